@@ -1,0 +1,3 @@
+from tall_plank.cli import main
+
+main()

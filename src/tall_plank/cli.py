@@ -1,0 +1,223 @@
+"""The headless verbs, and the door to the window. Exit codes: 0 fine, 1 something in the job is wrong, 2 wrong use."""
+
+from __future__ import annotations
+
+import json
+import sys
+from collections.abc import Callable
+from decimal import Decimal
+from functools import wraps
+from pathlib import Path
+from typing import Any, NoReturn
+
+import click
+
+from tall_plank import __version__
+from tall_plank.measure import DisplayUnit, PlankError, format_length, parse_length
+from tall_plank.measure.units import FACTORS
+
+VERBS_FIRST = "tall-plank [FILE] opens the window; the verbs below work without it."
+
+
+def fail(error: PlankError) -> NoReturn:
+    """Name what is wrong on standard error and end with 1."""
+    click.echo(str(error), err=True)
+    sys.exit(1)
+
+
+def says_errors(verb: Callable[..., None]) -> Callable[..., None]:
+    """Turn a PlankError into a plain message and exit code 1."""
+
+    @wraps(verb)
+    def wrapped(*args: Any, **kwargs: Any) -> None:
+        try:
+            verb(*args, **kwargs)
+        except PlankError as error:
+            fail(error)
+
+    return wrapped
+
+
+class FileOrVerb(click.Group):
+    """A first word that is no verb is a file to open."""
+
+    def resolve_command(self, ctx: click.Context, args: list[str]) -> Any:
+        if args and args[0] not in self.commands and (args[0].endswith(".plank") or Path(args[0]).exists()):
+            return "open", self.commands["open"], args
+        return super().resolve_command(ctx, args)
+
+
+@click.group(cls=FileOrVerb, invoke_without_command=True, help=VERBS_FIRST)
+@click.version_option(__version__, prog_name="Tall Plank")
+@click.pass_context
+def main(ctx: click.Context) -> None:
+    if ctx.invoked_subcommand is None:
+        _window(None)
+
+
+def _window(path: Path | None, *, demo: bool = False) -> None:
+    from tall_plank.desk.app import run
+
+    sys.exit(run(path, demo=demo))
+
+
+def load(path: Path) -> Any:
+    """The workings of a job file."""
+    from tall_plank.files.plankfile import read_plank
+    from tall_plank.workings import Workings
+
+    return Workings(read_plank(path))
+
+
+FILE = click.argument("file", type=click.Path(path_type=Path))
+OUT = click.option("--out", type=click.Path(path_type=Path), required=True, help="File to write.")
+
+
+@main.command("open", hidden=True)
+@FILE
+def open_file(file: Path) -> None:
+    _window(file)
+
+
+@main.command()
+@click.option("--out", type=click.Path(path_type=Path), help="Only write the demo job.")
+@click.option("--pictures", type=click.Path(path_type=Path), help="Write the main views as PNG and end.")
+@says_errors
+def demo(out: Path | None, pictures: Path | None) -> None:
+    """Open the window with the demo job."""
+    from tall_plank.demo import demo_job
+
+    if out is not None:
+        from tall_plank.files.plankfile import write_plank
+
+        write_plank(demo_job(), out)
+        click.echo(str(out))
+    elif pictures is not None:
+        from tall_plank.desk.shots import take_shots
+
+        for path in take_shots(pictures):
+            click.echo(str(path))
+    else:
+        _window(None, demo=True)
+
+
+@main.command()
+@click.argument("expression")
+@click.option("--to", "unit", type=click.Choice(["mm", "cm", "in", "ft"]), default="mm")
+@says_errors
+def measure(expression: str, unit: str) -> None:
+    """Evaluate a length; bare numbers are mm."""
+    length = parse_length(expression)
+    click.echo(f"{length.mm:.6f}".rstrip("0").rstrip(".") + " mm")
+    if unit != "mm":
+        click.echo(f"{length.mm / FACTORS[unit]:.6f}".rstrip("0").rstrip(".") + f" {unit}")
+    if unit == "in":
+        click.echo(format_length(length.mm, DisplayUnit.FRACTION_16, mark=True))
+
+
+@main.command()
+@click.argument("files", nargs=-1, required=True, type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True)
+@says_errors
+def tally(files: tuple[Path, ...], as_json: bool) -> None:
+    """The running figures of one or several jobs."""
+    jobs = [load(path).tally.as_dict() for path in files]
+    if len(jobs) == 1:
+        document: dict[str, Any] = jobs[0]
+    else:
+        keys = ("units", "parts", "boards", "edging_m", "fittings", "snags")
+        total: dict[str, Any] = {k: sum(j[k] for j in jobs) for k in keys}
+        currencies = {j["currency"] for j in jobs}
+        if len(currencies) == 1:
+            total |= {"price": str(sum(Decimal(j["price"]) for j in jobs)), "currency": currencies.pop()}
+        document = {"jobs": jobs, "total": total}
+    if as_json:
+        click.echo(json.dumps(document))
+        return
+    for path, job in zip(files, jobs, strict=True):
+        click.echo(
+            f"{path.name}: {job['units']} units, {job['parts']} parts, {job['boards']} boards, "
+            f"{job['edging_m']:.1f} m edging, {job['fittings']} fittings, "
+            f"{job['price']} {job['currency']} before tax, {job['snags']} snags"
+        )
+
+
+@main.command()
+@FILE
+@OUT
+@click.option("--cut", is_flag=True, help="Cut sizes instead of finished ones.")
+@says_errors
+def parts(file: Path, out: Path, cut: bool) -> None:
+    """Every part as CSV."""
+    from tall_plank.papers.schedules import parts_rows
+    from tall_plank.papers.write_csv import write_csv
+
+    _written(out, lambda: write_csv(parts_rows(load(file), cut=cut), out))
+
+
+@main.command()
+@FILE
+@OUT
+@says_errors
+def hardware(file: Path, out: Path) -> None:
+    """The hardware schedule as CSV."""
+    from tall_plank.papers.schedules import hardware_csv
+    from tall_plank.papers.write_csv import write_csv
+
+    _written(out, lambda: write_csv(hardware_csv(load(file)), out))
+
+
+@main.command()
+@FILE
+@click.option("--json", "as_json", is_flag=True)
+@says_errors
+def snags(file: Path, as_json: bool) -> None:
+    """What is wrong or forgotten."""
+    import msgspec
+
+    found = load(file).snags
+    if as_json:
+        click.echo(json.dumps([msgspec.to_builtins(s) for s in found]))
+    for snag in () if as_json else found:
+        click.echo(f"{snag.where.label}: {snag.what} {snag.remedy}")
+    if any(s.weight == "wrong" for s in found):
+        click.echo("The job has snags that stop the shop.", err=True)
+        sys.exit(1)
+
+
+@main.command()
+@FILE
+@OUT
+@says_errors
+def offer(file: Path, out: Path) -> None:
+    """The client's paper as PDF."""
+    from tall_plank.package import write_table
+    from tall_plank.papers.offer import offer as make
+
+    w = load(file)
+    write_table(w, make(w), out)
+    click.echo(str(out))
+
+
+@main.command()
+@FILE
+@click.option("--dir", "folder", type=click.Path(path_type=Path), required=True, help="Folder to write into.")
+@says_errors
+def package(file: Path, folder: Path) -> None:
+    """Every paper and list of the job."""
+    from tall_plank.package import write_package
+
+    for path in write_package(load(file), folder):
+        click.echo(str(path))
+
+
+def _written(out: Path, write: Callable[[], None]) -> None:
+    try:
+        write()
+    except OSError as error:
+        raise PlankError(f"The file cannot be written ({error.strerror}).", str(out), "Choose another.") from None
+    click.echo(str(out))
+
+
+if __name__ == "__main__":
+    main()

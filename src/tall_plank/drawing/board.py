@@ -1,0 +1,43 @@
+"""A cutting plan drawn: the board with its pieces, x along the board's length."""
+
+from __future__ import annotations
+
+from tall_plank.assets import text_width
+from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text, rectangle
+
+
+def board_drawing(
+    name: str, length: float, width: float, pieces: tuple[tuple[str, float, float, float, float], ...], scale: float
+) -> Drawing:
+    """A board and its pieces (part, x, y, length, width, all mm); a number or size without room is left out."""
+    items: list[Item] = [Shape(rectangle(0, 0, length, width), Pen.WIDE, Layer.WALL, "", "offcut")]
+    for part, x, y, long, wide in pieces:
+        items.append(Shape(rectangle(x, y, long, wide), Pen.NARROW, Layer.CARCASS, f"part:{part}", "board"))
+        size = f"{long:.1f} × {wide:.1f}".replace(".0 ", " ").removesuffix(".0")
+        upright = wide > long
+        room_long, room_wide = (wide, long) if upright else (long, wide)
+        angle = 90.0 if upright else 0.0
+        cx, cy = x + long / 2, y + wide / 2
+        two = room_wide > 7.0 * scale and text_width(size, 1.8) * scale < room_long
+        shift = 1.8 * scale if two else 0.0
+        if text_width(part, 2.2) * scale < room_long and room_wide > 2.6 * scale:
+            dx, dy = (-shift, 0.0) if upright else (0.0, shift)
+            items.append(
+                Text(
+                    cx + dx,
+                    cy + dy - (0 if upright else 1.1 * scale),
+                    part,
+                    2.2,
+                    Layer.LABEL,
+                    f"part:{part}",
+                    angle=angle,
+                )
+            )
+        if two:
+            dx, dy = (shift, 0.0) if upright else (0.0, -shift)
+            items.append(
+                Text(
+                    cx + dx, cy + dy - (0 if upright else 0.9 * scale), size, 1.8, Layer.LABEL, angle=angle, quiet=True
+                )
+            )
+    return Drawing(name, tuple(items), 0.0, 0.0, length, width)

@@ -1,0 +1,81 @@
+"""Dimensions turned into lines and texts for a scale, so that their texts never overlap one another."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from tall_plank.assets import text_width
+from tall_plank.drawing.primitives import Dim, Layer, Line, Pen, Text
+
+FIRST_ROW = 6.0
+"""mm on paper from the base to the first row."""
+ROW = 6.0
+"""mm on paper between rows."""
+TICK = 1.2
+OVERSHOOT = 1.4
+"""mm that an extension line runs past the dimension line: 8 times a narrow line (ISO 129-1, from memory)."""
+SIZE = 2.2
+"""Height of capitals on paper, mm."""
+
+
+def offset(dim: Dim, scale: float) -> float:
+    """Coordinate of the dimension line across the direction it measures; `scale` is real mm per mm of paper."""
+    rows = abs(dim.row) - 1
+    away = (FIRST_ROW + ROW * rows) * scale
+    return dim.base + (away if dim.row > 0 else -away)
+
+
+def fits(dim: Dim, scale: float, size: float = SIZE) -> bool:
+    """Whether the text has room between the extension lines."""
+    return text_width(dim.text, size) * scale <= abs(dim.b - dim.a) - 1.2 * scale
+
+
+def expand(dims: Iterable[Dim], scale: float) -> list[Line | Text]:
+    """Lines and texts of dimensions at a scale (real mm per mm of paper).
+
+    A text without room in its own row is set smaller, then on the free side of the line; where it would meet the
+    text before it on that side, it is left out rather than printed over it (the chain's total still stands).
+    """
+    items: list[Line | Text] = []
+    taken: dict[tuple[str, int, float], float] = {}
+    for dim in sorted(dims, key=lambda d: (d.along, d.row, min(d.a, d.b))):
+        items += _expand_one(dim, scale, taken)
+    return items
+
+
+def _expand_one(dim: Dim, scale: float, taken: dict[tuple[str, int, float], float]) -> list[Line | Text]:
+    a, b = sorted((dim.a, dim.b))
+    at = offset(dim, scale)
+    out = 1.0 if dim.row > 0 else -1.0
+    start = dim.base + out * 1.0 * scale
+    end = at + out * OVERSHOOT * scale
+    tick = TICK * scale
+    pen, layer, source = Pen.NARROW, Layer.DIMENSION, dim.source
+
+    def line(x1: float, y1: float, x2: float, y2: float) -> Line:
+        if dim.along == "x":
+            return Line(x1, y1, x2, y2, pen, layer, source)
+        return Line(y1, x1, y2, x2, pen, layer, source)
+
+    lines: list[Line | Text] = [
+        line(a, at, b, at),
+        line(a, start, a, end),
+        line(b, start, b, end),
+        line(a - tick, at - tick, a + tick, at + tick),
+        line(b - tick, at - tick, b + tick, at + tick),
+    ]
+    size = SIZE if fits(dim, scale) else SIZE * 0.8
+    inside = fits(dim, scale, size)
+    side = 0.9 * scale if inside else -(size + 0.9) * scale
+    width = text_width(dim.text, size) * scale
+    middle = (a + b) / 2
+    key = (dim.along, dim.row, -1.0 if not inside else 1.0)
+    if middle - width / 2 < taken.get(key, -1e12):
+        return lines
+    taken[key] = middle + width / 2 + 0.8 * scale
+    if dim.along == "x":
+        lines.append(Text(middle, at + side, dim.text, size, layer, source))
+    else:
+        # Read from the right: the text stands on the left of an upright dimension line.
+        lines.append(Text(at - side, middle, dim.text, size, layer, source, angle=90.0))
+    return lines

@@ -1,0 +1,157 @@
+"""The primitives of a drawing: mm of the real thing, x to the right, y up. Replaying never changes them."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+import msgspec
+
+
+class Pen(StrEnum):
+    """Line widths after ISO 128-2 (from memory): wide to narrow 2:1; dashed for what is hidden or hangs above."""
+
+    WIDE = "wide"
+    MEDIUM = "medium"
+    NARROW = "narrow"
+    DASHED = "dashed"
+    NONE = "none"
+
+
+PEN_MM = {Pen.WIDE: 0.5, Pen.MEDIUM: 0.35, Pen.NARROW: 0.18, Pen.DASHED: 0.25, Pen.NONE: 0.0}
+"""Width on paper, mm."""
+
+
+TONES = {
+    "wall": "#FBFAF7",
+    "masonry": "#D8D2C6",
+    "floor": "#FFFFFF",
+    "opening": "#F3F1EB",
+    "glass": "#E6EEF2",
+    "door": "#F1ECE2",
+    "inside": "#F4EEE2",
+    "unit": "#F3F1EC",
+    "appliance": "#ECECEA",
+    "basin": "#EDF1F3",
+    "ink": "#23282B",
+    "board": "#EFE4CC",
+    "offcut": "#FAF6EC",
+}
+"""Tones of drawings that are no finish."""
+
+INK, QUIET = "#23282B", "#636A6E"
+
+
+class Layer(StrEnum):
+    """What a primitive belongs to; a layer of its own in DXF."""
+
+    WALL = "wall"
+    OPENING = "opening"
+    CARCASS = "carcass"
+    FRONT = "front"
+    HANDLE = "handle"
+    TRIM = "trim"
+    APPLIANCE = "appliance"
+    HUNG = "hung"
+    LABEL = "label"
+    DIMENSION = "dimension"
+
+
+class Line(msgspec.Struct, frozen=True):
+    """A straight line. `source` is the id of what it draws."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    pen: Pen
+    layer: Layer
+    source: str = ""
+
+
+class Shape(msgspec.Struct, frozen=True):
+    """A closed outline. `fill` is a finish color ``#RRGGBB`` or a tone name, empty where it is open."""
+
+    points: tuple[tuple[float, float], ...]
+    pen: Pen
+    layer: Layer
+    source: str = ""
+    fill: str = ""
+    grain: Literal["", "x", "y"] = ""
+
+
+class Arc(msgspec.Struct, frozen=True):
+    """A circular arc, counter-clockwise from `start` to `end` in degrees."""
+
+    x: float
+    y: float
+    radius: float
+    start: float
+    end: float
+    pen: Pen
+    layer: Layer
+    source: str = ""
+
+
+class Text(msgspec.Struct, frozen=True):
+    """A text. `size` is the height of capitals on paper, mm; `angle` in degrees; `align` about (x, y)."""
+
+    x: float
+    y: float
+    text: str
+    size: float
+    layer: Layer
+    source: str = ""
+    align: Literal["left", "middle", "right"] = "middle"
+    angle: float = 0.0
+    bold: bool = False
+    quiet: bool = False
+
+
+class Dim(msgspec.Struct, frozen=True):
+    """A dimension between two points along x or y.
+
+    Attributes
+    ----------
+    row : how many rows of dimensions it stands away from `base`; negative on the other side
+    base : the coordinate (y for a dimension along x, x for one along y) its rows count from
+    key : what typing over it sets, empty where it cannot be typed
+    attention : a clear distance of the selected thing
+    """
+
+    a: float
+    b: float
+    base: float
+    row: int
+    along: Literal["x", "y"]
+    text: str
+    source: str = ""
+    key: str = ""
+    attention: bool = False
+
+
+Item = Line | Shape | Arc | Text | Dim
+
+
+class Drawing(msgspec.Struct, frozen=True):
+    """A recorded drawing and the extent of what it draws, dimensions left out."""
+
+    title: str
+    items: tuple[Item, ...]
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+    @property
+    def width(self) -> float:
+        return self.x1 - self.x0
+
+    @property
+    def height(self) -> float:
+        return self.y1 - self.y0
+
+
+def rectangle(x: float, y: float, w: float, h: float) -> tuple[tuple[float, float], ...]:
+    """The four corners of an upright rectangle."""
+    return ((x, y), (x + w, y), (x + w, y + h), (x, y + h))

@@ -1,0 +1,88 @@
+"""What an edit gives back, and the small helpers that all edits share."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import msgspec
+
+from tall_plank.job import Body, Cell, Job, Room, Run, Unit
+from tall_plank.job.run import WidthRule
+
+
+@dataclass(frozen=True)
+class Change:
+    """A new job, the name of the step, and what the change did not fit (HD4)."""
+
+    job: Job
+    name: str
+    skipped: tuple[str, ...] = ()
+    made: tuple[str, ...] = ()
+    """Ids of what is new, so that it can be selected."""
+
+
+def new_ids(job: Job, prefix: str, count: int = 1) -> tuple[Job, list[str]]:
+    """Fresh ids; none is ever used twice in a job."""
+    ids = [f"{prefix}{job.next_id + i}" for i in range(count)]
+    return msgspec.structs.replace(job, next_id=job.next_id + count), ids
+
+
+def with_room(job: Job, room: Room) -> Job:
+    """The job with one room replaced."""
+    return msgspec.structs.replace(job, rooms=tuple(room if r.id == room.id else r for r in job.rooms))
+
+
+def with_run(job: Job, run: Run) -> Job:
+    """The job with one run replaced."""
+    room, _ = job.find_run(run.id)
+    runs = tuple(run if r.id == run.id else r for r in room.runs)
+    return with_room(job, msgspec.structs.replace(room, runs=runs))
+
+
+def with_cells(job: Job, run: Run, cells: tuple[Cell, ...]) -> Job:
+    """The job with the cells of a run replaced; units that no cell places any more are dropped."""
+    job = with_run(job, msgspec.structs.replace(run, cells=cells))
+    used = {cell.unit for cell in job.cells()}
+    if all(unit.id in used for unit in job.units):
+        return job
+    return msgspec.structs.replace(job, units=tuple(u for u in job.units if u.id in used))
+
+
+def with_unit(job: Job, unit: Unit) -> Job:
+    """The job with one unit replaced."""
+    return msgspec.structs.replace(job, units=tuple(unit if u.id == unit.id else u for u in job.units))
+
+
+def change_units(job: Job, cells: tuple[str, ...], change: Callable[[Unit], Unit]) -> Job:
+    """The job with the units of some cells changed, each unit once."""
+    done: set[str] = set()
+    for cell_id in cells:
+        _, _, cell = job.find_cell(cell_id)
+        if cell.unit not in done:
+            done.add(cell.unit)
+            job = with_unit(job, change(job.unit(cell.unit)))
+    return job
+
+
+def next_number(job: Job, room: Room, wall: str) -> str:
+    """The next free unit number on a wall: its letter and a count; further rooms put their number before it."""
+    place = next(i for i, r in enumerate(job.rooms) if r.id == room.id)
+    prefix = wall if place == 0 else f"{place + 1}{wall}"
+    taken = [
+        int(rest)
+        for cell in job.cells()
+        if cell.number.startswith(prefix) and (rest := cell.number.removeprefix(prefix)).isdigit()
+    ]
+    return f"{prefix}{max(taken, default=0) + 1}"
+
+
+def new_cell(job: Job, room: Room, run: Run, template_code: str, width: WidthRule) -> tuple[Job, Cell]:
+    """A new unit from its template, and a cell for it that is not in the run yet."""
+    template = job.template(template_code)
+    job, (cell_id, unit_id) = new_ids(job, "u", 2)
+    unit = Unit(unit_id, template.code, template.bay)
+    job = msgspec.structs.replace(job, units=(*job.units, unit))
+    # A gap is nothing to make, so it takes no number.
+    number = "" if template.body is Body.GAP else next_number(job, room, run.wall)
+    return job, Cell(cell_id, unit_id, number, width)

@@ -1,0 +1,125 @@
+"""Copy and paste of units between places, jobs and programs, as text."""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_ids, next_number, with_cells
+from tall_plank.edits.runs import add_run, run_on
+from tall_plank.edits.values import lengths_in
+from tall_plank.job import Bay, Cell, Job, Level, Template, Unit
+from tall_plank.job.inherit import FINISH_KEYS
+from tall_plank.job.run import WidthRule
+from tall_plank.measure import Length, PlankError
+from tall_plank.measure.lengths import names_in
+
+MAX_TEXT = 2_000_000
+KIND = "tall-plank-units"
+
+
+class Copied(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """One copied unit with the template it needs."""
+
+    level: Level
+    width: WidthRule
+    unit: Unit
+    template: Template
+
+
+class Clip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What is on the clipboard."""
+
+    kind: str
+    units: tuple[Copied, ...]
+
+
+def copy_cells(job: Job, cells: tuple[str, ...]) -> str:
+    """Units as text, in the order of their runs."""
+    wanted = set(cells)
+    copied = [
+        Copied(run.level, cell.width, job.unit(cell.unit), job.template_of(cell))
+        for _, run in job.runs()
+        for cell in run.cells
+        if cell.id in wanted
+    ]
+    return msgspec.json.encode(Clip(KIND, tuple(copied))).decode()
+
+
+def read_clip(text: str) -> Clip:
+    """Read what was copied.
+
+    Raises
+    ------
+    PlankError where the text is something else
+    """
+    try:
+        if len(text) > MAX_TEXT:
+            raise ValueError
+        clip = msgspec.json.decode(text.encode(), type=Clip)
+        if clip.kind != KIND:
+            raise ValueError
+    except (msgspec.DecodeError, ValueError):
+        raise PlankError("There are no units on the clipboard.", "paste", "Copy some units first.") from None
+    return clip
+
+
+def paste(job: Job, text: str, room_id: str, wall: str, after: str = "") -> Change:
+    """Paste units after a cell, or at the end of the runs on a wall; templates the job lacks come along.
+
+    Rules that use values this job does not have, and finishes or fittings it does not stock, are pasted as
+    plain lengths or inherited again, and named in `skipped`.
+    """
+    clip = read_clip(text)
+    made: list[str] = []
+    skipped: list[str] = []
+    known = {t.code for t in job.templates}
+    for item in clip.units:
+        if item.template.code not in known:
+            job = msgspec.structs.replace(job, templates=(*job.templates, item.template))
+            known.add(item.template.code)
+        run = run_on(job, room_id, wall, item.level)
+        if run is None:
+            started = add_run(job, room_id, wall, item.level)
+            job, run = started.job, started.job.find_run(started.made[0])[1]
+        job, (cell_id, unit_id) = new_ids(job, "u", 2)
+        unit, lost = _fitted(job, item.unit)
+        skipped += lost
+        job = msgspec.structs.replace(job, units=(*job.units, msgspec.structs.replace(unit, id=unit_id)))
+        number = next_number(job, job.room(room_id), wall)
+        cell = Cell(cell_id, unit_id, number, _plain_width(job, item.width))
+        places = [c.id for c in run.cells]
+        at = places.index(after) + 1 if after in places else len(places)
+        job = with_cells(job, run, (*run.cells[:at], cell, *run.cells[at:]))
+        after = cell_id if after in places else after
+        made.append(cell_id)
+    return Change(job, "Paste" if len(made) != 1 else "Paste a unit", tuple(skipped), tuple(made))
+
+
+def _plain_width(job: Job, width: WidthRule) -> WidthRule:
+    if width.length is None or not _unknown(job, width.length):
+        return width
+    return WidthRule(width.rule, Length.of(width.length.mm))
+
+
+def _unknown(job: Job, length: Length) -> bool:
+    return not names_in(length.text) <= job.named_values().keys()
+
+
+def _fitted(job: Job, unit: Unit) -> tuple[Unit, list[str]]:
+    """The unit with what this job cannot follow made plain or inherited."""
+    lost: list[str] = []
+    for item in unit.own:
+        if isinstance(item.value, Length) and _unknown(job, item.value):
+            unit = unit.with_own(item.key, Length.of(item.value.mm))
+            lost.append(f"{item.key.replace('_', ' ')}: pasted as a plain length")
+        elif item.key in FINISH_KEYS and isinstance(item.value, str) and job.stock.finish(item.value) is None:
+            unit = unit.with_own(item.key, None)
+            lost.append(f"finish {item.value}: not in this job's stock")
+    if any(_unknown(job, length) for length in lengths_in(unit.bay)):
+        unit = msgspec.structs.replace(unit, bay=_plain_bay(unit.bay))
+    return unit, lost
+
+
+def _plain_bay(bay: Bay) -> Bay:
+    size = Length.of(bay.size.mm) if bay.size is not None else None
+    return msgspec.structs.replace(bay, size=size, children=tuple(_plain_bay(c) for c in bay.children))

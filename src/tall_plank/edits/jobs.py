@@ -1,0 +1,48 @@
+"""Edits of the job as a whole: name, client, display unit, pricing."""
+
+from __future__ import annotations
+
+from decimal import Decimal, InvalidOperation
+
+import msgspec
+
+from tall_plank.edits.change import Change
+from tall_plank.job import Job
+from tall_plank.measure import DisplayUnit, PlankError
+
+TEXT_KEYS = ("name", "number", "client", "site")
+PERCENT_RANGE = {"overhead": 500, "margin": 95, "discount": 100, "tax": 100}
+
+
+def set_text(job: Job, key: str, text: str) -> Change:
+    """Set the job's name, number, client or site; the name may not be empty."""
+    if key not in TEXT_KEYS:
+        raise PlankError(f"A job has no {key}.", "job", "Choose name, number, client or site.")
+    if key == "name" and not text.strip():
+        raise PlankError("A job needs a name.", "job", "Type one.")
+    return Change(msgspec.structs.replace(job, **{key: text.strip()[:120]}), f"Set the job's {key}")
+
+
+def set_display(job: Job, unit: DisplayUnit) -> Change:
+    """Switch what lengths are shown in; no size changes (M2)."""
+    return Change(msgspec.structs.replace(job, display=unit), f"Show lengths in {unit.value}")
+
+
+def set_percent(job: Job, key: str, text: str) -> Change:
+    """Set overhead, margin, discount or tax in percent.
+
+    Raises
+    ------
+    PlankError where the text is no number in the range; a margin of 95 % or more has no price
+    """
+    most = PERCENT_RANGE.get(key)
+    if most is None:
+        raise PlankError(f"There is no {key}.", "pricing", "Choose overhead, margin, discount or tax.")
+    try:
+        value = Decimal(text.strip().rstrip("%").strip().replace(",", "."))
+    except InvalidOperation:
+        raise PlankError(f"“{text}” is no number.", key, "Type a percentage such as 25.") from None
+    if not value.is_finite() or not 0 <= value <= most:
+        raise PlankError(f"{text} % is out of range.", key, f"Type 0 to {most}.")
+    pricing = msgspec.structs.replace(job.pricing, **{key: value})
+    return Change(msgspec.structs.replace(job, pricing=pricing), f"Set the {key}")

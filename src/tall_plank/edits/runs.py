@@ -1,0 +1,233 @@
+"""Edits of runs: adding, ordering, sizing and deleting units, and moving them by clear distances."""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_cell, new_ids, with_cells, with_room, with_run
+from tall_plank.edits.rooms import read
+from tall_plank.job import Body, Cell, Job, Level, Run
+from tall_plank.job.run import REST, SHARE, WidthRule
+from tall_plank.measure import Length, PlankError, format_length
+from tall_plank.measure.shareout import Rule
+from tall_plank.setout import set_out
+from tall_plank.setout.clear import clear_of
+
+
+def add_run(job: Job, room_id: str, wall: str, level: Level) -> Change:
+    """Start a run along a whole wall; a wall takes one run a level."""
+    room = job.room(room_id)
+    if any(r.wall == wall and r.level is level for r in room.runs):
+        raise PlankError(f"Wall {wall} has a {level} run already.", f"wall {wall}", "Add units to it.")
+    job, (run_id,) = new_ids(job, "n")
+    room = msgspec.structs.replace(job.room(room_id), runs=(*room.runs, Run(run_id, wall, level)))
+    return Change(with_room(job, room), f"Start a {level} run", made=(run_id,))
+
+
+def delete_run(job: Job, run_id: str) -> Change:
+    """Take a run and its units away."""
+    _, run = job.find_run(run_id)
+    job = with_cells(job, run, ())
+    room, _ = job.find_run(run_id)
+    room = msgspec.structs.replace(room, runs=tuple(r for r in room.runs if r.id != run_id))
+    return Change(with_room(job, room), f"Delete the {run.level} run")
+
+
+def run_on(job: Job, room_id: str, wall: str, level: Level) -> Run | None:
+    return next((r for r in job.room(room_id).runs if r.wall == wall and r.level is level), None)
+
+
+def default_width(job: Job, run_id: str, template_code: str) -> WidthRule:
+    """A new unit's starting width, held to what its run has left where that is enough for it."""
+    template = job.template(template_code)
+    run = set_out(job).run(run_id)
+    left = run.left if run else template.width
+    width = min(template.width, left) if left >= template.least else template.width
+    return WidthRule.fixed(Length.of(round(width, 3)))
+
+
+def insert_unit(
+    job: Job, room_id: str, wall: str, template_code: str, *, after: str = "", index: int | None = None
+) -> Change:
+    """Put a new unit into the run of its level on a wall, after a cell, at an index, or at the end.
+
+    The run is started where the wall has none. A unit of another level than the selected cell goes to its own run.
+    """
+    template = job.template(template_code)
+    run = run_on(job, room_id, wall, template.level)
+    if run is None:
+        started = add_run(job, room_id, wall, template.level)
+        job, run = started.job, started.job.find_run(started.made[0])[1]
+    width = default_width(job, run.id, template_code)
+    job, cell = new_cell(job, job.room(room_id), run, template_code, width)
+    places = [c.id for c in run.cells]
+    at = len(places) if index is None else max(0, min(index, len(places)))
+    if index is None and after in places:
+        at = places.index(after) + 1
+    cells = (*run.cells[:at], cell, *run.cells[at:])
+    return Change(with_cells(job, run, cells), f"Add {template.name.lower()}", made=(cell.id,))
+
+
+def delete_cells(job: Job, cells: tuple[str, ...]) -> Change:
+    """Delete units; the others of their runs close up by their rules."""
+    gone = set(cells)
+    for _, run in job.runs():
+        keep = tuple(c for c in run.cells if c.id not in gone)
+        if len(keep) != len(run.cells):
+            job = with_cells(job, run, keep)
+    return Change(job, "Delete a unit" if len(gone) == 1 else f"Delete {len(gone)} units")
+
+
+def move_cell(job: Job, cell_id: str, index: int) -> Change:
+    """Put a cell at an index of its run."""
+    _, run, cell = job.find_cell(cell_id)
+    rest = [c for c in run.cells if c.id != cell_id]
+    at = max(0, min(index, len(rest)))
+    rest.insert(at, cell)
+    return Change(with_cells(job, run, tuple(rest)), f"Move {cell.number}")
+
+
+def shift_cell(job: Job, cell_id: str, by: int) -> Change:
+    """Move a cell some places to the right (or left)."""
+    _, run, _ = job.find_cell(cell_id)
+    places = [c.id for c in run.cells]
+    return move_cell(job, cell_id, places.index(cell_id) + by)
+
+
+def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a width") -> Change:
+    """Set the width of cells by text: a length, `share` or `rest`. What it does not fit is skipped and named.
+
+    Raises
+    ------
+    PlankError where it fits none of them
+    """
+    word = text.strip().lower()
+    rule = {"rest": REST, "share": SHARE}.get(word) or WidthRule.fixed(read(job, text))
+    skipped: list[str] = []
+    for cell_id in cells:
+        _, run, cell = job.find_cell(cell_id)
+        template = job.template_of(cell)
+        mm = rule.length.mm if rule.length else None
+        if mm is not None and not template.least - 1e-9 <= mm <= template.most + 1e-9:
+            limit = (
+                f"at least {format_length(template.least, job.display, mark=True)}"
+                if mm < template.least
+                else f"at most {format_length(template.most, job.display, mark=True)}"
+            )
+            skipped.append(f"{cell.number}: a {template.name.lower()} is {limit} wide")
+            continue
+        new = msgspec.structs.replace(cell, width=rule)
+        job = with_cells(job, run, tuple(new if c.id == cell_id else c for c in run.cells))
+    if skipped and len(skipped) == len(cells):
+        raise PlankError(skipped[0] + ".", "width", "Type a width in that range.")
+    return Change(job, name, tuple(skipped))
+
+
+def drag_width(job: Job, cell_id: str, mm: float) -> Change:
+    """Resize by hand: held to the kind's range and to what the run has left, on whole millimetres."""
+    _, run, cell = job.find_cell(cell_id)
+    template = job.template_of(cell)
+    placed = set_out(job).find(cell_id)
+    layout = set_out(job).run(run.id)
+    assert placed is not None and layout is not None
+    loose = any(c.width.rule is not Rule.FIXED for c in run.cells if c.id != cell_id)
+    most = template.most if loose else min(template.most, placed.width + layout.left)
+    width = float(round(max(template.least, min(mm, most))))
+    new = msgspec.structs.replace(cell, width=WidthRule.fixed(Length.of(width)))
+    cells = tuple(new if c.id == cell_id else c for c in run.cells)
+    return Change(with_cells(job, run, cells), f"Resize {cell.number}")
+
+
+def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
+    """Set a run's start, end or bottom; an empty bottom is inherited again."""
+    _, run = job.find_run(run_id)
+    if key == "bottom":
+        value = read(job, text, least=0, most=4000) if text.strip() else None
+    elif key in ("start", "end"):
+        value = read(job, text, least=0)
+    else:
+        raise PlankError(f"A run has no {key}.", "run", "Choose start, end or bottom.")
+    new = msgspec.structs.replace(run, **{key: value})
+    layout = set_out(with_run(job, new)).run(run_id)
+    if layout is not None and layout.total <= 0:
+        raise PlankError("The run would have no length.", f"run on wall {run.wall}", "Leave it some of the wall.")
+    return Change(with_run(job, new), f"Set the run's {key}")
+
+
+def set_clear(job: Job, cell_id: str, side: str, text: str) -> Change:
+    """Type the clear distance on a side of a unit; the unit moves there (M4, HD3).
+
+    Left and right put, widen or take away a gap in the run before the unit; below moves a hung run.
+
+    Raises
+    ------
+    PlankError where the distance cannot be had
+    """
+    room, run, cell = job.find_cell(cell_id)
+    layout = set_out(job).room(room.id)
+    placed = next(p for p in layout.placed if p.cell == cell_id)
+    clear = clear_of(layout, placed)
+    wanted = read(job, text, least=0).mm
+    if side in ("above", "below"):
+        if run.level is not Level.HUNG:
+            raise PlankError("A base unit stands on its plinth.", "clear distance", "Set the plinth's height instead.")
+        by = wanted - clear.below if side == "below" else clear.above - wanted
+        bottom = placed.bottom + by
+        if bottom < 0:
+            raise PlankError("The run would go through the floor.", "clear distance", "Type less.")
+        new = msgspec.structs.replace(run, bottom=Length.of(bottom))
+        return Change(with_run(job, new), f"Move the run to {format_length(wanted, job.display, mark=True)} clear")
+    by = wanted - clear.left if side == "left" else clear.right - wanted
+    return shift_by(job, cell_id, by, f"Move {cell.number} to {format_length(wanted, job.display, mark=True)} clear")
+
+
+def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
+    """Move a unit along its run by changing the gaps on either side of it; its neighbours stay where they are.
+
+    Raises
+    ------
+    PlankError where a neighbour or the wall is in the way
+    """
+    _, run, cell = job.find_cell(cell_id)
+    layout = set_out(job).run(run.id)
+    assert layout is not None
+    i = next(n for n, c in enumerate(run.cells) if c.id == cell_id)
+    before = layout.cells[i - 1].width if i and _is_gap(job, run.cells[i - 1]) else 0.0
+    after = layout.left
+    last = i == len(run.cells) - 1
+    if not last:
+        after = layout.cells[i + 1].width if _is_gap(job, run.cells[i + 1]) else 0.0
+    if by < -before - 1e-6:
+        raise PlankError(
+            f"{cell.number} can go {format_length(before, job.display, mark=True)} to the left.",
+            "clear distance",
+            "Move its neighbour first.",
+        )
+    rest_moves = not last and not _is_gap(job, run.cells[i + 1])
+    room_right = layout.left if (last or rest_moves) else after
+    if by > room_right + 1e-6:
+        raise PlankError(
+            f"{cell.number} can go {format_length(room_right, job.display, mark=True)} to the right.",
+            "clear distance",
+            "Make a unit narrower or move its neighbour first.",
+        )
+    cells = list(run.cells)
+    if not last and _is_gap(job, run.cells[i + 1]):
+        cells[i + 1] = _with_gap(cells[i + 1], after - by)
+    if i and _is_gap(job, run.cells[i - 1]):
+        cells[i - 1] = _with_gap(cells[i - 1], before + by)
+    elif by > 1e-6:
+        room, run = job.find_run(run.id)
+        code = next(t.code for t in job.templates if t.body is Body.GAP and t.level is run.level)
+        job, gap = new_cell(job, room, run, code, WidthRule.fixed(Length.of(by)))
+        cells.insert(i, gap)
+    kept = tuple(c for c in cells if not (_is_gap(job, c) and c.width.length is not None and c.width.length.mm < 1e-3))
+    return Change(with_cells(job, job.find_run(run.id)[1], kept), name)
+
+
+def _is_gap(job: Job, cell: Cell) -> bool:
+    return job.template_of(cell).body is Body.GAP
+
+
+def _with_gap(cell: Cell, width: float) -> Cell:
+    return msgspec.structs.replace(cell, width=WidthRule.fixed(Length.of(max(0.0, round(width, 6)))))

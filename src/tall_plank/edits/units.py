@@ -1,0 +1,201 @@
+"""Edits of units: own values, kinds, bays, finishes, mirroring; one or many at once."""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.edits.change import Change, change_units, with_cells, with_unit
+from tall_plank.edits.rooms import read
+from tall_plank.job import Body, Job, Role, Split, Unit
+from tall_plank.job.bays import mirrored
+from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS
+from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS
+from tall_plank.measure import Length, PlankError
+
+SIZE_RANGE = {"height": (150.0, 3000.0), "depth": (100.0, 1200.0)}
+"""mm that make sense for a carcass."""
+
+STYLES = {"slab": "Slab", "framed": "Framed flat panel"}
+GRAINS = {"vertical": "Upright", "horizontal": "Lying"}
+
+
+def label_of(key: str) -> str:
+    """A decision's key in words."""
+    return key.removeprefix("finish_").replace("_", " ")
+
+
+def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
+    """Give units an own value for a key: a length by text, a choice by code. Gaps are skipped and named.
+
+    Raises
+    ------
+    PlankError for an unknown key or a value that does not fit
+    """
+    value: Length | str
+    if key in OWN_LENGTH_KEYS:
+        least, most = SIZE_RANGE.get(key, (0.0, 3000.0))
+        value = read(job, text, least=least, most=most)
+    elif key in FINISH_KEYS or key in CHOICE_KEYS:
+        check_choice(job, key, text)
+        value = text
+    else:
+        raise PlankError(f"There is no decision called “{key}”.", "unit", "Choose a known one.")
+    fits, skipped = _that_take(job, cells)
+    new = change_units(job, fits, lambda unit: unit.with_own(key, value))
+    return Change(new, f"Set the {label_of(key)}", skipped)
+
+
+def _that_take(job: Job, cells: tuple[str, ...]) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    fits, skipped = [], []
+    for cell_id in cells:
+        _, _, cell = job.find_cell(cell_id)
+        if job.template_of(cell).body is Body.GAP:
+            skipped.append("a gap has nothing to set")
+        else:
+            fits.append(cell_id)
+    return tuple(fits), tuple(skipped)
+
+
+def check_choice(job: Job, key: str, code: str) -> None:
+    """Raises PlankError where a choice is not among those of the stock."""
+    known: set[str]
+    if key in FINISH_KEYS:
+        role = key.removeprefix("finish_")
+        known = {f.code for f in job.stock.finishes if role in f.roles}
+    elif key == "front_style":
+        known = set(STYLES)
+    elif key == "front_grain":
+        known = set(GRAINS)
+    elif key == "handle":
+        known = {f.code for f in job.stock.fittings_of("handle")} | {"none"}
+    else:
+        known = {f.code for f in job.stock.fittings_of(key)}
+    if code not in known:
+        raise PlankError(f"“{code}” is not offered here.", label_of(key), f"Known: {', '.join(sorted(known))}.")
+
+
+def inherit_again(job: Job, cells: tuple[str, ...], key: str) -> Change:
+    """Give up an own value; the inherited one holds again."""
+    return Change(change_units(job, cells, lambda unit: unit.with_own(key, None)), f"Inherit the {label_of(key)}")
+
+
+def set_kind(job: Job, cells: tuple[str, ...], template_code: str) -> Change:
+    """Replace the kind of units; place, number and own values stay (RN3). Other levels are skipped and named."""
+    template = job.template(template_code)
+    skipped: list[str] = []
+    for cell_id in cells:
+        _, run, cell = job.find_cell(cell_id)
+        if run.level is not template.level:
+            skipped.append(f"{cell.number}: {template.name.lower()} is no {run.level} unit")
+            continue
+        unit = job.unit(cell.unit)
+        job = with_unit(job, msgspec.structs.replace(unit, template=template.code, bay=template.bay))
+    return Change(job, f"Change to {template.name.lower()}", tuple(skipped))
+
+
+def mirror(job: Job, cells: tuple[str, ...]) -> Change:
+    """Mirror units in their place: columns turn round and hands swap (RN7)."""
+    return Change(change_units(job, cells, _mirror), "Mirror")
+
+
+def _mirror(unit: Unit) -> Unit:
+    return msgspec.structs.replace(unit, bay=mirrored(unit.bay))
+
+
+def set_hand(job: Job, cells: tuple[str, ...], hand: str) -> Change:
+    """Set the hinge side of single doors; units without one are skipped and named."""
+    skipped: list[str] = []
+    for cell_id in cells:
+        _, _, cell = job.find_cell(cell_id)
+        unit = job.unit(cell.unit)
+        front = unit.bay.front
+        if front is None or front.kind != "door":
+            skipped.append(f"{cell.number}: it has no single door")
+            continue
+        new = msgspec.structs.replace(front, hand="left" if hand == "left" else "right")
+        job = with_unit(job, msgspec.structs.replace(unit, bay=msgspec.structs.replace(unit.bay, front=new)))
+    return Change(job, "Set the hinge side", tuple(skipped))
+
+
+def set_shelves(job: Job, cells: tuple[str, ...], text: str) -> Change:
+    """Set the number of adjustable shelves of undivided units.
+
+    Raises
+    ------
+    PlankError where the text is no number from 0 to 20
+    """
+    try:
+        count = int(text.strip())
+    except ValueError:
+        raise PlankError(f"“{text}” is no whole number.", "shelves", "Type a number from 0 to 20.") from None
+    if not 0 <= count <= 20:
+        raise PlankError(f"{count} shelves are not possible.", "shelves", "Type a number from 0 to 20.")
+    skipped: list[str] = []
+    for cell_id in cells:
+        _, _, cell = job.find_cell(cell_id)
+        unit = job.unit(cell.unit)
+        if unit.bay.children or job.template_of(cell).body is not Body.CARCASS:
+            skipped.append(f"{cell.number}: it takes no shelves")
+            continue
+        job = with_unit(job, msgspec.structs.replace(unit, bay=msgspec.structs.replace(unit.bay, shelves=count)))
+    return Change(job, "Set the shelves", tuple(skipped))
+
+
+def set_bay_size(job: Job, cell_id: str, path: tuple[int, ...], text: str) -> Change:
+    """Type the size of a bay in its row or column: a length, or nothing for a share."""
+    _, _, cell = job.find_cell(cell_id)
+    unit = job.unit(cell.unit)
+    size = read(job, text, least=20, most=3000) if text.strip() and text.strip() != "share" else None
+    bay = msgspec.structs.replace(unit.bay.at(path), size=size)
+    parent = unit.bay.at(path[:-1])
+    if size is not None and all(c.size for i, c in enumerate(parent.children) if i != path[-1]):
+        raise PlankError("All the other bays have typed sizes.", "bay", "Let one of them take a share first.")
+    new = msgspec.structs.replace(unit, bay=unit.bay.replaced(path, bay))
+    return Change(with_unit(job, new), f"Set a bay of {cell.number}")
+
+
+def set_drawers(job: Job, cells: tuple[str, ...], text: str) -> Change:
+    """Set the number of drawers of drawer stacks; all heights become equal shares."""
+    if not text.strip().isdigit() or not 1 <= int(text) <= 8:
+        raise PlankError(f"“{text}” is no number of drawers.", "drawers", "Type a number from 1 to 8.")
+    skipped: list[str] = []
+    for cell_id in cells:
+        _, _, cell = job.find_cell(cell_id)
+        unit = job.unit(cell.unit)
+        if unit.bay.split is not Split.ROWS:
+            skipped.append(f"{cell.number}: it is no drawer stack")
+            continue
+        child = msgspec.structs.replace(unit.bay.children[-1], size=None)
+        bay = msgspec.structs.replace(unit.bay, children=(child,) * int(text))
+        job = with_unit(job, msgspec.structs.replace(unit, bay=bay))
+    return Change(job, "Set the drawers", tuple(skipped))
+
+
+def set_scheme_finish(job: Job, role: Role, finish: str) -> Change:
+    """Change the finish of a role for the whole job; units with an own finish keep it."""
+    check_choice(job, f"finish_{role.value}", finish)
+    scheme = job.active_scheme().with_finish(role, finish)
+    schemes = tuple(scheme if s.code == scheme.code else s for s in job.schemes)
+    return Change(msgspec.structs.replace(job, schemes=schemes), f"Set the {role} finish")
+
+
+def set_standard_value(job: Job, key: str, text: str) -> Change:
+    """Change one value of the job's copy of its shop standard."""
+    standard = job.active_standard()
+    if key in LENGTH_KEYS:
+        new = standard.with_length(key, read(job, text, least=0, most=3000))
+    elif key in CHOICE_KEYS:
+        check_choice(job, key, text)
+        new = standard.with_choice(key, text)
+    else:
+        raise PlankError(f"The standard has no “{key}”.", "standard", "Choose a known value.")
+    standards = tuple(new if s.code == new.code else s for s in job.standards)
+    return Change(msgspec.structs.replace(job, standards=standards), f"Set the standard's {label_of(key)}")
+
+
+def share_unit(job: Job, cell_id: str, with_cell: str) -> Change:
+    """Make a cell a linked copy of another: both place one unit."""
+    _, run, cell = job.find_cell(cell_id)
+    _, _, other = job.find_cell(with_cell)
+    new = msgspec.structs.replace(cell, unit=other.unit)
+    return Change(with_cells(job, run, tuple(new if c.id == cell_id else c for c in run.cells)), "Link a copy")

@@ -1,0 +1,1 @@
+"""Files: the .plank file, DXF, SVG, glTF, and the user's folders."""

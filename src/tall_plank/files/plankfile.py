@@ -1,0 +1,199 @@
+"""The job file: NAME.plank, a ZIP that holds the whole job. See docs/file-format.md.
+
+Written to a temporary file beside it, flushed, renamed; the previous one is kept as NAME.plank.bak. Read with
+limits on sizes, counts and names before anything is unpacked.
+"""
+
+from __future__ import annotations
+
+import io
+import json
+import os
+import zipfile
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from tall_plank.job import Job
+from tall_plank.measure import PlankError
+
+MIMETYPE = "application/vnd.tallplank.job+zip"
+FORMAT = 1
+MAX_ENTRIES = 2000
+MAX_JSON = 64 * 1024 * 1024
+MAX_TOTAL = 512 * 1024 * 1024
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+"""From format n to n + 1, one function a step."""
+
+
+class Envelope(msgspec.Struct, frozen=True):
+    """What job.json holds: the number of the format, the program's version, the job."""
+
+    format: int
+    program: str
+    job: Job
+
+
+def job_bytes(job: Job) -> bytes:
+    """job.json: UTF-8, sorted keys."""
+    from tall_plank import __version__
+
+    return msgspec.json.encode(Envelope(FORMAT, __version__, job), order="sorted")
+
+
+def job_from_bytes(data: bytes, where: str) -> Job:
+    """Read job.json.
+
+    Raises
+    ------
+    PlankError for text that is no job, a newer format, or a value out of place (naming it)
+    """
+    try:
+        raw = json.loads(data)
+    except (ValueError, RecursionError):
+        raise PlankError("The job inside is damaged.", where, "Open its .bak file or a saved copy.") from None
+    number = raw.get("format") if isinstance(raw, dict) else None
+    if not isinstance(number, int) or isinstance(number, bool) or number < 1:
+        raise PlankError("The job inside has no format number.", where, "Open its .bak file or a saved copy.")
+    if number > FORMAT:
+        raise PlankError(
+            f"This job was saved by a newer Tall Plank (format {number}; this one reads up to {FORMAT}).",
+            where,
+            "Open it with the newer version.",
+        )
+    while number < FORMAT:
+        raw = UPGRADES[number](raw)
+        number += 1
+    try:
+        job = msgspec.convert(raw, Envelope, strict=False).job
+        check_whole(job)
+    except msgspec.ValidationError as error:
+        raise PlankError(f"The job inside is damaged: {error}.", where, "Open its .bak file.") from None
+    return job
+
+
+def check_whole(job: Job) -> None:
+    """Raises PlankError where a job refers to something it does not hold, or holds impossible numbers."""
+    from tall_plank.edits.values import lengths_in, reevaluated
+    from tall_plank.setout import set_out
+    from tall_plank.stock.library import check_stock
+
+    if not job.rooms:
+        raise PlankError("The job has no room.", "job", "Open its .bak file.")
+    check_stock(job.stock)
+    job.active_standard(), job.active_scheme(), job.price_book()
+    for length in lengths_in((job.rooms, job.units, job.values)):
+        if not -1e6 <= length.mm <= 1e6:
+            raise PlankError(f"The length “{length.text[:40]}” is out of range.", "job", "Open its .bak file.")
+    for cell in job.cells():
+        job.template_of(cell)
+    ids = [c.id for c in job.cells()]
+    if len(set(ids)) != len(ids):
+        raise PlankError("Two units have one id.", "job", "Open its .bak file.")
+    for room in job.rooms:
+        for run in room.runs:
+            if run.wall not in ("A", "B", "C", "D"):
+                raise PlankError(f"There is no wall “{run.wall[:20]}”.", "job", "Open its .bak file.")
+    reevaluated(job)
+    set_out(job)
+
+
+def write_plank(job: Job, path: Path, preview: bytes = b"") -> None:
+    """Write a job file so that a crash leaves the old one or the new one, never a half.
+
+    Raises
+    ------
+    PlankError where the folder cannot be written; the old file is untouched
+    """
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_DEFLATED) as archive:
+        stamp = (1980, 1, 1, 0, 0, 0)  # no clock: the same job gives the same file
+        archive.writestr(zipfile.ZipInfo("mimetype", stamp), MIMETYPE, zipfile.ZIP_STORED)
+        info = zipfile.ZipInfo("job.json", stamp)
+        archive.writestr(info, job_bytes(job), zipfile.ZIP_DEFLATED)
+        if preview:
+            archive.writestr(zipfile.ZipInfo("preview.png", stamp), preview, zipfile.ZIP_STORED)
+    write_atomic(path, buffer.getvalue(), backup=True)
+
+
+def write_atomic(path: Path, data: bytes, *, backup: bool = False) -> None:
+    """Write a file by way of a temporary one beside it.
+
+    Raises
+    ------
+    PlankError where it cannot be written
+    """
+    temporary = path.with_name(f".{path.name}.{os.getpid()}.part")
+    try:
+        with temporary.open("wb") as file:
+            file.write(data)
+            file.flush()
+            os.fsync(file.fileno())
+        if backup and path.exists():
+            # The backup is a full copy under a second name until the new file takes the first one.
+            spare = path.with_name(path.name + ".bak")
+            link = path.with_name(f".{path.name}.{os.getpid()}.bak")
+            link.unlink(missing_ok=True)
+            try:
+                os.link(path, link)
+            except OSError:  # a file system without hard links
+                link.write_bytes(path.read_bytes())
+            os.replace(link, spare)
+        os.replace(temporary, path)
+    except OSError as error:
+        temporary.unlink(missing_ok=True)
+        raise PlankError(
+            f"The file cannot be written ({error.strerror}).", str(path), "Choose another folder or free some space."
+        ) from None
+
+
+def read_plank(path: Path) -> Job:
+    """Read a job file.
+
+    Raises
+    ------
+    PlankError for a file that is missing, foreign, damaged, hostile or newer; nothing is half read
+    """
+    name = path.name
+    try:
+        with zipfile.ZipFile(path) as archive:
+            infos = archive.infolist()
+            _check_archive(infos, name)
+            if not infos or infos[0].filename != "mimetype" or archive.read(infos[0])[:200] != MIMETYPE.encode():
+                raise PlankError("This is not a Tall Plank job.", name, "Choose a .plank file.")
+            if "job.json" not in archive.namelist():
+                raise PlankError("There is no job inside.", name, "Open its .bak file or a saved copy.")
+            with archive.open("job.json") as file:
+                data = file.read(MAX_JSON + 1)
+            if len(data) > MAX_JSON:
+                raise PlankError("The job inside is too large.", name, "Ask where the file comes from.")
+    except zipfile.BadZipFile:
+        raise PlankError("This is not a Tall Plank job, or it is damaged.", name, "Open its .bak file.") from None
+    except (NotImplementedError, RuntimeError, EOFError, ValueError):
+        raise PlankError("The file is damaged or encrypted.", name, "Open its .bak file.") from None
+    except OSError as error:
+        raise PlankError(f"The file cannot be read ({error.strerror or error}).", name, "Check the path.") from None
+    except Exception as error:  # zlib.error has no common base with the others
+        if isinstance(error, PlankError):
+            raise
+        raise PlankError("The file is damaged.", name, "Open its .bak file.") from None
+    return job_from_bytes(data, name)
+
+
+def _check_archive(infos: list[zipfile.ZipInfo], name: str) -> None:
+    if len(infos) > MAX_ENTRIES:
+        raise PlankError("The file holds too many entries.", name, "Ask where the file comes from.")
+    if sum(i.file_size for i in infos) > MAX_TOTAL:
+        raise PlankError("The file unpacks to too much.", name, "Ask where the file comes from.")
+    names = [i.filename for i in infos]
+    if len(set(names)) != len(names) or any(n.startswith(("/", "\\")) or ".." in n.split("/") for n in names):
+        raise PlankError("The file holds entries with bad names.", name, "Ask where the file comes from.")
+
+
+def json_schema() -> bytes:
+    """The JSON Schema of job.json, for docs/."""
+    schema = msgspec.json.schema(Envelope)
+    return msgspec.json.format(msgspec.json.encode(schema, order="sorted"), indent=1)

@@ -1,0 +1,71 @@
+"""Drawings as SVG, true to scale: one user unit is a millimetre of paper."""
+
+from __future__ import annotations
+
+import math
+from pathlib import Path
+from xml.sax.saxutils import escape, quoteattr
+
+from tall_plank.assets import em_of
+from tall_plank.drawing.dimensions import expand
+from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
+from tall_plank.drawing.sheets import Sheet
+
+
+def _n(value: float) -> str:
+    return f"{value:.4f}".rstrip("0").rstrip(".")
+
+
+def write_svg(sheet: Sheet, path: Path) -> None:
+    """Write a sheet's drawing at its scale."""
+    width, height = sheet.size
+    scale = sheet.scale
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return sheet.x + x / scale, height - (sheet.y + y / scale)
+
+    def stroke(pen: Pen) -> str:
+        if pen is Pen.NONE:
+            return 'stroke="none"'
+        dash = ' stroke-dasharray="2.16 0.54"' if pen is Pen.DASHED else ""
+        return f'stroke="{INK}" stroke-width="{PEN_MM[pen]}"{dash}'
+
+    lines = [
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{_n(width)}mm" height="{_n(height)}mm" '
+        f'viewBox="0 0 {_n(width)} {_n(height)}" font-family="Source Sans 3, sans-serif" stroke-linejoin="round">',
+        f"<title>{escape(sheet.drawing.title)}, 1:{scale:g}</title>",
+    ]
+    dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
+    for item in (*sheet.drawing.items, *expand(dims, scale)):
+        match item:
+            case Line():
+                (x1, y1), (x2, y2) = at(item.x1, item.y1), at(item.x2, item.y2)
+                tag = f'<line x1="{_n(x1)}" y1="{_n(y1)}" x2="{_n(x2)}" y2="{_n(y2)}" {stroke(item.pen)}'
+                lines.append(f"{tag} class={quoteattr(item.layer.value)}/>")
+            case Shape():
+                points = " ".join(f"{_n(x)},{_n(y)}" for x, y in (at(*p) for p in item.points))
+                fill = TONES.get(item.fill, item.fill) or "none"
+                tag = f'<polygon points="{points}" fill="{fill}" {stroke(item.pen)}'
+                lines.append(f"{tag} class={quoteattr(item.layer.value)}/>")
+            case Arc():
+                r = item.radius / scale
+                a, b = math.radians(item.start), math.radians(item.end)
+                x1, y1 = at(item.x + item.radius * math.cos(a), item.y + item.radius * math.sin(a))
+                x2, y2 = at(item.x + item.radius * math.cos(b), item.y + item.radius * math.sin(b))
+                large = int((item.end - item.start) % 360 > 180)
+                d = f"M {_n(x1)} {_n(y1)} A {_n(r)} {_n(r)} 0 {large} 0 {_n(x2)} {_n(y2)}"
+                lines.append(f'<path d="{d}" fill="none" {stroke(item.pen)}/>')
+            case Text():
+                x, y = at(item.x, item.y)
+                anchor = {"left": "start", "right": "end", "middle": "middle"}[item.align]
+                turn = f' transform="rotate({_n(-item.angle)} {_n(x)} {_n(y)})"' if item.angle else ""
+                weight = ' font-weight="600"' if item.bold else ""
+                lines.append(
+                    f'<text x="{_n(x)}" y="{_n(y)}" font-size="{_n(em_of(item.size))}" text-anchor="{anchor}"'
+                    f' fill="{QUIET if item.quiet else INK}"{weight}{turn}>{escape(item.text)}</text>'
+                )
+            case Dim():
+                pass
+    lines.append("</svg>")
+    path.write_text("\n".join(lines) + "\n", encoding="utf-8")

@@ -1,0 +1,78 @@
+"""The bay tree of a unit: clear spaces split by shelves, dividers or nothing, with the fronts that close them."""
+
+from __future__ import annotations
+
+from enum import StrEnum
+from typing import Literal
+
+import msgspec
+
+from tall_plank.measure import Length
+
+FrontKind = Literal["door", "pair", "drawer", "fixed", "appliance"]
+Hand = Literal["left", "right"]
+Between = Literal["nothing", "shelf", "divider"]
+
+
+class Split(StrEnum):
+    """How a bay is split: not at all, in rows from the top down, or in columns from the left."""
+
+    NONE = "none"
+    ROWS = "rows"
+    COLUMNS = "columns"
+
+
+class Front(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """What closes a bay. `hand` is the side of the hinges, seen from the front."""
+
+    kind: FrontKind
+    hand: Hand = "left"
+
+
+class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A clear space.
+
+    Attributes
+    ----------
+    split, between : how it is divided and by what
+    children : rows from the top down, columns from the left
+    size : its typed size in its parent: the clear size between shelves or dividers, the height of the front
+        where nothing stands between; None takes a share
+    weight : its part in the share-out where no size is typed
+    front : what closes it
+    shelves : number of adjustable shelves
+    """
+
+    split: Split = Split.NONE
+    between: Between = "nothing"
+    children: tuple[Bay, ...] = ()
+    size: Length | None = None
+    weight: float = 1.0
+    front: Front | None = None
+    shelves: int = 0
+
+    def at(self, path: tuple[int, ...]) -> Bay:
+        """The bay at a path of child numbers."""
+        bay = self
+        for i in path:
+            bay = bay.children[i]
+        return bay
+
+    def replaced(self, path: tuple[int, ...], bay: Bay) -> Bay:
+        """This tree with the bay at a path replaced."""
+        if not path:
+            return bay
+        i = path[0]
+        children = (*self.children[:i], self.children[i].replaced(path[1:], bay), *self.children[i + 1 :])
+        return msgspec.structs.replace(self, children=children)
+
+
+def mirrored(bay: Bay) -> Bay:
+    """The bay tree seen in a mirror: columns turned round, hands swapped (RN7)."""
+    front = bay.front
+    if front is not None:
+        front = msgspec.structs.replace(front, hand="right" if front.hand == "left" else "left")
+    children = tuple(mirrored(child) for child in bay.children)
+    if bay.split is Split.COLUMNS:
+        children = children[::-1]
+    return msgspec.structs.replace(bay, front=front, children=children)

@@ -1,0 +1,98 @@
+"""Own or inherited: what value a unit has for a key, and where it comes from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import msgspec
+
+from tall_plank.job.job import Job
+from tall_plank.job.scheme import Role
+from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, Construction, Standard
+from tall_plank.job.template import Template
+from tall_plank.job.unit import Own, Unit
+from tall_plank.measure import Length, PlankError
+from tall_plank.measure.lengths import evaluate_text
+
+SIZE_KEYS = ("height", "depth")
+FINISH_KEYS = tuple(f"finish_{role.value}" for role in Role)
+OWN_LENGTH_KEYS = (*SIZE_KEYS, *LENGTH_KEYS)
+OWN_CHOICE_KEYS = (*FINISH_KEYS, *CHOICE_KEYS)
+
+
+@dataclass(frozen=True)
+class Sourced:
+    """A value, whether it is the unit's own, and else who gave it."""
+
+    value: Length | str
+    own: bool
+    source: str
+
+    @property
+    def mm(self) -> float:
+        assert isinstance(self.value, Length)
+        return self.value.mm
+
+
+def sourced(job: Job, unit: Unit, key: str) -> Sourced:
+    """The value of a key for a unit.
+
+    Raises
+    ------
+    PlankError where nobody gives the value
+    """
+    own = unit.own_value(key)
+    inherited = inherited_value(job, unit, key)
+    return inherited if own is None else Sourced(own, True, "own")
+
+
+def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
+    """What the unit would have for a key without an own value."""
+    if key in SIZE_KEYS:
+        template = job.template(unit.template)
+        text = getattr(template, key)
+        return Sourced(Length(text, evaluate_text(text, job.named_values())), False, f"job value {text}")
+    if key in FINISH_KEYS:
+        finish = job.active_scheme().finish(Role(key.removeprefix("finish_")))
+        if finish is None:
+            raise PlankError(f"The scheme has no finish for {key}.", job.scheme, "Choose one in the Finish stage.")
+        return Sourced(finish, False, f"scheme {job.active_scheme().name}")
+    standard = job.active_standard()
+    value = standard.values().get(key)
+    if value is None:
+        raise PlankError(f"There is no decision called “{key}”.", "unit", "Choose a known one.")
+    return Sourced(value, False, f"standard {standard.name}")
+
+
+def construction_of(job: Job, unit: Unit) -> Construction:
+    """All construction values of a unit, its own ones before the standard's."""
+    return _construction(job.active_standard(), unit.own)
+
+
+@lru_cache(maxsize=4096)
+def _construction(standard: Standard, own: tuple[Own, ...]) -> Construction:
+    values = {key: v.mm if isinstance(v, Length) else v for key, v in standard.values().items()}
+    for item in own:
+        if item.key in values:
+            values[item.key] = item.value.mm if isinstance(item.value, Length) else item.value
+    return msgspec.convert(
+        {**values, "hinge_rules": standard.hinge_rules, "leg_rules": standard.leg_rules}, Construction
+    )
+
+
+def size_of(job: Job, unit: Unit, key: str) -> float:
+    """Height or depth of a unit's carcass in mm."""
+    return sourced(job, unit, key).mm
+
+
+def finish_of(job: Job, unit: Unit, role: Role) -> str:
+    """Code of the finish of a role on a unit."""
+    value = sourced(job, unit, f"finish_{role.value}").value
+    assert isinstance(value, str)
+    return value
+
+
+def departs(template: Template, unit: Unit) -> bool:
+    """Whether a unit departs from its template or from what it inherits (RN9)."""
+    return bool(unit.own) or unit.bay != template.bay

@@ -1,0 +1,27 @@
+"""How each thing is built: parts with their operations, and bought items."""
+
+from tall_plank.making.job import MadeJob, MadeTrim, NumberedPart, make_job, spec_of
+from tall_plank.making.parts import Bore, Cutout, Edges, Groove, Item, Operation, Part, Problem, Rebate, cut_size
+from tall_plank.making.unit import FrontBox, MadeUnit, UnitSpec, make_unit
+
+__all__ = [
+    "Bore",
+    "Cutout",
+    "Edges",
+    "FrontBox",
+    "Groove",
+    "Item",
+    "MadeJob",
+    "MadeTrim",
+    "MadeUnit",
+    "NumberedPart",
+    "Operation",
+    "Part",
+    "Problem",
+    "Rebate",
+    "UnitSpec",
+    "cut_size",
+    "make_job",
+    "make_unit",
+    "spec_of",
+]

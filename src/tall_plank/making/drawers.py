@@ -1,0 +1,129 @@
+"""Drawer boxes and their runners."""
+
+from __future__ import annotations
+
+from tall_plank.making.bayset import BayBox
+from tall_plank.making.builder import Builder
+from tall_plank.making.carcass import clear_depth
+from tall_plank.making.parts import Draft
+from tall_plank.measure import Frame
+from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y
+from tall_plank.stock import Fitting, Stock
+
+LEAST_BOX = 50.0
+"""mm; a drawer box lower than this holds nothing."""
+
+
+def runner_for(stock: Stock, usable: float) -> Fitting | None:
+    """The longest runner whose reach fits a usable depth (mm), or None."""
+    fitting = [r for r in stock.fittings_of("runner") if r.reach <= usable]
+    return max(fitting, key=lambda r: r.length, default=None)
+
+
+def make_drawers(b: Builder, boxes: tuple[BayBox, ...]) -> None:
+    """Draft the box of every bay that a drawer front closes."""
+    for box in boxes:
+        if box.bay.front is not None and box.bay.front.kind == "drawer":
+            _drawer(b, box)
+
+
+def _drawer(b: Builder, box: BayBox) -> None:
+    """Box width = clear width - 2 runner clearances; its length is the runner's (common practice)."""
+    spec, made, stock = b.spec, b.spec.made, b.stock
+    runner = runner_for(stock, clear_depth(b))
+    if runner is None:
+        b.problem(f"No runner fits {clear_depth(b):g} mm of depth.", "Make the unit deeper.")
+        return
+    above, below = made.drawer_clear_above, made.drawer_clear_below
+    height = box.clear.height - above - below
+    if height < LEAST_BOX:
+        needed = LEAST_BOX + above + below
+        b.problem(
+            f"A drawer has {box.clear.height:.0f} mm of clear height; its box needs {needed:g}.", "Make it higher."
+        )
+        return
+    number = sum(d.role == "drawer bottom" for d in b.drafts) + 1
+    t = made.drawer_thickness
+    width = box.clear.width - 2 * runner.side_clearance
+    length = runner.length
+    x0, y0, z0 = box.clear.x0 + runner.side_clearance, -spec.depth, box.clear.z0 + below
+    name = f"drawer {number}"
+
+    def add(word: str, long: float, frame: Frame) -> Draft:
+        part = b.add(f"{name} {word}", spec.drawer, t, long, height, frame, "drawer")
+        # The upper edge is banded: it is the one that hands meet.
+        return part.band(stock, made.edging_carcass, "L2")
+
+    up = (0.0, 0.0, 1.0)
+    # Sides run the whole length; face A looks into the drawer.
+    left = add("left side", length, Frame((x0, y0, z0), Y, up))
+    right = add("right side", length, Frame((x0 + width, y0 + length, z0), NEG_Y, up))
+    inner = width - 2 * t
+    front = add("front", inner, Frame((x0 + width - t, y0, z0), NEG_X, up))
+    back = add("back", inner, Frame((x0 + t, y0 + length, z0), X, up))
+    _box_joints(b, left, right, front, back, (x0, y0, z0), width, length, height)
+    _bottom(b, name, (left, right, front, back), (x0, y0, z0), width, length)
+    middle = z0 + height / 2
+    for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
+        for hole in runner.holes:
+            point = (x, -spec.depth + hole.dx, middle + hole.dy)
+            b.part(upright).bore(point, hole.diameter, hole.depth, "runner")
+    b.item(runner.code, 1, f"pair of runners {runner.length:g} for {clear_depth(b):.0f} mm of usable depth")
+
+
+def _box_joints(
+    b: Builder,
+    left: Draft,
+    right: Draft,
+    front: Draft,
+    back: Draft,
+    origin: tuple[float, float, float],
+    width: float,
+    length: float,
+    height: float,
+) -> None:
+    """Two dowels where front and back meet each side, above the bottom's groove."""
+    made = b.spec.made
+    x0, y0, z0 = origin
+    t = made.drawer_thickness
+    low = made.drawer_groove_up + made.drawer_bottom_thickness + 10.0
+    count = 0
+    for cross, y in ((front, y0 + t / 2), (back, y0 + length - t / 2)):
+        for side, x in ((left, x0 + t), (right, x0 + width - t)):
+            for z in _two_between(z0 + low, z0 + height - 12.0):
+                # The side is thinner than a gable: its hole leaves 5 mm of wood.
+                side.bore((x, y, z), made.dowel_diameter, t - 5.0, "dowel")
+                cross.bore((x, y, z), made.dowel_diameter, made.dowel_end_depth, "dowel")
+                count += 1
+    b.item(made.dowel, count, "dowels of the drawer box")
+
+
+def _two_between(low: float, high: float) -> tuple[float, ...]:
+    return (low, high) if high - low >= 16.0 else ((low + high) / 2,)
+
+
+def _bottom(
+    b: Builder,
+    name: str,
+    sides: tuple[Draft, Draft, Draft, Draft],
+    origin: tuple[float, float, float],
+    width: float,
+    length: float,
+) -> None:
+    """The bottom in a groove all round: inner size + 2 groove depths - 2 plays."""
+    made = b.spec.made
+    left, right, front, back = sides
+    x0, y0, z0 = origin
+    t, deep = made.drawer_thickness, made.drawer_groove_depth
+    reach = deep - made.groove_bottom_play
+    wide = made.drawer_bottom_thickness + made.groove_width_play
+    zm = z0 + made.drawer_groove_up + wide / 2
+    x1, y1 = x0 + width - t, y0 + length - t
+    left.groove((x0 + t, y0, zm), (x0 + t, y0 + length, zm), wide, deep, "bottom")
+    right.groove((x1, y0, zm), (x1, y0 + length, zm), wide, deep, "bottom")
+    front.groove((x0 + t, y0 + t, zm), (x1, y0 + t, zm), wide, deep, "bottom")
+    back.groove((x0 + t, y1, zm), (x1, y1, zm), wide, deep, "bottom")
+    z = z0 + made.drawer_groove_up + made.groove_width_play / 2
+    frame = Frame((x0 + t - reach, y0 + t - reach, z), X, Y)
+    size = (width - 2 * t + 2 * reach, length - 2 * t + 2 * reach)
+    b.add(f"{name} bottom", b.spec.drawer, made.drawer_bottom_thickness, *size, frame, "drawer bottom")

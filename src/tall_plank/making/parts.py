@@ -1,0 +1,231 @@
+"""Parts, their operations and edges, and bought items.
+
+Part frame: x along the length, y along the width, z through the thickness. Face A is z = thickness, face B is
+z = 0. L1 is the edge y = 0, L2 the edge y = width, W1 the end x = 0, W2 the end x = length. Operations are held
+in finished coordinates.
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import msgspec
+
+from tall_plank.measure import Frame, PlankError
+from tall_plank.measure.frames import Vec
+from tall_plank.stock import Board, Stock
+
+Face = Literal["A", "B", "L1", "L2", "W1", "W2"]
+EDGE_NAMES = ("L1", "L2", "W1", "W2")
+ON_FACE = 0.01  # mm; a point nearer than this to a face lies on it
+
+
+class Bore(msgspec.Struct, frozen=True, cache_hash=True, tag="bore"):
+    """A hole. On faces A and B: (x, y) of the part. On L edges: (x, z), on W ends: (y, z). Depth in mm."""
+
+    face: Face
+    x: float
+    y: float
+    diameter: float
+    depth: float
+    use: str
+    through: bool = False
+
+
+class Groove(msgspec.Struct, frozen=True, cache_hash=True, tag="groove"):
+    """A groove along a line, `width` centred on it. Coordinates as for a bore. `over` names what sits in it."""
+
+    face: Face
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    width: float
+    depth: float
+    over: str = ""
+
+
+class Rebate(msgspec.Struct, frozen=True, cache_hash=True, tag="rebate"):
+    """Wood taken off one face along one edge: `width` across the face, `depth` into it."""
+
+    face: Literal["A", "B"]
+    edge: Literal["L1", "L2", "W1", "W2"]
+    width: float
+    depth: float
+
+
+class Cutout(msgspec.Struct, frozen=True, cache_hash=True, tag="cutout"):
+    """A rectangular hole right through, with rounded corners."""
+
+    x: float
+    y: float
+    length: float
+    width: float
+    radius: float
+
+
+Operation = Bore | Groove | Rebate | Cutout
+
+
+class Edges(msgspec.Struct, frozen=True, cache_hash=True):
+    """Code of the edging on each edge; empty where the edge is raw."""
+
+    l1: str = ""
+    l2: str = ""
+    w1: str = ""
+    w2: str = ""
+
+    def __iter__(self):  # type: ignore[no-untyped-def]
+        return iter((self.l1, self.l2, self.w1, self.w2))
+
+
+class Part(msgspec.Struct, frozen=True, cache_hash=True):
+    """One piece the shop makes. Finished sizes in mm; `frame` is the part's frame in its unit or run."""
+
+    name: str
+    board: str
+    material: str
+    length: float
+    width: float
+    thickness: float
+    grain: Literal["length", "none"]
+    frame: Frame
+    edges: Edges = Edges()
+    operations: tuple[Operation, ...] = ()
+    cut_length: float = 0.0
+    cut_width: float = 0.0
+    weight: float = 0.0
+    role: str = ""
+
+    @property
+    def holes(self) -> int:
+        return sum(isinstance(op, Bore) for op in self.operations)
+
+
+class Item(msgspec.Struct, frozen=True, cache_hash=True):
+    """Something bought, how many, and why (rule and values)."""
+
+    code: str
+    qty: int
+    why: str
+
+
+class Problem(msgspec.Struct, frozen=True, cache_hash=True):
+    """Why a unit cannot be made as decided, and the remedy."""
+
+    what: str
+    remedy: str
+    weight: str = "wrong"
+
+
+def cut_size(finished: float, edging: tuple[float, float], premilling: float, ignored_below: float = 0.0) -> float:
+    """What the saw cuts: finished less edging, plus pre-milling, for each banded edge (common practice).
+
+    Parameters
+    ----------
+    finished : float, mm
+    edging : thickness in mm on either edge, 0 where raw
+    premilling : mm that the edge bander mills off before it glues
+    ignored_below : mm; edging thinner than this changes nothing
+    """
+    for thickness in edging:
+        if thickness > 0 and thickness >= ignored_below:
+            finished = finished - thickness + premilling
+    return finished
+
+
+class Draft:
+    """A part while it is being built. Places are given in the unit's frame and turned into the part's."""
+
+    def __init__(self, name: str, board: Board, size: tuple[float, float], frame: Frame, role: str) -> None:
+        self.name = name
+        self.board = board
+        self.length, self.width = size
+        self.thickness = board.thickness
+        self.frame = frame
+        self.role = role
+        self.edging: dict[str, str] = {}
+        self.operations: list[Operation] = []
+        self._seen: set[tuple[str, int, int]] = set()
+
+    def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
+        """Put edging of the board's finish on edges; a thickness of 0 leaves them raw.
+
+        Raises
+        ------
+        PlankError where no such edging is stocked
+        """
+        if thickness > 0 and edges:
+            edging = stock.edging(self.board.finish, thickness)
+            if edging is None:
+                raise PlankError(
+                    f"There is no {thickness:g} mm edging for {self.board.name}.", self.name, "Add it to the stock."
+                )
+            for edge in edges:
+                self.edging[edge] = edging.code
+        return self
+
+    def _faces(self, point: Vec) -> dict[Face, tuple[float, float]]:
+        """The faces that a point of the unit lies on, with its place on each; faces A and B come first."""
+        x, y, z = self.frame.into(point)
+        sides: tuple[tuple[float, Face, float, float], ...] = (
+            (abs(z - self.thickness), "A", x, y),
+            (abs(z), "B", x, y),
+            (abs(y), "L1", x, z),
+            (abs(y - self.width), "L2", x, z),
+            (abs(x), "W1", y, z),
+            (abs(x - self.length), "W2", y, z),
+        )
+        found: dict[Face, tuple[float, float]] = {face: (u, v) for near, face, u, v in sides if near < ON_FACE}
+        if not found:
+            raise PlankError("An operation lies off its part.", self.name, "This unit's sizes do not work together.")
+        return found
+
+    def bore(self, point: Vec, diameter: float, depth: float, use: str) -> None:
+        """A hole at a point of the unit that lies on one of the part's faces; depth 0 goes right through.
+
+        A hole that stands already at this point is not drilled twice.
+        """
+        face, (u, v) = next(iter(self._faces(point).items()))
+        key = (face, round(u * 100), round(v * 100))
+        if key in self._seen:
+            return
+        self._seen.add(key)
+        through = depth <= 0
+        self.operations.append(Bore(face, u, v, diameter, self.thickness if through else depth, use, through))
+
+    def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
+        """A groove between two points of the unit that lie on the same face of the part."""
+        first, second = self._faces(start), self._faces(end)
+        face = next((name for name in first if name in second), None)
+        if face is None:
+            raise PlankError("A groove turns a corner.", self.name, "This unit's sizes do not work together.")
+        self.operations.append(Groove(face, *first[face], *second[face], width, depth, over))
+
+    def holds(self, point: Vec) -> bool:
+        """Whether a point of the unit, seen along the thickness, lies on this part."""
+        x, y, _ = self.frame.into(point)
+        return 0 <= x <= self.length and 0 <= y <= self.width
+
+    def done(self, stock: Stock, premilling: float, ignored_below: float) -> Part:
+        """The finished part with its cut size and weight (kg)."""
+        edges = Edges(*(self.edging.get(name, "") for name in EDGE_NAMES))
+        found = [stock.edging_by_code(code) for code in edges]
+        thick = [e.thickness if e else 0.0 for e in found]
+        return Part(
+            name=self.name,
+            board=self.board.code,
+            material=self.board.name,
+            length=self.length,
+            width=self.width,
+            thickness=self.thickness,
+            grain=self.board.grain,
+            frame=self.frame,
+            edges=edges,
+            operations=tuple(self.operations),
+            # L edges run along the length, so they take from the width.
+            cut_width=cut_size(self.width, (thick[0], thick[1]), premilling, ignored_below),
+            cut_length=cut_size(self.length, (thick[2], thick[3]), premilling, ignored_below),
+            weight=self.length * self.width * self.thickness * self.board.density * 1e-9,
+            role=self.role,
+        )

@@ -1,0 +1,21 @@
+"""Lengths in all units, arithmetic with them, share-out of a length, frames.
+
+Everything here is plain arithmetic on float mm; nothing knows of furniture.
+"""
+
+from tall_plank.measure.errors import PlankError
+from tall_plank.measure.frames import Frame
+from tall_plank.measure.lengths import Length, LengthError, parse_length
+from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, same_length
+
+__all__ = [
+    "TOLERANCE",
+    "DisplayUnit",
+    "Frame",
+    "Length",
+    "LengthError",
+    "PlankError",
+    "format_length",
+    "parse_length",
+    "same_length",
+]

@@ -1,0 +1,120 @@
+"""How a length is shown: five displays of the same float mm."""
+
+from __future__ import annotations
+
+import math
+from enum import StrEnum
+from fractions import Fraction
+
+TOLERANCE = 0.001
+"""mm; two lengths closer than this are the same length."""
+
+MM = 1.0
+CM = 10.0
+M = 1000.0
+INCH = 25.4  # exact by the international yard and pound agreement (1959)
+FOOT = 12 * INCH
+
+FACTORS = {
+    "mm": MM,
+    "cm": CM,
+    "m": M,
+    "in": INCH,
+    '"': INCH,
+    "″": INCH,
+    "inch": INCH,
+    "inches": INCH,
+    "ft": FOOT,
+    "'": FOOT,
+    "′": FOOT,
+    "feet": FOOT,
+    "foot": FOOT,
+}
+"""mm in one of each unit that can be typed."""
+
+
+class DisplayUnit(StrEnum):
+    """What a job shows lengths in; a bare typed number means this unit (feet-inches: inches)."""
+
+    MM = "mm"
+    CM = "cm"
+    INCH = "in"
+    FRACTION_16 = "in/16"
+    FRACTION_32 = "in/32"
+    FEET = "ft-in"
+
+    @property
+    def factor(self) -> float:
+        """mm in one bare typed number."""
+        return {DisplayUnit.MM: MM, DisplayUnit.CM: CM}.get(self, INCH)
+
+    @property
+    def head(self) -> str:
+        """The unit as it stands in the head of a column."""
+        return {DisplayUnit.MM: "mm", DisplayUnit.CM: "cm"}.get(self, "in")
+
+
+def same_length(a: float, b: float) -> bool:
+    """Whether two lengths in mm are the same to a thousandth of a millimetre."""
+    return abs(a - b) < TOLERANCE
+
+
+def trimmed(value: float, places: int) -> str:
+    """A number with at most `places` decimals, without trailing zeros and without a negative zero."""
+    text = f"{value:.{places}f}"
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    return "0" if text in ("-0", "") else text
+
+
+def _fraction_text(inches: float, denominator: int) -> str:
+    """Inches to the nearest 1/denominator, as `23 5/8`; a leading ~ says that it was rounded."""
+    steps = round(inches * denominator)
+    exact = abs(steps / denominator - inches) * INCH < TOLERANCE * 2
+    sign = "-" if steps < 0 else ""
+    whole, rest = divmod(abs(steps), denominator)
+    part = Fraction(rest, denominator)
+    words = [str(whole)] if whole or not rest else []
+    if rest:
+        words.append(f"{part.numerator}/{part.denominator}")
+    return ("" if exact else "~") + sign + " ".join(words)
+
+
+def format_length(mm: float, unit: DisplayUnit = DisplayUnit.MM, *, mark: bool = False) -> str:
+    """A length for people. Rounding to a fraction is shown by a leading ``~``, never silent (M3).
+
+    Parameters
+    ----------
+    mm : float, mm
+    unit : what the job displays
+    mark : adds the unit, where no column head says it
+
+    Millimetres show at most two decimals (``~`` where more would be needed), decimal inches four.
+    """
+    if not math.isfinite(mm):
+        return "?"
+    match unit:
+        case DisplayUnit.MM:
+            text = ("" if abs(round(mm, 2) - mm) < TOLERANCE else "~") + trimmed(mm, 2)
+        case DisplayUnit.CM:
+            text = ("" if abs(round(mm, 2) - mm) < TOLERANCE else "~") + trimmed(mm / CM, 3)
+        case DisplayUnit.INCH:
+            text = trimmed(mm / INCH, 4)
+        case DisplayUnit.FRACTION_16 | DisplayUnit.FRACTION_32:
+            text = _fraction_text(mm / INCH, int(unit.value.split("/")[1]))
+        case DisplayUnit.FEET:
+            return _feet_text(mm)
+    if not mark:
+        return text
+    return f'{text}"' if unit.factor == INCH else f"{text} {unit.head}"
+
+
+def _feet_text(mm: float) -> str:
+    sixteenths = round(abs(mm) / INCH * 16)
+    feet, rest = divmod(sixteenths, 12 * 16)
+    exact = abs(sixteenths * INCH / 16 - abs(mm)) < TOLERANCE * 2
+    lead = ("" if exact else "~") + ("-" if mm < 0 and sixteenths else "")
+    inches = _fraction_text(rest / 16, 16)
+    if not feet:
+        return f'{lead}{inches}"'
+    return f"{lead}{feet}'" + (f' {inches}"' if rest else "")

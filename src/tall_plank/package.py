@@ -1,0 +1,129 @@
+"""Everything of one job in one go: schedules, drawings, cutting plans, offer, model."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+from tall_plank.drawing.primitives import Drawing
+from tall_plank.files.dxf import write_dxf
+from tall_plank.files.gltf import write_gltf
+from tall_plank.files.svg import write_svg
+from tall_plank.measure import PlankError
+from tall_plank.papers import schedules
+from tall_plank.papers.drawings import board_sheets, job_sheets, room_drawings, sheet_of
+from tall_plank.papers.offer import offer
+from tall_plank.papers.tables import Table
+from tall_plank.papers.write_csv import write_csv
+from tall_plank.papers.write_pdf import write_sheets, write_tables
+from tall_plank.papers.write_xlsx import write_xlsx
+from tall_plank.scene import build_scene
+from tall_plank.workings import Workings
+
+Progress = Callable[[str], bool]
+"""Told the name of each file; returning False stops the work."""
+
+
+def head_of(w: Workings) -> str:
+    """The line at the foot of every page."""
+    return " · ".join(t for t in (w.job.name, w.job.number, w.job.client) if t)
+
+
+def write_table(w: Workings, table: Table, path: Path) -> None:
+    """Write one schedule by the ending of its path: .csv, .xlsx or .pdf.
+
+    Raises
+    ------
+    PlankError for another ending, or where the file cannot be written
+    """
+    try:
+        match path.suffix.lower():
+            case ".csv":
+                write_csv(table, path)
+            case ".xlsx":
+                write_xlsx([table], path, w.job.display)
+            case ".pdf":
+                write_tables([table], path, w.job.name, w.job.display, head_of(w))
+            case other:
+                raise PlankError(f"“{other}” is no kind of schedule.", path.name, "Use .csv, .xlsx or .pdf.")
+    except OSError as error:
+        raise PlankError(
+            f"The file cannot be written ({error.strerror}).", path.name, "Choose another folder."
+        ) from None
+
+
+def write_drawing(w: Workings, drawing: Drawing, path: Path, date: str = "") -> None:
+    """Write one drawing by the ending of its path: .pdf, .svg or .dxf.
+
+    Raises
+    ------
+    PlankError for another ending, or where the file cannot be written
+    """
+    sheet = sheet_of(w, drawing, 1, 1, date)
+    try:
+        match path.suffix.lower():
+            case ".pdf":
+                write_sheets([sheet], path, w.job.name)
+            case ".svg":
+                write_svg(sheet, path)
+            case ".dxf":
+                write_dxf(drawing, path, sheet.scale)
+            case other:
+                raise PlankError(f"“{other}” is no kind of drawing.", path.name, "Use .pdf, .svg or .dxf.")
+    except OSError as error:
+        raise PlankError(
+            f"The file cannot be written ({error.strerror}).", path.name, "Choose another folder."
+        ) from None
+
+
+def write_model(w: Workings, room_id: str, path: Path) -> None:
+    """Write a room's model as binary glTF."""
+    try:
+        write_gltf(build_scene(w.job, w.layout, w.made, room_id), path)
+    except OSError as error:
+        raise PlankError(
+            f"The file cannot be written ({error.strerror}).", path.name, "Choose another folder."
+        ) from None
+
+
+def write_package(w: Workings, folder: Path, progress: Progress = lambda name: True, date: str = "") -> list[Path]:
+    """Write every paper and list of a job into a folder.
+
+    Returns
+    -------
+    the files written; where progress stopped the work, those written so far
+    """
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise PlankError(f"The folder cannot be made ({error.strerror}).", str(folder), "Choose another.") from None
+    done: list[Path] = []
+    steps: list[tuple[str, Callable[[Path], None]]] = []
+    tables = {name: make(w) for name, make in schedules.ALL.items()}
+    for name, table in tables.items():
+        steps.append((f"{name}.csv", lambda path, t=table: write_csv(t, path)))  # type: ignore[misc]
+    steps += [
+        ("parts.csv", lambda path: write_csv(schedules.parts_rows(w), path)),
+        ("schedules.xlsx", lambda path: write_xlsx(tables.values(), path, w.job.display)),
+        ("schedules.pdf", lambda path: write_tables(tables.values(), path, w.job.name, w.job.display, head_of(w))),
+        ("estimate.pdf", lambda path: write_tables([offer(w)], path, w.job.name, w.job.display, head_of(w))),
+        ("drawings.pdf", lambda path: write_sheets(job_sheets(w, date), path, w.job.name)),
+        ("cutting-plans.pdf", lambda path: write_sheets(board_sheets(w, date), path, w.job.name)),
+    ]
+    for number, room in enumerate(w.layout.rooms, 1):
+        prefix = f"room{number}-"
+        for name, drawing in room_drawings(w, room.room.id):
+            steps.append((f"{prefix}{name}.dxf", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
+            steps.append((f"{prefix}{name}.svg", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
+        steps.append((f"{prefix}model.glb", lambda path, r=room.room.id: write_model(w, r, path)))  # type: ignore[misc]
+    for name, write in steps:
+        if not progress(name):
+            break
+        try:
+            write(folder / name)
+        except OSError as error:
+            raise PlankError(
+                f"The file cannot be written ({error.strerror}).", name, "Choose another folder."
+            ) from None
+        done.append(folder / name)
+    return done

@@ -1,0 +1,53 @@
+"""The drawings of a job on sheets: plan and elevations, and the cutting plans."""
+
+from __future__ import annotations
+
+from tall_plank.drawing.board import board_drawing
+from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.plan import plan
+from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.sheets import Sheet, lay_out
+from tall_plank.workings import Workings
+
+
+def room_drawings(w: Workings, room_id: str) -> list[tuple[str, Drawing]]:
+    """The plan and the elevations of one room, by file name; walls with nothing on them are left out."""
+    room = w.layout.room(room_id)
+    found = [("plan", plan(w.job, room, w.made))]
+    for wall in room.walls:
+        busy = any(p.wall == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
+        if busy:
+            found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made)))
+    return found
+
+
+def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = "") -> Sheet:
+    """A drawing on A3 with the job's title block."""
+    sheet = lay_out(drawing, ())
+    block = (
+        ("Job", f"{w.job.name} {w.job.number}".strip()),
+        ("Client", w.job.client or "–"),
+        ("Drawing", drawing.title),
+        ("Sheet", f"{number} of {of}"),
+        ("Scale", f"1:{sheet.scale:g}"),
+        ("Date", date or "–"),
+    )
+    return Sheet(sheet.drawing, sheet.paper, sheet.scale, sheet.x, sheet.y, block)
+
+
+def job_sheets(w: Workings, date: str = "") -> list[Sheet]:
+    """Every plan and elevation of the job."""
+    drawings = [d for room in w.layout.rooms for _, d in room_drawings(w, room.room.id)]
+    return [sheet_of(w, d, i, len(drawings), date) for i, d in enumerate(drawings, 1)]
+
+
+def board_sheets(w: Workings, date: str = "") -> list[Sheet]:
+    """Every board of the cutting plan."""
+    boards = w.plan.boards
+    sheets = []
+    for i, b in enumerate(boards, 1):
+        pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
+        scale = lay_out(board_drawing(b.name, b.length, b.width, (), 1.0), ()).scale
+        drawing = board_drawing(f"{b.name}, {b.used * 100:.0f} % used", b.length, b.width, pieces, scale)
+        sheets.append(sheet_of(w, drawing, i, len(boards), date))
+    return sheets

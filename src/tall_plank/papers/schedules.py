@@ -1,0 +1,267 @@
+"""The shop's schedules as tables: cut list, hardware, edging, boards, price."""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.making import Edges
+from tall_plank.measure.units import trimmed
+from tall_plank.papers.tables import Column, Table
+from tall_plank.workings import Workings
+
+
+def edge_marks(edges: Edges) -> str:
+    """Banded edges in words that survive a black-and-white print: `L1 L2 W1 W2`, a dot for a raw edge."""
+    return " ".join(name if code else "·" for name, code in zip(("L1", "L2", "W1", "W2"), edges, strict=True))
+
+
+def cut_list(w: Workings) -> Table:
+    """Alike parts together, with finished and cut sizes."""
+    columns = (
+        Column("parts", "Parts", wide=2.2),
+        Column("name", "Name", wide=1.9),
+        Column("material", "Material", wide=1.7),
+        Column("qty", "Qty", "count", wide=0.5),
+        Column("length", "Length", "length", wide=0.9),
+        Column("width", "Width", "length", wide=0.9),
+        Column("cut_length", "Cut length", "length", wide=1.1),
+        Column("cut_width", "Cut width", "length", wide=1.1),
+        Column("thickness", "Thick", "length", wide=0.8),
+        Column("grain", "Grain", wide=0.8),
+        Column("edges", "Edges", "edges", wide=1.1),
+    )
+    rows = tuple(
+        (
+            ", ".join(r.numbers),
+            r.name,
+            r.material,
+            r.qty,
+            r.length,
+            r.width,
+            r.cut_length,
+            r.cut_width,
+            r.thickness,
+            "along" if r.grain == "length" else "none",
+            edge_marks(r.edges),
+        )
+        for r in w.cut_rows
+    )
+    count = sum(r.qty for r in w.cut_rows)
+    cells = _cell_of_number(w)
+    return Table(
+        "Cut list",
+        f"{count} parts in {len(rows)} sizes; length runs with the grain",
+        columns,
+        rows,
+        note="Cut size = finished size less edging plus pre-milling, at each banded edge. "
+        "L1 L2 are the long edges, W1 W2 the ends.",
+        keys=tuple(cells.get(r.numbers[0].split(".")[0], "") for r in w.cut_rows),
+    )
+
+
+def _cell_of_number(w: Workings) -> dict[str, str]:
+    return {p.number: p.cell for p in w.layout.placed if p.number}
+
+
+def hardware(w: Workings) -> Table:
+    """What to order, by supplier, and why."""
+    prices = {row.code: row.price for row in w.job.price_book().rows}
+    columns = (
+        Column("code", "Code", wide=1.1),
+        Column("name", "Name", wide=1.9),
+        Column("supplier", "Supplier", wide=1.1),
+        Column("qty", "Qty", "count", wide=0.5),
+        Column("unit_price", "Each", "money", w.job.price_book().currency, wide=0.8),
+        Column("units", "Units", wide=1.6),
+        Column("why", "Why", wide=3.2),
+    )
+    rows = tuple(
+        (r.code, r.name, r.supplier, r.qty, prices.get(r.code), ", ".join(r.units), "; ".join(r.why))
+        for r in w.hardware
+    )
+    return Table("Hardware schedule", f"{w.tally.fittings} fittings, consumables and appliances apart", columns, rows)
+
+
+def edging(w: Workings) -> Table:
+    """Edging by material."""
+    columns = (
+        Column("code", "Code"),
+        Column("name", "Name", wide=2.0),
+        Column("supplier", "Supplier", wide=1.2),
+        Column("thickness", "Thick", "length", wide=0.8),
+        Column("width", "Width", "length", wide=0.8),
+        Column("edges", "Edges", "count", wide=0.7),
+        Column("net_m", "Net", "number", "m"),
+        Column("order_m", "To order", "number", "m"),
+    )
+    rows = tuple((r.code, r.name, r.supplier, r.thickness, r.width, r.edges, r.net_m, r.order_m) for r in w.edging)
+    totals = (
+        (
+            "",
+            "Total",
+            "",
+            None,
+            None,
+            sum(r.edges for r in w.edging),
+            sum(r.net_m for r in w.edging),
+            sum(r.order_m for r in w.edging),
+        ),
+    )
+    return Table("Edging", "To order: with 60 mm trim allowance an edge", columns, rows, totals if rows else ())
+
+
+def boards(w: Workings) -> Table:
+    """Boards of the cutting plan."""
+    columns = (
+        Column("board", "Board", wide=0.8),
+        Column("code", "Code", wide=0.8),
+        Column("name", "Material", wide=2.0),
+        Column("length", "Length", "length"),
+        Column("width", "Width", "length"),
+        Column("parts", "Parts", "count", wide=0.7),
+        Column("used", "Used", "percent", wide=0.7),
+    )
+    rows = tuple(
+        (str(i), b.board, b.name, b.length, b.width, len(b.placements), b.used * 100)
+        for i, b in enumerate(w.plan.boards, 1)
+    )
+    plan = w.plan
+    note = f"Not placed: {', '.join(plan.unplaced)}." if plan.unplaced else ""
+    return Table(
+        "Cutting plans",
+        f"{len(rows)} boards, {plan.used * 100:.0f} % used; kerf {plan.kerf:g} mm, edge trim {plan.trim:g} mm",
+        columns,
+        rows,
+        note=note,
+    )
+
+
+def price(w: Workings) -> Table:
+    """Every cost line, then the steps to the price."""
+    currency = w.job.price_book().currency
+    columns = (
+        Column("group", "Group", wide=1.0),
+        Column("label", "Item", wide=2.6),
+        Column("qty", "Quantity", "number", wide=0.9),
+        Column("per", "Per", wide=0.6),
+        Column("price", "Price", "money", currency, wide=0.9),
+        Column("amount", "Amount", "money", currency, wide=1.0),
+    )
+    rows = tuple((c.group, c.label, c.qty, c.per, c.price, c.amount) for c in w.costs.lines)
+    p, rates = w.price, w.job.pricing
+    totals = [
+        ("", "Cost", None, "", None, p.cost),
+        ("", f"Overhead {rates.overhead} % of cost", None, "", None, p.overhead),
+        ("", f"Profit, margin {rates.margin} % of price", None, "", None, p.profit),
+    ]
+    if p.discount:
+        totals.append(("", f"Discount {rates.discount} %", None, "", None, -p.discount))
+    totals += [
+        ("", "Price before tax", None, "", None, p.net),
+        ("", f"Tax {rates.tax} %", None, "", None, p.tax),
+        ("", "Price with tax", None, "", None, p.gross),
+    ]
+    note = "Each line is rounded half up to the cent. Boards are priced by cut area with waste."
+    if w.costs.by_others:
+        names = [a.name for code in w.costs.by_others if (a := w.job.stock.appliance(code))]
+        note += f" By others: {', '.join(names)}."
+    if w.costs.unpriced:
+        note += f" Without a price: {', '.join(w.costs.unpriced)}."
+    return Table("Price", w.job.price_book().name, columns, rows, tuple(totals), note)
+
+
+def snags(w: Workings) -> Table:
+    """What is wrong or forgotten."""
+    columns = (
+        Column("where", "Where", wide=1.0),
+        Column("what", "What", wide=3.0),
+        Column("remedy", "What to do", wide=3.0),
+        Column("weight", "Weight", wide=0.6),
+    )
+    rows = tuple((s.where.label, s.what, s.remedy, s.weight) for s in w.snags)
+    head = f"{len(rows)} to look at" if rows else "Nothing is wrong or forgotten"
+    return Table("Snags", head, columns, rows, keys=tuple(s.where.cell for s in w.snags))
+
+
+def units(w: Workings) -> Table:
+    """Every unit with its size, weight and cost."""
+    cost = dict(w.costs.by_cell)
+    columns = (
+        Column("number", "Unit", wide=0.7),
+        Column("kind", "Kind", wide=1.6),
+        Column("wall", "Wall", wide=0.6),
+        Column("width", "Width", "length"),
+        Column("height", "Height", "length"),
+        Column("depth", "Depth", "length"),
+        Column("parts", "Parts", "count", wide=0.7),
+        Column("weight", "Weight", "number", "kg"),
+        Column("cost", "Cost", "money", w.job.price_book().currency),
+    )
+    rows, keys = [], []
+    for p, unit in w.made.units:
+        if p.is_solid:
+            name = w.job.template(p.template).name
+            rows.append(
+                (p.number, name, p.wall, p.width, p.height, p.depth, len(unit.parts), unit.weight, cost[p.cell])
+            )
+            keys.append(p.cell)
+    return Table("Units", f"{len(rows)} units", columns, tuple(rows), keys=tuple(keys))
+
+
+ALL = {
+    "cut-list": cut_list,
+    "hardware": hardware,
+    "edging": edging,
+    "boards": boards,
+    "units": units,
+    "price": price,
+    "snags": snags,
+}
+"""Every schedule by the name of its file."""
+
+
+def parts_rows(w: Workings, *, cut: bool = False) -> Table:
+    """Every part on a line of its own, as the headless verb writes it; lengths in mm."""
+    names = (
+        "part",
+        "name",
+        "unit",
+        "material",
+        "thickness_mm",
+        "length_mm",
+        "width_mm",
+        "qty",
+        "grain",
+        "edge_L1",
+        "edge_L2",
+        "edge_W1",
+        "edge_W2",
+    )
+    rows = []
+    for item in w.made.parts():
+        p = item.part
+        length, width = (p.cut_length, p.cut_width) if cut else (p.length, p.width)
+        rows.append(
+            (
+                item.number,
+                p.name,
+                item.unit,
+                p.material,
+                trimmed(p.thickness, 3),
+                trimmed(length, 3),
+                trimmed(width, 3),
+                1,
+                p.grain,
+                *p.edges,
+            )
+        )
+    return Table("Parts", "", tuple(Column(n, n) for n in names), tuple(rows))
+
+
+def hardware_csv(w: Workings) -> Table:
+    """The hardware schedule as the headless verb writes it."""
+    table = hardware(w)
+    order = ("code", "name", "qty", "unit_price", "supplier", "units")
+    places = [next(i for i, c in enumerate(table.columns) if c.key == key) for key in order]
+    rows = tuple(tuple(row[i] for i in places) for row in table.rows)
+    return msgspec.structs.replace(table, columns=tuple(table.columns[i] for i in places), rows=rows)

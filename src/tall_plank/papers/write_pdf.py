@@ -1,0 +1,200 @@
+"""Tables and drawings on paper as PDF, in the shipped typeface."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from tall_plank import assets
+from tall_plank.drawing.dimensions import expand
+from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
+from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet
+from tall_plank.measure import DisplayUnit
+from tall_plank.papers.tables import Table, head_of, text_of
+
+REGULAR, STRONG = "PlankText", "PlankStrong"
+
+
+@cache
+def fonts() -> tuple[str, str]:
+    """Register the shipped face once; returns the names of regular and semibold."""
+    from reportlab.pdfbase import pdfmetrics
+    from reportlab.pdfbase.ttfonts import TTFont
+
+    pdfmetrics.registerFont(TTFont(REGULAR, str(assets.REGULAR)))
+    pdfmetrics.registerFont(TTFont(STRONG, str(assets.SEMIBOLD)))
+    return REGULAR, STRONG
+
+
+def write_tables(
+    tables: Iterable[Table], path: Path, job_name: str, display: DisplayUnit = DisplayUnit.MM, head: str = ""
+) -> None:
+    """Write tables, each from a new page (A4, lying where a table has many columns)."""
+    from reportlab.lib import colors
+    from reportlab.lib.pagesizes import A4, landscape
+    from reportlab.lib.styles import ParagraphStyle
+    from reportlab.lib.units import mm
+    from reportlab.platypus import LongTable, PageBreak, Paragraph, SimpleDocTemplate, Spacer, TableStyle
+
+    regular, strong = fonts()
+    tables = list(tables)
+    wide = any(len(t.columns) > 6 for t in tables)
+    page = landscape(A4) if wide else A4
+    body = ParagraphStyle("body", fontName=regular, fontSize=8.5, leading=10.5, textColor=INK)
+    right = ParagraphStyle("right", parent=body, alignment=2)
+    bold = ParagraphStyle("bold", parent=body, fontName=strong)
+    bold_right = ParagraphStyle("bold_right", parent=bold, alignment=2)
+    title = ParagraphStyle("title", parent=bold, fontSize=16, leading=20)
+    quiet = ParagraphStyle("quiet", parent=body, textColor=QUIET)
+    width = page[0] - 30 * mm
+    story: list[Any] = []
+    for n, table in enumerate(tables):
+        if n:
+            story.append(PageBreak())
+        story += [Paragraph(_escape(table.title), title), Paragraph(_escape(table.subtitle), quiet), Spacer(1, 4 * mm)]
+        total = sum(c.wide for c in table.columns)
+        rows = [[Paragraph(_escape(head_of(c, display)), bold_right if c.is_number else bold) for c in table.columns]]
+        for values, strong_row in [(r, False) for r in table.rows] + [(r, True) for r in table.totals]:
+            styles = (bold_right, bold) if strong_row else (right, body)
+            rows.append(
+                [
+                    Paragraph(_escape(text_of(v, c, display)), styles[0] if c.is_number else styles[1])
+                    for v, c in zip(values, table.columns, strict=True)
+                ]
+            )
+        grid = LongTable(rows, colWidths=[width * c.wide / total for c in table.columns], repeatRows=1)
+        grid.setStyle(
+            TableStyle(
+                [
+                    ("LINEBELOW", (0, 0), (-1, 0), 0.8, colors.HexColor(INK)),
+                    ("LINEBELOW", (0, 1), (-1, -1), 0.25, colors.HexColor("#CFC8BA")),
+                    ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                    ("TOPPADDING", (0, 0), (-1, -1), 2),
+                    ("BOTTOMPADDING", (0, 0), (-1, -1), 2.5),
+                    ("LEFTPADDING", (0, 0), (-1, -1), 2),
+                    ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+                ]
+            )
+        )
+        story.append(grid)
+        if table.note:
+            story += [Spacer(1, 4 * mm), Paragraph(_escape(table.note), quiet)]
+
+    def footer(canvas: Any, doc: Any) -> None:
+        canvas.setFont(regular, 8)
+        canvas.setFillColor(QUIET)
+        canvas.drawString(15 * mm, 9 * mm, head or job_name)
+        canvas.drawRightString(page[0] - 15 * mm, 9 * mm, f"page {doc.page}")
+
+    SimpleDocTemplate(
+        str(path),
+        pagesize=page,
+        leftMargin=15 * mm,
+        rightMargin=15 * mm,
+        topMargin=14 * mm,
+        bottomMargin=16 * mm,
+        title=job_name,
+        invariant=1,
+    ).build(story, onFirstPage=footer, onLaterPages=footer)
+
+
+def _escape(text: str) -> str:
+    return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
+
+
+def write_sheets(sheets: Iterable[Sheet], path: Path, title: str) -> None:
+    """Write drawings, one page a sheet, true to scale."""
+    from reportlab.lib.units import mm
+    from reportlab.pdfgen.canvas import Canvas
+
+    fonts()
+    canvas = Canvas(str(path), invariant=1)
+    canvas.setTitle(title)
+    for sheet in sheets:
+        canvas.setPageSize((sheet.size[0] * mm, sheet.size[1] * mm))
+        _sheet(canvas, sheet)
+        canvas.showPage()
+    canvas.save()
+
+
+def _sheet(canvas: Any, sheet: Sheet) -> None:
+    from reportlab.lib.units import mm
+
+    scale = sheet.scale
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return (sheet.x + x / scale) * mm, (sheet.y + y / scale) * mm
+
+    dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
+    for item in (*sheet.drawing.items, *expand(dims, scale)):
+        _replay(canvas, item, at, scale)
+    width, height = sheet.size
+    canvas.setStrokeColor(INK)
+    canvas.setDash()
+    canvas.setLineWidth(0.7 * mm)
+    canvas.rect(LEFT * mm, EDGE * mm, (width - LEFT - EDGE) * mm, (height - 2 * EDGE) * mm)
+    x0, w = (width - EDGE - BLOCK[0]), BLOCK[0]
+    canvas.setLineWidth(0.35 * mm)
+    canvas.rect(x0 * mm, EDGE * mm, w * mm, BLOCK[1] * mm)
+    columns = 3
+    cell_w, cell_h = w / columns, BLOCK[1] / 2
+    for i, (label, text) in enumerate(sheet.block[:6]):
+        cx, cy = x0 + (i % columns) * cell_w, EDGE + BLOCK[1] - (i // columns + 1) * cell_h
+        canvas.rect(cx * mm, cy * mm, cell_w * mm, cell_h * mm)
+        canvas.setFillColor(QUIET)
+        canvas.setFont(REGULAR, 6.5)
+        canvas.drawString((cx + 1.5) * mm, (cy + cell_h - 3.2) * mm, label)
+        canvas.setFillColor(INK)
+        size = 10.0
+        while size > 6 and canvas.stringWidth(text, STRONG, size) > (cell_w - 3) * mm:
+            size -= 0.5
+        canvas.setFont(STRONG, size)
+        canvas.drawString((cx + 1.5) * mm, (cy + 2.6) * mm, text)
+
+
+def _pen(canvas: Any, pen: Pen) -> None:
+    from reportlab.lib.units import mm
+
+    width = PEN_MM[pen]
+    canvas.setStrokeColor(INK)
+    canvas.setLineWidth(width * mm)
+    # ISO 128-2: a dashed line is 12 widths of dash, 3 of gap; of the narrow line that hidden edges take.
+    canvas.setDash(*(([12 * 0.18 * mm, 3 * 0.18 * mm], 0) if pen is Pen.DASHED else ([], 0)))
+
+
+def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: float) -> None:
+    from reportlab.lib.units import mm
+
+    match item:
+        case Line():
+            _pen(canvas, item.pen)
+            canvas.line(*at(item.x1, item.y1), *at(item.x2, item.y2))
+        case Shape():
+            _pen(canvas, item.pen)
+            path = canvas.beginPath()
+            path.moveTo(*at(*item.points[0]))
+            for point in item.points[1:]:
+                path.lineTo(*at(*point))
+            path.close()
+            if item.fill:
+                canvas.setFillColor(TONES.get(item.fill, item.fill))
+            canvas.drawPath(path, stroke=int(item.pen is not Pen.NONE), fill=int(bool(item.fill)))
+        case Arc():
+            _pen(canvas, item.pen)
+            x1, y1 = at(item.x - item.radius, item.y - item.radius)
+            x2, y2 = at(item.x + item.radius, item.y + item.radius)
+            canvas.arc(x1, y1, x2, y2, item.start, (item.end - item.start) % 360)
+        case Text():
+            x, y = at(item.x, item.y)
+            canvas.saveState()
+            canvas.translate(x, y)
+            canvas.rotate(item.angle)
+            canvas.setFillColor(QUIET if item.quiet else INK)
+            canvas.setFont(STRONG if item.bold else REGULAR, assets.em_of(item.size) * mm)
+            draw = {"left": canvas.drawString, "right": canvas.drawRightString, "middle": canvas.drawCentredString}
+            draw[item.align](0, 0, item.text)
+            canvas.restoreState()
+        case Dim():
+            return

@@ -1,0 +1,1 @@
+"""What the shop needs: cut list, hardware schedule, edging, cutting plans."""

@@ -1,0 +1,65 @@
+"""The cut list: every part with finished and cut sizes, alike ones together."""
+
+from __future__ import annotations
+
+import re
+
+import msgspec
+
+from tall_plank.making import Edges, MadeJob, NumberedPart
+
+
+class CutRow(msgspec.Struct, frozen=True):
+    """Parts that are the same piece of board. Sizes in mm; `numbers` are their part numbers."""
+
+    numbers: tuple[str, ...]
+    units: tuple[str, ...]
+    name: str
+    board: str
+    material: str
+    thickness: float
+    length: float
+    width: float
+    cut_length: float
+    cut_width: float
+    grain: str
+    edges: Edges
+
+    @property
+    def qty(self) -> int:
+        return len(self.numbers)
+
+
+def natural(text: str) -> tuple[tuple[int, str], ...]:
+    """A sort key that puts A2 before A10."""
+    return tuple((int(p), "") if p.isdigit() else (-1, p) for p in re.split(r"(\d+)", text) if p)
+
+
+def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:
+    """The cut list, by material, then larger pieces first. Parts differ if their holes differ."""
+    groups: dict[tuple[object, ...], list[NumberedPart]] = {}
+    for item in made.parts():
+        p = item.part
+        name = re.sub(r" \d+", "", p.name)
+        key: tuple[object, ...] = (p.board, name, p.length, p.width, p.cut_length, p.cut_width, p.edges, p.operations)
+        groups.setdefault(key, []).append(item)
+    rows = []
+    for found, items in groups.items():
+        p = items[0].part
+        rows.append(
+            CutRow(
+                numbers=tuple(sorted((i.number for i in items), key=natural)),
+                units=tuple(sorted({i.unit for i in items}, key=natural)),
+                name=str(found[1]),
+                board=p.board,
+                material=p.material,
+                thickness=p.thickness,
+                length=p.length,
+                width=p.width,
+                cut_length=p.cut_length,
+                cut_width=p.cut_width,
+                grain=p.grain,
+                edges=p.edges,
+            )
+        )
+    return tuple(sorted(rows, key=lambda r: (r.material, -r.length * r.width, natural(r.numbers[0]))))

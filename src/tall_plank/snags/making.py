@@ -1,0 +1,23 @@
+"""What stops a unit or trim from being made as decided."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from tall_plank.job import Snag, Where
+
+if TYPE_CHECKING:
+    from tall_plank.snags.check import Checked
+
+
+def find(checked: Checked) -> list[Snag]:
+    found = []
+    for placed, unit in checked.made.units:
+        where = Where(placed.room, placed.wall, placed.run, placed.cell, placed.number)
+        for problem in unit.problems:
+            found.append(Snag("making", problem.what, problem.remedy, where, problem.weight))
+    for trim in checked.made.trims:
+        if trim.problem is not None:
+            where = Where(trim.room, "", trim.run, "", trim.label)
+            found.append(Snag("making", trim.problem.what, trim.problem.remedy, where))
+    return found

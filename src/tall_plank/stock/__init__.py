@@ -1,0 +1,17 @@
+"""What can be bought: boards, edging, fittings, finishes, appliances, and price books; models and loading."""
+
+from tall_plank.stock.library import Stock, load_stock, shipped_stock
+from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook, PriceRow
+
+__all__ = [
+    "Appliance",
+    "Board",
+    "Edging",
+    "Finish",
+    "Fitting",
+    "PriceBook",
+    "PriceRow",
+    "Stock",
+    "load_stock",
+    "shipped_stock",
+]

@@ -1,0 +1,190 @@
+"""Reading stock from open text files (TOML), the shipped ones or a shop's own folder."""
+
+from __future__ import annotations
+
+import re
+import tomllib
+from decimal import Decimal
+from functools import cache
+from pathlib import Path
+from typing import Any, TypeVar
+
+import msgspec
+
+from tall_plank.measure import PlankError
+from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook
+
+T = TypeVar("T")
+DATA = Path(__file__).parent / "data"
+MAX_FILE = 4_000_000  # bytes; a stock list of ten thousand rows stays well below
+
+
+class Stock(msgspec.Struct, frozen=True, cache_hash=True):
+    """All that can be bought, as a library or as the copy that a job carries."""
+
+    boards: tuple[Board, ...] = ()
+    edgings: tuple[Edging, ...] = ()
+    fittings: tuple[Fitting, ...] = ()
+    finishes: tuple[Finish, ...] = ()
+    appliances: tuple[Appliance, ...] = ()
+    prices: tuple[PriceBook, ...] = ()
+
+    def board(self, finish: str, thickness: float) -> Board | None:
+        """The board of a finish in a thickness (mm), or None where none is stocked."""
+        return _by_make(self.boards).get((finish, round(thickness, 3)))
+
+    def edging(self, finish: str, thickness: float) -> Edging | None:
+        """The edging that matches a finish in a thickness (mm), or None."""
+        return _by_make(self.edgings).get((finish, round(thickness, 3)))
+
+    def board_by_code(self, code: str) -> Board | None:
+        return _by_code(self.boards).get(code)
+
+    def edging_by_code(self, code: str) -> Edging | None:
+        return _by_code(self.edgings).get(code)
+
+    def finish(self, code: str) -> Finish | None:
+        return _by_code(self.finishes).get(code)
+
+    def fitting(self, code: str) -> Fitting | None:
+        return _by_code(self.fittings).get(code)
+
+    def appliance(self, code: str) -> Appliance | None:
+        return _by_code(self.appliances).get(code)
+
+    def fittings_of(self, kind: str) -> tuple[Fitting, ...]:
+        return tuple(f for f in self.fittings if f.kind == kind)
+
+
+@cache
+def _by_code(rows: tuple[Any, ...]) -> dict[str, Any]:
+    return {row.code: row for row in rows}
+
+
+@cache
+def _by_make(rows: tuple[Any, ...]) -> dict[tuple[str, float], Any]:
+    return {(row.finish, round(row.thickness, 3)): row for row in rows}
+
+
+def read_toml(path: Path) -> dict[str, Any]:
+    """Read a TOML file; decimal numbers come as Decimal so that money is exact.
+
+    Raises
+    ------
+    PlankError naming the file and the line
+    """
+    try:
+        if path.stat().st_size > MAX_FILE:
+            raise PlankError("The file is too large for a stock file.", path.name, "Split it.")
+        return tomllib.loads(path.read_text(encoding="utf-8"), parse_float=Decimal)
+    except tomllib.TOMLDecodeError as error:
+        line = re.search(r"line (\d+)", str(error))
+        where = f"{path.name}, line {line.group(1)}" if line else path.name
+        raise PlankError(f"This is not well-formed TOML ({error}).", where, "Mend the line.") from None
+    except UnicodeDecodeError:
+        raise PlankError("The file is not UTF-8 text.", path.name, "Save it as UTF-8.") from None
+    except OSError as error:
+        raise PlankError(f"The file cannot be read ({error.strerror}).", path.name, "Check the path.") from None
+
+
+def convert(value: Any, kind: type[T], where: str) -> T:
+    """Turn plain values into a stock struct; errors name the place in the file."""
+    try:
+        return msgspec.convert(value, kind, strict=True, dec_hook=_decode)
+    except msgspec.ValidationError as error:
+        text = str(error)
+        place = re.search(r" - at `\$(.*)`$", text)
+        what = text[: place.start()] if place else text
+        spot = f"{where}{' ' + place.group(1) if place else ''}"
+        raise PlankError(f"{what}.", spot, "See docs/stock-files.md for what the row takes.") from None
+
+
+def _decode(kind: type, value: Any) -> Any:
+    return kind(value)
+
+
+def plain(value: Any) -> Any:
+    """Decimal lengths as floats, money (keys that hold money or minutes) left as Decimal."""
+    money = {"price", "minutes", "labor_rate", "delivery", "board_waste_percent", "edging_waste_percent"}
+    if isinstance(value, dict):
+        return {
+            k: (Decimal(v) if k in money and isinstance(v, int | str) and not isinstance(v, bool) else v)
+            if k in money
+            else plain(v)
+            for k, v in value.items()
+        }
+    if isinstance(value, list):
+        return [plain(v) for v in value]
+    return float(value) if isinstance(value, Decimal) else value
+
+
+_TABLES: dict[str, tuple[str, Any]] = {
+    "board": ("boards", Board),
+    "edging": ("edgings", Edging),
+    "fitting": ("fittings", Fitting),
+    "finish": ("finishes", Finish),
+    "appliance": ("appliances", Appliance),
+}
+
+
+def load_stock(folder: Path) -> Stock:
+    """Read every ``*.toml`` of a stock folder and ``prices/*.toml`` below it.
+
+    Raises
+    ------
+    PlankError naming file and row: unknown tables, missing or wrong values, a code used twice,
+    a size that is not positive, a board without its finish
+    """
+    found: dict[str, list[Any]] = {name: [] for name, _ in _TABLES.values()}
+    for path in sorted(folder.glob("*.toml")):
+        data = plain(read_toml(path))
+        for table, rows in data.items():
+            if table not in _TABLES:
+                known = ", ".join(sorted(_TABLES))
+                raise PlankError(f"There is no table “{table}”.", path.name, f"Known tables: {known}.")
+            if not isinstance(rows, list):
+                raise PlankError(f"“{table}” is to be a list.", path.name, f"Write [[{table}]] above each row.")
+            name, kind = _TABLES[table]
+            for number, row in enumerate(rows, 1):
+                code = row.get("code", "?") if isinstance(row, dict) else "?"
+                found[name].append(convert(row, kind, f"{path.name}, {table} {number} ({code})"))
+    prices = []
+    for path in sorted((folder / "prices").glob("*.toml")):
+        prices.append(convert(plain(read_toml(path)), PriceBook, path.name))
+    stock = Stock(**{k: tuple(v) for k, v in found.items()}, prices=tuple(prices))
+    check_stock(stock)
+    return stock
+
+
+def check_stock(stock: Stock) -> None:
+    """Raises PlankError for codes used twice, sizes that are not positive, and finishes that are missing."""
+    for name in ("boards", "edgings", "fittings", "finishes", "appliances", "prices"):
+        seen: set[str] = set()
+        for row in getattr(stock, name):
+            if row.code in seen:
+                raise PlankError(f"The code “{row.code}” is used twice.", f"stock, {name}", "Give each its own code.")
+            seen.add(row.code)
+    finishes = {f.code for f in stock.finishes}
+    for board in stock.boards:
+        if min(board.thickness, board.length, board.width, board.density) <= 0:
+            raise PlankError("A size or density is not above zero.", f"board {board.code}", "Give it a real size.")
+        if board.finish not in finishes:
+            raise PlankError(
+                f"There is no finish “{board.finish}”.", f"board {board.code}", "Add the finish or mend the name."
+            )
+    for edging in stock.edgings:
+        if edging.thickness <= 0:
+            raise PlankError("The thickness is not above zero.", f"edging {edging.code}", "Give it a real thickness.")
+    for finish in stock.finishes:
+        if not re.fullmatch(r"#[0-9A-Fa-f]{6}", finish.color):
+            raise PlankError(f"“{finish.color}” is no color.", f"finish {finish.code}", "Write it as #RRGGBB.")
+    for book in stock.prices:
+        for row in book.rows:
+            if not row.price.is_finite() or row.price < 0:
+                raise PlankError("A price is below zero or no number.", f"prices {book.code}, {row.code}", "Mend it.")
+
+
+@cache
+def shipped_stock() -> Stock:
+    """The stock that ships with the program; names and prices are invented."""
+    return load_stock(DATA)

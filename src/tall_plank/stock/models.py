@@ -1,0 +1,135 @@
+"""The things of stock, each a frozen value with a code. Lengths are mm, weights kg, money Decimal."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Literal
+
+import msgspec
+
+Grain = Literal["length", "none"]
+
+
+class Finish(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """How a surface looks. `color` is sRGB as ``#RRGGBB``; `grain` says whether it has a direction."""
+
+    code: str
+    name: str
+    color: str
+    grain: Grain = "none"
+    roles: tuple[str, ...] = ()
+    """Roles that this finish is offered for: front, carcass, worktop, plinth, drawer."""
+
+
+class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """A board that is sold whole. Its length is its grain."""
+
+    code: str
+    name: str
+    finish: str
+    thickness: float
+    length: float
+    width: float
+    density: float
+    """kg/m3."""
+    grain: Grain = "none"
+    supplier: str = ""
+
+
+class Edging(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """Edging from a roll; it matches the finish of the same code."""
+
+    code: str
+    name: str
+    finish: str
+    thickness: float
+    width: float
+    supplier: str = ""
+
+
+class Hole(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """A hole that a fitting asks for, in the fitting's own frame: dx along its reach, dy across it."""
+
+    dx: float
+    dy: float
+    diameter: float
+    depth: float
+    """mm; 0 goes right through."""
+
+
+FittingKind = Literal["hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw"]
+
+
+class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """Something bought that goes on or into a part.
+
+    Attributes
+    ----------
+    length : mm; nominal length of a runner, overall length of a handle
+    reach : mm; least clear depth that a runner needs
+    capacity : kg that it carries (runners, hangers, legs)
+    centers : mm between the hole centres of a handle
+    projection : mm that it stands out
+    side_clearance : mm that a runner takes on each side of its drawer box
+    consumable : dowels, screws: bought by the box, left out of the count of fittings
+    """
+
+    code: str
+    name: str
+    kind: FittingKind
+    supplier: str = ""
+    length: float = 0.0
+    reach: float = 0.0
+    capacity: float = 0.0
+    centers: float = 0.0
+    projection: float = 0.0
+    side_clearance: float = 0.0
+    holes: tuple[Hole, ...] = ()
+    consumable: bool = False
+    finish: str = ""
+
+
+class Appliance(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """An appliance as a box with the opening it asks for. Bought by others unless priced."""
+
+    code: str
+    name: str
+    kind: Literal["dishwasher", "oven", "sink", "hob", "washer"]
+    width: float
+    height: float
+    depth: float
+    supplier: str = ""
+
+
+Per = Literal["each", "m2", "m", "hour", "sheet"]
+
+
+class PriceRow(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """What one thing costs: `price` in the book's currency for each, square metre, metre, hour or sheet."""
+
+    code: str
+    price: Decimal
+    per: Per
+
+
+class LaborRow(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """Minutes of labor that one piece of work takes."""
+
+    work: Literal["cut_part", "band_metre", "drill_hole", "groove_metre", "assemble_unit", "fit_front", "install_unit"]
+    minutes: Decimal
+
+
+class PriceBook(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """Prices valid from a date, with the minutes of labor and the waste by area."""
+
+    code: str
+    name: str
+    valid_from: str
+    currency: str
+    board_waste_percent: Decimal
+    edging_waste_percent: Decimal
+    labor_rate: Decimal
+    """Money for an hour in the shop."""
+    delivery: Decimal
+    rows: tuple[PriceRow, ...] = ()
+    labor: tuple[LaborRow, ...] = ()

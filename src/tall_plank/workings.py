@@ -1,0 +1,103 @@
+"""Everything that follows from a job, each worked out when first asked for. Views, papers and verbs share it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from tall_plank.costing import Costs, Price, job_costs, job_price
+from tall_plank.job import Body, Job, Snag
+from tall_plank.making import MadeJob, make_job
+from tall_plank.setout import Layout, set_out
+from tall_plank.shop.boards import Plan, cut_plan
+from tall_plank.shop.cutlist import CutRow, cut_rows
+from tall_plank.shop.edging import EdgingRow, edging_rows
+from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
+from tall_plank.snags import Checked, all_snags
+
+
+@dataclass(frozen=True)
+class Tally:
+    """The running figures of a job. `boards` are whole; `price` is net before tax."""
+
+    units: int
+    parts: int
+    boards: int
+    used: float
+    edging_m: float
+    fittings: int
+    price: Price
+    currency: str
+    snags: int
+
+    def as_dict(self) -> dict[str, Any]:
+        """The figures as the headless verb prints them."""
+        return {
+            "units": self.units,
+            "parts": self.parts,
+            "boards": self.boards,
+            "edging_m": round(self.edging_m, 3),
+            "fittings": self.fittings,
+            "price": str(self.price.net),
+            "currency": self.currency,
+            "snags": self.snags,
+        }
+
+
+class Workings:
+    """What follows from one job."""
+
+    def __init__(self, job: Job) -> None:
+        self.job = job
+
+    @cached_property
+    def layout(self) -> Layout:
+        return set_out(self.job)
+
+    @cached_property
+    def made(self) -> MadeJob:
+        return make_job(self.job, self.layout)
+
+    @cached_property
+    def cut_rows(self) -> tuple[CutRow, ...]:
+        return cut_rows(self.made)
+
+    @cached_property
+    def hardware(self) -> tuple[HardwareRow, ...]:
+        return hardware_rows(self.made, self.job.stock)
+
+    @cached_property
+    def edging(self) -> tuple[EdgingRow, ...]:
+        return edging_rows(self.made, self.job.stock)
+
+    @cached_property
+    def plan(self) -> Plan:
+        return cut_plan(self.made, self.job.stock)
+
+    @cached_property
+    def costs(self) -> Costs:
+        return job_costs(self.job, self.made)
+
+    @cached_property
+    def price(self) -> Price:
+        return job_price(self.costs.total, self.job.pricing)
+
+    @cached_property
+    def snags(self) -> tuple[Snag, ...]:
+        return all_snags(Checked(self.job, self.layout, self.made, self.costs))
+
+    @cached_property
+    def tally(self) -> Tally:
+        return Tally(
+            units=sum(p.is_solid and p.body is not Body.FILLER for p in self.layout.placed),
+            parts=sum(len(unit.parts) for _, unit in self.made.units)
+            + sum(t.part is not None for t in self.made.trims),
+            boards=len(self.plan.boards),
+            used=self.plan.used,
+            edging_m=sum(row.net_m for row in self.edging),
+            fittings=fitting_count(self.hardware),
+            price=self.price,
+            currency=self.job.price_book().currency,
+            snags=len(self.snags),
+        )
