@@ -1,0 +1,1 @@
+"""The window. Nothing below imports it, and nothing but this package imports Qt."""

@@ -1,0 +1,434 @@
+"""A widget that replays drawings: one display list, pan and zoom about the pointer, its own hit test."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QBrush, QColor, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF, QWheelEvent
+from PyQt6.QtWidgets import QWidget
+
+from tall_plank.assets import em_of
+from tall_plank.desk.theme import TONES_DARK, Theme, font
+from tall_plank.drawing.dimensions import expand
+from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
+
+PAPER_PX = 4.3
+"""Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
+
+PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.NONE: 0.0}
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A drawing at a place on the canvas, mm."""
+
+    dx: float
+    dy: float
+    drawing: Drawing
+
+
+@dataclass
+class _Stroke:
+    """A run of alike items: drawn with one pen and brush."""
+
+    pen: Pen
+    fill: str
+    grain: str
+    path: QPainterPath
+
+
+def tone(fill: str) -> QColor:
+    """The color of a fill: a finish, or a tone of the variant in force."""
+    if fill in TONES:
+        return QColor((TONES_DARK if Theme.dark else TONES)[fill])
+    return QColor(fill)
+
+
+def line_color(pen: Pen) -> QColor:
+    color = QColor(Theme.colors.ink if Theme.dark else INK)
+    if pen in (Pen.NARROW, Pen.DASHED):
+        color.setAlphaF(0.62 if pen is Pen.NARROW else 0.42)
+    return color
+
+
+def strokes_of(placed: Iterable[Placed]) -> list[_Stroke]:
+    """The display list: neighbouring items of one look in one path."""
+    found: list[_Stroke] = []
+
+    def path(pen: Pen, fill: str, grain: str = "") -> QPainterPath:
+        last = found[-1] if found else None
+        if last is None or (last.pen, last.fill, last.grain) != (pen, fill, grain) or fill:
+            found.append(_Stroke(pen, fill, grain, QPainterPath()))
+        return found[-1].path
+
+    for p in placed:
+        for item in p.drawing.items:
+            match item:
+                case Line():
+                    into = path(item.pen, "")
+                    into.moveTo(item.x1 + p.dx, item.y1 + p.dy)
+                    into.lineTo(item.x2 + p.dx, item.y2 + p.dy)
+                case Shape():
+                    polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
+                    into = path(item.pen, item.fill, item.grain)
+                    into.addPolygon(polygon)
+                    into.closeSubpath()
+                case Arc():
+                    into = path(item.pen, "")
+                    box = QRectF(
+                        item.x + p.dx - item.radius, item.y + p.dy - item.radius, 2 * item.radius, 2 * item.radius
+                    )
+                    # Qt turns angles clockwise in y-up coordinates.
+                    into.arcMoveTo(box, -item.start)
+                    into.arcTo(box, -item.start, -((item.end - item.start) % 360))
+                case _:
+                    pass
+    return found
+
+
+def paint_strokes(painter: QPainter, strokes: list[_Stroke], widths: dict[Pen, float], *, cosmetic: bool) -> None:
+    """Replay a display list in the painter's world coordinates."""
+    for s in strokes:
+        pen = QPen(line_color(s.pen), widths[s.pen])
+        pen.setCosmetic(cosmetic)
+        pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+        if s.pen is Pen.DASHED:
+            pen.setDashPattern([6.0, 3.0])
+        painter.setPen(Qt.PenStyle.NoPen if s.pen is Pen.NONE else pen)
+        if s.fill:
+            painter.setBrush(QBrush(tone(s.fill)))
+        else:
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawPath(s.path)
+        if s.grain:
+            _paint_grain(painter, s)
+
+
+def _paint_grain(painter: QPainter, s: _Stroke) -> None:
+    """Light wood grain: thin lines along it, unevenly spaced but the same every time."""
+    box = s.path.boundingRect()
+    color = QColor(tone(s.fill)).darker(118)
+    color.setAlphaF(0.55)
+    pen = QPen(color, 0.6)
+    pen.setCosmetic(True)
+    painter.save()
+    painter.setClipPath(s.path, Qt.ClipOperation.IntersectClip)
+    painter.setPen(pen)
+    across = box.width() if s.grain == "y" else box.height()
+    at, i = 9.0, 0
+    while at < across:
+        if s.grain == "y":
+            painter.drawLine(QPointF(box.x() + at, box.top()), QPointF(box.x() + at, box.bottom()))
+        else:
+            painter.drawLine(QPointF(box.left(), box.y() + at), QPointF(box.right(), box.y() + at))
+        i += 1
+        at += 16.0 + 11.0 * ((i * 7) % 5) / 2
+    painter.restore()
+
+
+class Canvas(QWidget):
+    """Base of strip, plan, sheet and board views. World: mm, y up."""
+
+    picked = pyqtSignal(str, object)
+    """Source under a click (empty: nothing) and the keyboard modifiers."""
+    view_changed = pyqtSignal()
+    dim_clicked = pyqtSignal(object)
+
+    margin = (44.0, 26.0, 30.0, 30.0)  # px left, top, right, bottom when fitted
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("pane")
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.placed: list[Placed] = []
+        self.extra_dims: list[Dim] = []
+        self.highlight: tuple[str, ...] = ()
+        self.scale = 0.1  # px per mm
+        self.origin = QPointF(0.0, 0.0)  # px of world (0, 0)
+        self.fitted = True
+        self._strokes: list[_Stroke] = []
+        self._pan_from: QPointF | None = None
+
+    # --- content
+
+    def set_placed(self, placed: list[Placed]) -> None:
+        """Show drawings; the view stays where it is unless it was fitted."""
+        if placed == self.placed:
+            return
+        self.placed = placed
+        self._strokes = strokes_of(placed)
+        if self.fitted:
+            self.fit()
+        self.update()
+
+    def restyle(self) -> None:
+        """The variant changed."""
+        self.update()
+
+    def extent(self) -> QRectF:
+        """World rectangle of all drawings, mm (y up: its top is the lowest y)."""
+        rect = QRectF()
+        for p in self.placed:
+            d = p.drawing
+            rect = rect.united(QRectF(d.x0 + p.dx, d.y0 + p.dy, d.width, d.height))
+        return rect
+
+    # --- view
+
+    def to_px(self, x: float, y: float) -> QPointF:
+        return QPointF(self.origin.x() + x * self.scale, self.origin.y() - y * self.scale)
+
+    def to_mm(self, p: QPointF) -> tuple[float, float]:
+        return ((p.x() - self.origin.x()) / self.scale, (self.origin.y() - p.y()) / self.scale)
+
+    def fit(self) -> None:
+        """Show everything."""
+        rect = self.extent()
+        left, top, right, bottom = self.margin
+        if rect.isEmpty() or self.width() < left + right + 10 or self.height() < top + bottom + 10:
+            return
+        w, h = self.width() - left - right, self.height() - top - bottom
+        self.scale = min(w / rect.width(), h / rect.height())
+        self.origin = QPointF(
+            left + (w - rect.width() * self.scale) / 2 - rect.x() * self.scale,
+            top + (h - rect.height() * self.scale) / 2 + (rect.y() + rect.height()) * self.scale,
+        )
+        self.fitted = True
+        self.view_changed.emit()
+        self.update()
+
+    def zoom(self, factor: float, about: QPointF | None = None) -> None:
+        """Zoom; the point under the pointer stays."""
+        about = about or QPointF(self.width() / 2, self.height() / 2)
+        scale = min(max(self.scale * factor, 0.01), 4.0)
+        factor = scale / self.scale
+        self.origin = about + (self.origin - about) * factor
+        self.scale = scale
+        self.fitted = False
+        self.view_changed.emit()
+        self.update()
+
+    def pan(self, dx: float, dy: float) -> None:
+        self.origin += QPointF(dx, dy)
+        self.fitted = False
+        self.view_changed.emit()
+        self.update()
+
+    def resizeEvent(self, event: object) -> None:
+        if self.fitted:
+            self.fit()
+        else:
+            self.view_changed.emit()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        assert event is not None
+        delta = event.angleDelta()
+        if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+            self.pan(delta.y() / 2 or delta.x() / 2, 0.0)
+        else:
+            self.zoom(1.0015 ** delta.y(), event.position())
+        event.accept()
+
+    # --- painting
+
+    @property
+    def paper_scale(self) -> float:
+        """Real mm per mm of paper at this zoom."""
+        return PAPER_PX / self.scale
+
+    def dims(self) -> list[Dim]:
+        """Every dimension, moved to its drawing's place."""
+        found = list(self.extra_dims)
+        for p in self.placed:
+            for item in p.drawing.items:
+                if isinstance(item, Dim):
+                    shift, across = (p.dx, p.dy) if item.along == "x" else (p.dy, p.dx)
+                    found.append(
+                        Dim(
+                            item.a + shift,
+                            item.b + shift,
+                            item.base + across,
+                            item.row,
+                            item.along,
+                            item.text,
+                            item.source,
+                            item.key,
+                            item.attention,
+                        )  # fmt: skip
+                    )
+        return found
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), self.background())
+        painter.save()
+        painter.translate(self.origin)
+        painter.scale(self.scale, -self.scale)
+        paint_strokes(painter, self._strokes, PEN_PX, cosmetic=True)
+        self._paint_highlight(painter)
+        painter.restore()
+        self._paint_texts(painter)
+        self._paint_dims(painter)
+        self.paint_over(painter)
+        painter.end()
+
+    def background(self) -> QColor:
+        return Theme.color("sheet")
+
+    def paint_over(self, painter: QPainter) -> None:
+        """What a view adds above its drawings, in pixels."""
+
+    def _paint_highlight(self, painter: QPainter) -> None:
+        if not self.highlight:
+            return
+        wanted = set(self.highlight)
+        pen = QPen(Theme.color("spruce"), 2.2)
+        pen.setCosmetic(True)
+        fill = Theme.color("spruce")
+        fill.setAlphaF(0.16)
+        painter.setPen(pen)
+        painter.setBrush(fill)
+        for p in self.placed:
+            boxes: dict[str, QRectF] = {}
+            for item in p.drawing.items:
+                if isinstance(item, Shape) and item.source in wanted and item.layer is not Layer.WALL:
+                    polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
+                    boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
+            for box in boxes.values():
+                painter.drawRect(box)
+
+    def _paint_texts(self, painter: QPainter) -> None:
+        for p in self.placed:
+            for item in p.drawing.items:
+                if isinstance(item, Text):
+                    color = Theme.color("quiet" if item.quiet else "ink")
+                    self.draw_text(painter, item, p.dx, p.dy, color)
+
+    def draw_text(self, painter: QPainter, item: Text, dx: float, dy: float, color: QColor) -> None:
+        """A text whose size is that of paper, never smaller than can be read."""
+        pixels = max(10, round(em_of(item.size) * PAPER_PX))
+        face = font(min(pixels, 22), bold=item.bold)
+        painter.setFont(face)
+        width = painter.fontMetrics().horizontalAdvance(item.text)
+        at = self.to_px(item.x + dx, item.y + dy)
+        if not QRectF(-300, -60, self.width() + 600, self.height() + 120).contains(at):
+            return
+        shift = {"left": 0.0, "middle": -width / 2, "right": -float(width)}[item.align]
+        painter.save()
+        painter.translate(at)
+        painter.rotate(-item.angle)
+        painter.setPen(color)
+        painter.drawText(QPointF(shift, 0.0), item.text)
+        painter.restore()
+
+    def _paint_dims(self, painter: QPainter) -> None:
+        for group, role in ((False, "quiet"), (True, "brass")):
+            dims = [d for d in self.dims() if d.attention == group]
+            color = Theme.color(role)
+            pen = QPen(color, 1.0)
+            for item in expand(dims, self.paper_scale):
+                if isinstance(item, Line):
+                    painter.setPen(pen)
+                    painter.drawLine(self.to_px(item.x1, item.y1), self.to_px(item.x2, item.y2))
+                else:
+                    self.draw_text(painter, item, 0.0, 0.0, color)
+
+    # --- hit test
+
+    def source_at(self, p: QPointF) -> str:
+        """Source of the topmost shape under a point of the widget, empty where there is none."""
+        x, y = self.to_mm(p)
+        for placed in reversed(self.placed):
+            px, py = x - placed.dx, y - placed.dy
+            for item in reversed(placed.drawing.items):
+                if isinstance(item, Shape) and item.source and _inside(item.points, px, py):
+                    return item.source
+        return ""
+
+    def sources_in(self, rect: QRectF) -> tuple[str, ...]:
+        """Cells that lie wholly inside a rectangle of the widget."""
+        x0, y1 = self.to_mm(rect.topLeft())
+        x1, y0 = self.to_mm(rect.bottomRight())
+        whole: dict[str, bool] = {}
+        for p in self.placed:
+            for item in p.drawing.items:
+                if isinstance(item, Shape) and item.source.startswith("cell:"):
+                    inside = all(x0 <= x + p.dx <= x1 and y0 <= y + p.dy <= y1 for x, y in item.points)
+                    whole[item.source] = whole.get(item.source, True) and inside
+        return tuple(source for source, inside in whole.items() if inside)
+
+    def dim_at(self, p: QPointF) -> Dim | None:
+        """The typed dimension whose text or line is under a point."""
+        from tall_plank.drawing.dimensions import offset
+
+        x, y = self.to_mm(p)
+        near = 9.0 / self.scale
+        for dim in sorted(self.dims(), key=lambda d: not d.attention):
+            if not dim.key:
+                continue
+            at = offset(dim, self.paper_scale)
+            u, v = (x, y) if dim.along == "x" else (y, x)
+            low, high = sorted((dim.a, dim.b))
+            pad = max(0.0, (26.0 / self.scale - (high - low)) / 2)
+            if abs(v - at) <= near and low - pad <= u <= high + pad:
+                return dim
+        return None
+
+    # --- mouse
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._pan_from = event.position()
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            dim = self.dim_at(event.position())
+            if dim is not None:
+                self.dim_clicked.emit(dim)
+            else:
+                self.pressed(event)
+
+    def pressed(self, event: QMouseEvent) -> None:
+        """A left press that hit no dimension."""
+        self.picked.emit(self.source_at(event.position()), event.modifiers())
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self._pan_from is not None:
+            delta = event.position() - self._pan_from
+            self._pan_from = event.position()
+            self.pan(delta.x(), delta.y())
+        else:
+            self.moved(event)
+
+    def moved(self, event: QMouseEvent) -> None:
+        """The pointer moved without panning."""
+        hit = self.dim_at(event.position())
+        self.setCursor(Qt.CursorShape.PointingHandCursor if hit else Qt.CursorShape.ArrowCursor)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._pan_from = None
+            self.unsetCursor()
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.released(event)
+
+    def released(self, event: QMouseEvent) -> None:
+        """The left button came up."""
+
+
+def _inside(points: tuple[tuple[float, float], ...], x: float, y: float) -> bool:
+    """Even-odd rule."""
+    inside = False
+    j = len(points) - 1
+    for i in range(len(points)):
+        (xi, yi), (xj, yj) = points[i], points[j]
+        if (yi > y) != (yj > y) and x < (xj - xi) * (y - yi) / (yj - yi) + xi:
+            inside = not inside
+        j = i
+    return inside

@@ -1,0 +1,221 @@
+"""One open job in the window: its history, file, selection, and what follows from it."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from tall_plank.desk.texts import tr
+from tall_plank.edits import Change
+from tall_plank.files.plankfile import read_plank, write_plank
+from tall_plank.files.userdata import Lock, UserFolders
+from tall_plank.job import History, Job
+from tall_plank.measure import PlankError
+from tall_plank.workings import Workings
+
+Edit = Callable[[Job], Change]
+log = logging.getLogger("tall_plank")
+
+
+class Document(QObject):
+    """The model behind every view. Views listen and pull; edits go through `do` or a drag."""
+
+    changed = pyqtSignal()
+    selected = pyqtSignal()
+    told = pyqtSignal(str, str)
+    """A message and its level: "note" or "wrong"."""
+    filed = pyqtSignal()
+    """The file, the saved state or the read-only state changed."""
+
+    def __init__(self, job: Job, folders: UserFolders) -> None:
+        super().__init__()
+        self.folders = folders
+        self.path: Path | None = None
+        self.read_only = False
+        self.selection: tuple[str, ...] = ()
+        self.room_id = job.rooms[0].id
+        self._lock: Lock | None = None
+        self._start(job)
+
+    def _start(self, job: Job) -> None:
+        self.history = History(job)
+        self.workings = Workings(job)
+        self._drag_from: Job | None = None
+
+    @property
+    def job(self) -> Job:
+        return self.history.job
+
+    @property
+    def room(self):  # type: ignore[no-untyped-def]
+        return self.workings.layout.room(self.room_id)
+
+    # --- files
+
+    def load(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
+        """Put another job in place of this one."""
+        self.release()
+        self.path = path
+        self.read_only = False
+        if path is not None:
+            self._lock = Lock(self.folders, path)
+            self.read_only = not self._lock.take()
+        self.room_id = job.rooms[0].id
+        self.selection = ()
+        self._start(job)
+        if not saved:
+            self.history.mark_unsaved()
+        self.changed.emit()
+        self.selected.emit()
+        self.filed.emit()
+        if self.read_only:
+            self.told.emit(
+                tr(
+                    "This job is open in another window. It is read-only here; save it under another name to change it."
+                ),
+                "note",
+            )
+
+    def open(self, path: Path) -> None:
+        """Open a job file; raises PlankError and leaves this job in place where it cannot be read."""
+        self.load(read_plank(path), path)
+
+    def save(self, path: Path, preview: bytes = b"") -> None:
+        """Save to a file; raises PlankError and leaves file and job as they were where that fails."""
+        if path != self.path:
+            lock = Lock(self.folders, path)
+            if not lock.take():
+                raise PlankError(
+                    tr("That job is open in another window."), path.name, tr("Choose another name or close it there.")
+                )
+            try:
+                write_plank(self.job, path, preview)
+            except PlankError:
+                lock.release()
+                raise
+            self.release()
+            self._lock = lock
+            self.path, self.read_only = path, False
+        else:
+            if self.read_only:
+                raise PlankError(tr("This job is read-only here."), path.name, tr("Save it under another name."))
+            write_plank(self.job, path, preview)
+        self.history.mark_saved()
+        self.filed.emit()
+
+    def release(self) -> None:
+        """Let go of the file."""
+        if self._lock is not None:
+            self._lock.release()
+            self._lock = None
+
+    # --- edits
+
+    def do(self, edit: Edit, *, select_new: bool = True) -> PlankError | None:
+        """Make one step. An error is told, leaves the job untouched, and is given back to its place."""
+        try:
+            change = edit(self.job)
+            workings = Workings(change.job)
+            _ = workings.made  # what cannot be worked out must not become the job
+        except PlankError as error:
+            self.told.emit(str(error), "wrong")
+            return error
+        except Exception as error:  # a defect: the job stays as it was, and the log holds the trace
+            log.exception("an edit failed")
+            self.told.emit(tr("That step failed and was not made. The job is as it was."), "wrong")
+            return PlankError(str(error), "", "")
+        if not self.history.do(change.name, change.job):
+            return None
+        self._show(workings)
+        if select_new and change.made:
+            self.select(tuple(self._source(made) for made in change.made))
+        self.told.emit(
+            tr("Skipped") + ": " + "; ".join(change.skipped) + "." if change.skipped else "",
+            "note",
+        )
+        return None
+
+    def _source(self, made: str) -> str:
+        kind = {"u": "cell", "o": "opening", "n": "run", "r": "room"}[made[0]]
+        return f"{kind}:{made}"
+
+    def _show(self, workings: Workings) -> None:
+        self.workings = workings
+        self._prune_selection()
+        self.changed.emit()
+        self.filed.emit()
+
+    def begin_drag(self, name: str) -> None:
+        """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
+        self._drag_from = self.history.begin(name)
+
+    def drag(self, edit: Edit) -> None:
+        """Show the job as the drag would leave it; what does not fit keeps the last state that did."""
+        if self._drag_from is None:
+            return
+        try:
+            change = edit(self._drag_from)
+        except PlankError:
+            return
+        if change.job != self.history.job:
+            self.history.do(change.name, change.job)
+            self._show(Workings(change.job))
+
+    def end_drag(self, *, keep: bool = True) -> None:
+        if self._drag_from is None:
+            return
+        self._drag_from = None
+        self.history.end(keep=keep)
+        if self.workings.job is not self.job:
+            self._show(Workings(self.job))
+        self.filed.emit()
+
+    def undo(self) -> None:
+        name = self.history.undo()
+        if name:
+            self._show(Workings(self.job))
+            self.told.emit(f"{tr('Undone')}: {tr(name)}", "note")
+
+    def redo(self) -> None:
+        name = self.history.redo()
+        if name:
+            self._show(Workings(self.job))
+            self.told.emit(f"{tr('Done again')}: {tr(name)}", "note")
+
+    # --- selection
+
+    def select(self, sources: tuple[str, ...], *, add: bool = False) -> None:
+        """Select things by source (`cell:u3`, `opening:o1`, `run:n2`, `room:r1`, `wall:A`); adding toggles."""
+        if add:
+            kept = [s for s in self.selection if s not in sources]
+            kept += [s for s in sources if s not in self.selection]
+            kinds = {s.split(":")[0] for s in sources}
+            # Things of different kinds have nothing in common to change.
+            sources = tuple(s for s in kept if s.split(":")[0] in kinds)
+        sources = tuple(dict.fromkeys(sources))
+        if sources != self.selection:
+            self.selection = sources
+            self.selected.emit()
+
+    def ids(self, kind: str) -> tuple[str, ...]:
+        """Ids of the selected things of a kind."""
+        return tuple(s.split(":", 1)[1] for s in self.selection if s.startswith(kind + ":"))
+
+    @property
+    def cells(self) -> tuple[str, ...]:
+        return self.ids("cell")
+
+    def _prune_selection(self) -> None:
+        job = self.job
+        if self.room_id not in {r.id for r in job.rooms}:
+            self.room_id = job.rooms[0].id
+        there = {f"cell:{c.id}" for c in job.cells()}
+        there |= {f"opening:{o.id}" for r in job.rooms for o in r.openings}
+        there |= {f"run:{run.id}" for _, run in job.runs()} | {f"room:{r.id}" for r in job.rooms}
+        kept = tuple(s for s in self.selection if s in there or s.startswith("wall:"))
+        if kept != self.selection:
+            self.selection = kept
+            self.selected.emit()

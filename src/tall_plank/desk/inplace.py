@@ -1,0 +1,112 @@
+"""Typing a length where it stands: a small box over a view, with its message below it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPoint, QRect, Qt
+from PyQt6.QtGui import QFocusEvent, QKeyEvent
+from PyQt6.QtWidgets import QLabel, QLineEdit, QWidget
+
+from tall_plank.measure import PlankError
+
+Commit = Callable[[str], PlankError | None]
+
+
+class InPlaceBox(QLineEdit):
+    """A box at a place. Enter applies and closes, Escape gives up, Tab applies and goes on."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.hide()
+        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self._error = QLabel(parent)
+        self._error.setObjectName("specError")
+        self._error.setAutoFillBackground(True)
+        self._error.setWordWrap(True)
+        self._error.setMargin(4)
+        self._error.hide()
+        self._commit: Commit | None = None
+        self._next: Callable[[int], None] | None = None
+        self.returnPressed.connect(lambda: self._apply(0))
+
+    def ask(self, rect: QRect, text: str, commit: Commit, go_on: Callable[[int], None] | None = None) -> None:
+        """Open over a rectangle of the parent with a text to type over."""
+        self._commit, self._next = commit, go_on
+        parent = self.parentWidget()
+        assert parent is not None
+        width = max(rect.width(), 74)
+        left = min(max(0, rect.center().x() - width // 2), max(0, parent.width() - width))
+        self.setGeometry(QRect(QPoint(left, rect.y()), rect.size()).adjusted(0, 0, width - rect.width(), 0))
+        self.setText(text)
+        self._clear()
+        self.show()
+        self.raise_()
+        self.setFocus()
+        self.selectAll()
+
+    def _clear(self) -> None:
+        self._error.hide()
+        self.setProperty("wrong", False)
+        self._restyle()
+
+    def _restyle(self) -> None:
+        style = self.style()
+        assert style is not None
+        style.unpolish(self)
+        style.polish(self)
+
+    def _apply(self, step: int) -> bool:
+        if self._commit is None:
+            return True
+        commit = self._commit
+        error = commit(self.text())
+        if error is not None:
+            self._show_error(error)
+            return False
+        self.close_box()
+        if step and self._next is not None:
+            self._next(step)
+        return True
+
+    def _show_error(self, error: PlankError) -> None:
+        self.setProperty("wrong", True)
+        self._restyle()
+        parent = self.parentWidget()
+        assert parent is not None
+        self._error.setText(str(error))
+        self._error.setFixedWidth(min(300, parent.width()))
+        self._error.adjustSize()
+        x = min(max(0, self.x()), max(0, parent.width() - self._error.width()))
+        below = self.geometry().bottom() + 2
+        above = self.y() - self._error.height() - 2
+        self._error.move(x, below if below + self._error.height() <= parent.height() else max(0, above))
+        self._error.show()
+        self._error.raise_()
+        self.selectAll()
+
+    def close_box(self) -> None:
+        self._commit = None
+        self._clear()
+        self.hide()
+        parent = self.parentWidget()
+        if parent is not None:
+            parent.setFocus()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() == Qt.Key.Key_Escape:
+            self.close_box()
+        else:
+            super().keyPressEvent(event)
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        self._apply(1 if forward else -1)
+        return True
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        super().focusOutEvent(event)
+        if self._commit is not None and event is not None and event.reason() == Qt.FocusReason.MouseFocusReason:
+            # Clicking elsewhere keeps what was typed where it makes sense, and lets go of it where it does not.
+            if not self._apply(0):
+                self.close_box()

@@ -1,0 +1,113 @@
+"""The job bar: where you are, the stages, find-a-command."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QStringListModel, Qt, pyqtSignal
+from PyQt6.QtGui import QFocusEvent, QKeyEvent
+from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton
+
+from tall_plank.desk.commands import Commands
+from tall_plank.desk.document import Document
+from tall_plank.desk.texts import tr
+
+STAGES = ("room", "units", "finish", "shop", "offer")
+
+
+class FindBox(QLineEdit):
+    """Type part of a command's name, Enter does it."""
+
+    def __init__(self, commands: Commands) -> None:
+        super().__init__()
+        self.commands = commands
+        self.setPlaceholderText(tr("Find a command…"))
+        self.setFixedWidth(190)
+        self._model = QStringListModel()
+        completer = QCompleter(self._model, self)
+        completer.setFilterMode(Qt.MatchFlag.MatchContains)
+        completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        completer.setMaxVisibleItems(12)
+        completer.activated.connect(self._do)
+        self.setCompleter(completer)
+        self.returnPressed.connect(self._first)
+
+    @staticmethod
+    def label(text: str, keys: tuple[str, ...]) -> str:
+        name = text.replace("&", "").replace("…", "")
+        return f"{name}   ({keys[0]})" if keys else name
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        super().focusInEvent(event)
+        able = [c for c in self.commands.all.values() if c.when()]
+        self._names = {self.label(c.text, c.keys): c.name for c in able}
+        self._model.setStringList(sorted(self._names))
+
+    def _do(self, label: str) -> None:
+        name = self._names.get(label)
+        # The completer writes its choice into the box after this call, so it is cleared on the next turn.
+        self.clear()
+        if name is not None:
+            self.clearFocus()
+            self.commands.run(name)
+
+    def _first(self) -> None:
+        wanted = self.text().strip().lower()
+        found = next((label for label in sorted(self._names) if wanted and wanted in label.lower()), None)
+        if found is not None:
+            self._do(found)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() == Qt.Key.Key_Escape:
+            self.clear()
+            self.clearFocus()
+        else:
+            super().keyPressEvent(event)
+
+
+class JobBar(QFrame):
+    """The line at the head of the window."""
+
+    stage_chosen = pyqtSignal(str)
+
+    def __init__(self, document: Document, commands: Commands) -> None:
+        super().__init__()
+        self.setObjectName("jobBar")
+        self.document = document
+        self.setFixedHeight(44)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 0, 12, 0)
+        row.setSpacing(0)
+        self.name = QPushButton()
+        self.name.setObjectName("jobName")
+        self.name.setToolTip(tr("The job and its room"))
+        self.room = QPushButton()
+        self.room.setObjectName("roomName")
+        for button in (self.name, self.room):
+            button.clicked.connect(lambda: self.document.select((f"room:{self.document.room_id}",)))
+        row.addWidget(self.name)
+        mark = QLabel("▸")
+        mark.setObjectName("specSub")
+        row.addWidget(mark)
+        row.addWidget(self.room)
+        row.addSpacing(34)
+        self.stages: dict[str, QPushButton] = {}
+        group = QButtonGroup(self)
+        group.setExclusive(True)
+        for stage in STAGES:
+            button = QPushButton(tr(stage.capitalize()))
+            button.setObjectName("stage")
+            button.setCheckable(True)
+            button.clicked.connect(lambda _=False, stage=stage: self.stage_chosen.emit(stage))
+            group.addButton(button)
+            self.stages[stage] = button
+            row.addWidget(button)
+        row.addStretch(1)
+        self.find = FindBox(commands)
+        row.addWidget(self.find)
+
+    def refresh(self) -> None:
+        self.name.setText(self.document.job.name)
+        self.room.setText(self.document.room.room.name)
+
+    def show_stage(self, stage: str) -> None:
+        self.stages[stage].setChecked(True)

@@ -1,0 +1,444 @@
+"""The commands of a window: what each is called, its keys, and what it does."""
+
+from __future__ import annotations
+
+from datetime import date
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QMimeData
+from PyQt6.QtGui import QGuiApplication, QPainter
+from PyQt6.QtWidgets import QApplication, QLineEdit, QMessageBox
+
+from tall_plank import __version__
+from tall_plank.desk import dialogs
+from tall_plank.desk.texts import tr
+from tall_plank.edits import rooms, runs, units
+from tall_plank.edits.clipboard import copy_cells, paste
+from tall_plank.job import Level
+from tall_plank.job.start import new_job
+from tall_plank.measure import DisplayUnit, PlankError
+
+if TYPE_CHECKING:
+    from tall_plank.desk.window import Window
+
+TITLES = {
+    "job": "&Job", "edit": "&Edit", "place": "&Place", "select": "&Select", "view": "&View", "help": "&Help",
+}  # fmt: skip
+CLIP_MIME = "application/x-tall-plank-units"
+
+
+def register(window: Window) -> None:
+    """Register every command of a window."""
+    _job(window)
+    _edit(window)
+    _place(window)
+    _select(window)
+    _view(window)
+    _help(window)
+
+
+def _job(w: Window) -> None:
+    add, doc = w.commands.add, w.document
+
+    def new() -> None:
+        if w.may_leave():
+            from tall_plank.edits.jobs import set_display
+
+            job = new_job(tr("New job"))
+            w.load(set_display(job, DisplayUnit(w.preferences.get("display", "mm"))).job, None)
+            w.show_stage("room")
+
+    def open_job() -> None:
+        if not w.may_leave():
+            return
+        recent = w.preferences.recent()
+        path = dialogs.ask_open(w, recent[0].parent if recent else Path.home())
+        if path is not None:
+            w.open_path(path)
+
+    def save() -> None:
+        if doc.path is None or doc.read_only:
+            save_as()
+        else:
+            save_to(doc.path)
+
+    def save_as() -> None:
+        start = doc.path or Path.home() / f"{doc.job.name}.plank"
+        path = dialogs.ask_save(w, tr("Save the job"), start, dialogs.JOB_FILTER)
+        if path is not None:
+            save_to(path if path.suffix == ".plank" else path.with_name(path.name + ".plank"))
+
+    def save_to(path: Path) -> None:
+        try:
+            doc.save(path, w.preview_png())
+        except PlankError as error:
+            w.message.tell(str(error), "wrong")
+            return
+        w.preferences.add_recent(path)
+        w.message.tell(f"{tr('Saved')}: {path.name}")
+
+    def new_window() -> None:
+        from tall_plank.desk.app import open_window
+
+        open_window(new_job(tr("New job")), doc.folders).show()
+
+    add("new", tr("&New job"), "job", new, "Ctrl+N")
+    add("new_window", tr("New &window"), "job", new_window, "Ctrl+Shift+N")
+    add("open", tr("&Open…"), "job", open_job, "Ctrl+O")
+    add("save", tr("&Save"), "job", save, "Ctrl+S")
+    add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
+    w.commands.separate("job")
+    _recent(w)
+    w.commands.separate("job")
+    add("export_schedule", tr("Export a &schedule…"), "job", lambda: export_schedule(w), "Ctrl+E")
+    add("export_drawing", tr("Export the &drawing of the wall…"), "job", lambda: export_drawing(w, "wall"))
+    add("export_plan", tr("Export the &plan…"), "job", lambda: export_drawing(w, "plan"))
+    add("export_model", tr("Export the &model…"), "job", lambda: export_model(w))
+    add("export_package", tr("Export e&verything…"), "job", lambda: export_package(w), "Ctrl+Shift+E")
+    add("print", tr("P&rint…"), "job", lambda: print_pages(w), "Ctrl+P")
+    w.commands.separate("job")
+    add("preferences", tr("Pr&eferences…"), "job", lambda: preferences(w), "Ctrl+,")
+    add("close", tr("&Close"), "job", w.close, "Ctrl+W Ctrl+Q")
+
+
+def _recent(w: Window) -> None:
+    """The files opened last, as commands of their own."""
+    for i, path in enumerate(w.preferences.recent()[:6], 1):
+        w.commands.add(
+            f"recent{i}", f"&{i} {path.name}", "job",
+            lambda path=path: w.may_leave() and w.open_path(path),
+        )  # fmt: skip
+
+
+def export_schedule(w: Window) -> None:
+    """The schedule on screen (else the cut list) as XLSX, CSV or PDF."""
+    from tall_plank.package import write_table
+    from tall_plank.papers import schedules
+    from tall_plank.papers.offer import offer
+
+    code = w.listing.get(w.stage, "cut-list")
+    code = "boards" if code == "plans" else "cut-list" if code.startswith("sheet") else code
+    table = offer(w.document.workings) if code == "offer" else schedules.ALL[code](w.document.workings)
+    start = _beside(w) / f"{w.document.job.name} {code}"
+    path = dialogs.ask_save(w, tr("Export a schedule"), start, "XLSX (*.xlsx);;CSV (*.csv);;PDF (*.pdf)")
+    _write(w, path, lambda p: write_table(w.document.workings, table, p))
+
+
+def export_drawing(w: Window, what: str) -> None:
+    """The current wall's elevation or the plan as PDF, DXF or SVG."""
+    from tall_plank.drawing.elevation import elevation
+    from tall_plank.drawing.plan import plan
+    from tall_plank.package import write_drawing
+
+    doc = w.document
+    made = doc.workings.made
+    if what == "plan":
+        drawing = plan(doc.job, doc.room, made)
+    else:
+        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made)
+    start = _beside(w) / f"{doc.job.name} {drawing.title}"
+    path = dialogs.ask_save(w, tr("Export a drawing"), start, "PDF (*.pdf);;DXF (*.dxf);;SVG (*.svg)")
+    _write(w, path, lambda p: write_drawing(doc.workings, drawing, p, date.today().isoformat()))
+
+
+def export_model(w: Window) -> None:
+    from tall_plank.package import write_model
+
+    start = _beside(w) / f"{w.document.job.name}.glb"
+    path = dialogs.ask_save(w, tr("Export the model"), start, "glTF (*.glb)")
+    _write(w, path, lambda p: write_model(w.document.workings, w.document.room_id, p))
+
+
+def export_package(w: Window) -> None:
+    """Every paper and list into a folder, beside the window, with progress and Stop."""
+    folder = dialogs.ask_folder(w, tr("Export everything into a folder"), _beside(w))
+    if folder is not None:
+        from tall_plank.desk.background import run_package
+
+        run_package(w, folder)
+
+
+def _beside(w: Window) -> Path:
+    return w.document.path.parent if w.document.path else Path.home()
+
+
+def _write(w: Window, path: Path | None, write) -> None:  # type: ignore[no-untyped-def]
+    if path is None:
+        return
+    try:
+        write(path)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    w.message.tell(f"{tr('Written')}: {path.name}")
+
+
+def print_pages(w: Window) -> None:
+    """Plan and elevations to a printer, true to scale."""
+    from PyQt6.QtPrintSupport import QPrintDialog, QPrinter
+
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    dialog = QPrintDialog(printer, w)
+    if dialog.exec():
+        paint_pages(w, printer)
+
+
+def paint_pages(w: Window, printer) -> None:  # type: ignore[no-untyped-def]
+    """Paint every sheet onto a printer's pages; a sheet larger than the page is made smaller, and says so."""
+    from PyQt6.QtCore import QMarginsF
+    from PyQt6.QtGui import QPageLayout, QPageSize
+
+    from tall_plank.desk.sheetview import paint_sheet
+    from tall_plank.papers.drawings import job_sheets
+
+    size = QPageSize(QPageSize.PageSizeId.A3)
+    printer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Landscape, QMarginsF(0, 0, 0, 0)))
+    printer.setFullPage(True)
+    sheets = job_sheets(w.document.workings, date.today().isoformat())
+    painter = QPainter(printer)
+    px = printer.resolution() / 25.4
+    page_mm = printer.paperRect(QPrinter_unit()).width()
+    factor = min(1.0, page_mm / sheets[0].size[0]) if sheets else 1.0
+    for i, sheet in enumerate(sheets):
+        if i:
+            printer.newPage()
+        paint_sheet(painter, sheet, px * factor)
+    painter.end()
+    if factor < 0.99:
+        w.message.tell(f"{tr('The paper is smaller than A3: printed at')} {factor * 100:.0f} %.", "wrong")
+
+
+def QPrinter_unit():  # type: ignore[no-untyped-def]
+    from PyQt6.QtPrintSupport import QPrinter
+
+    return QPrinter.Unit.Millimeter
+
+
+def preferences(w: Window) -> None:
+    if dialogs.PreferencesDialog(w, w.preferences).exec():
+        w.set_look(w.preferences.get("look", "light"))
+
+
+def _edit(w: Window) -> None:
+    add, doc = w.commands.add, w.document
+    add("undo", tr("Undo"), "edit", doc.undo, "Ctrl+Z", lambda: doc.history.can_undo)
+    add("redo", tr("Redo"), "edit", doc.redo, "Ctrl+Shift+Z Ctrl+Y", lambda: doc.history.can_redo)
+    w.commands.separate("edit")
+
+    def copy() -> None:
+        if w.center.currentWidget() is w.table:
+            w.table.copy_text()
+            return
+        data = QMimeData()
+        text = copy_cells(doc.job, doc.cells)
+        data.setData(CLIP_MIME, text.encode())
+        data.setText(text)
+        clipboard = QGuiApplication.clipboard()
+        assert clipboard is not None
+        clipboard.setMimeData(data)
+        w.message.tell(f"{len(doc.cells)} {tr('copied')}")
+
+    def cut() -> None:
+        copy()
+        delete()
+
+    def paste_units() -> None:
+        clipboard = QGuiApplication.clipboard()
+        assert clipboard is not None
+        data = clipboard.mimeData()
+        text = bytes(data.data(CLIP_MIME)).decode() if data and data.hasFormat(CLIP_MIME) else clipboard.text()
+        wall = w.strip.current_wall()
+        after = doc.cells[-1] if doc.cells else ""
+        doc.do(lambda job: paste(job, text, doc.room_id, wall, after))
+
+    def duplicate() -> None:
+        text, wall = copy_cells(doc.job, doc.cells), w.strip.current_wall()
+        doc.do(lambda job: paste(job, text, doc.room_id, wall, doc.cells[-1]))
+
+    def delete() -> None:
+        if doc.cells:
+            doc.do(lambda job: runs.delete_cells(job, doc.cells))
+        elif doc.ids("opening"):
+            doc.do(lambda job: rooms.delete_opening(job, doc.ids("opening")[0]))
+        elif doc.ids("run"):
+            doc.do(lambda job: runs.delete_run(job, doc.ids("run")[0]))
+
+    def has_cells() -> bool:
+        return bool(doc.cells)
+
+    def something() -> bool:
+        return bool(doc.cells or doc.ids("opening") or doc.ids("run"))
+
+    add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
+    add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.currentWidget() is w.table)
+    add("paste", tr("&Paste"), "edit", paste_units, "Ctrl+V")
+    add("duplicate", tr("D&uplicate"), "edit", duplicate, "Ctrl+D", has_cells)
+    add("delete", tr("&Delete"), "edit", delete, "Delete", something)
+    w.commands.separate("edit")
+
+    def one() -> bool:
+        return len(doc.cells) == 1
+
+    add("move_left", tr("Move one place &left"), "edit",
+        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], -1)), "Alt+Left", one)  # fmt: skip
+    add("move_right", tr("Move one place &right"), "edit",
+        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], 1)), "Alt+Right", one)  # fmt: skip
+    add("mirror", tr("&Mirror"), "edit", lambda: doc.do(lambda job: units.mirror(job, doc.cells)), "M", has_cells)
+    add("share", tr("Take an equal &share"), "edit",
+        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "share")), "=", has_cells)  # fmt: skip
+    add("rest", tr("Take what is l&eft"), "edit",
+        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "rest")), "E", has_cells)  # fmt: skip
+    add("type_width", tr("Type the &width"), "edit", lambda: type_width(w), "W F2", one)
+    add("type_clear_left", tr("Type the clear distance on the left"), "edit", lambda: type_clear(w, "left"), "[", one)
+    add(
+        "type_clear_right", tr("Type the clear distance on the right"), "edit", lambda: type_clear(w, "right"), "]", one
+    )
+
+
+def type_width(w: Window) -> None:
+    """Open the box over the selected cell's width."""
+    w.lines.setFocus()
+    w.lines.type_cell(w.document.cells[0])
+
+
+def type_clear(w: Window, side: str) -> None:
+    """Open the box over a clear distance; where there is none, say so."""
+    dim = next((d for d in w.strip.extra_dims if d.attention and d.key == side), None)
+    if dim is None:
+        w.message.tell(tr("It stands close there: the clear distance is 0."))
+        return
+    w.strip.setFocus()
+    w.strip.type_dim(dim)
+
+
+def _place(w: Window) -> None:
+    add, doc = w.commands.add, w.document
+    add("type_base", tr("Type the &base run as text"), "place",
+        lambda: open_run_text(w, Level.BASE), "R")  # fmt: skip
+    add("type_hung", tr("Type the &hung run as text"), "place", lambda: open_run_text(w, Level.HUNG), "Shift+R")
+    w.commands.separate("place")
+    for template in doc.job.templates:
+        code = template.code
+        text = f"{tr('Place')}: {tr(template.name)}"
+        if template.group == "Hung" and "ung" not in template.name:
+            text += f" ({tr('hung')})"
+        add(f"place_{code}", text, "place", lambda code=code: place_unit(w, code))
+    w.commands.separate("place")
+    for kind in ("door", "window"):
+        add(f"place_opening_{kind}", f"{tr('Place')}: {tr(kind)} {tr('in the wall')}", "place",
+            lambda kind=kind: doc.do(
+                lambda job: rooms.add_opening(job, doc.room_id, w.strip.current_wall(), kind)
+            ))  # fmt: skip
+
+
+def open_run_text(w: Window, level: Level) -> None:
+    """The run of the selection's wall as text."""
+    if w.stage in ("shop", "offer"):
+        w.show_stage("units")
+    if w.view_shown in ("plan", "model"):
+        w.show_view("all")
+    w.run_text.open_for(w.strip.current_wall(), level)
+
+
+def place_unit(w: Window, code: str) -> None:
+    doc = w.document
+    wall = w.strip.current_wall()
+    after = doc.cells[-1] if doc.cells else ""
+    doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, after=after))
+
+
+def _select(w: Window) -> None:
+    add, doc = w.commands.add, w.document
+
+    def pick(test) -> None:  # type: ignore[no-untyped-def]
+        found = tuple(f"cell:{p.cell}" for p in doc.room.placed if p.is_solid and test(p))
+        doc.select(found)
+
+    def same(key: str) -> None:
+        chosen = [doc.workings.layout.find(c) for c in doc.cells]
+        wanted = {getattr(p, key) for p in chosen if p is not None}
+        pick(lambda p: getattr(p, key) in wanted)
+
+    def all_of_it() -> None:
+        widget = QApplication.focusWidget()
+        if isinstance(widget, QLineEdit):
+            widget.selectAll()
+        elif w.center.currentWidget() is w.table:
+            w.table.view.selectAll()
+        else:
+            pick(lambda p: True)
+
+    add("select_all", tr("&All units"), "select", all_of_it, "Ctrl+A")
+    add("select_alike", tr("All a&like"), "select", lambda: same("template"), "A", lambda: bool(doc.cells))
+    add("select_level", tr("All on this &level"), "select", lambda: same("level"), "L", lambda: bool(doc.cells))
+    add("select_base", tr("All &base units"), "select", lambda: pick(lambda p: p.level is Level.BASE))
+    add("select_hung", tr("All &hung units"), "select", lambda: pick(lambda p: p.level is Level.HUNG))
+    add("select_none", tr("&Nothing"), "select", lambda: doc.select(()), "Escape")
+    w.commands.separate("select")
+    add("next_cell", tr("Ne&xt unit"), "select", lambda: w.lines.step(1), ".")
+    add("previous_cell", tr("&Previous unit"), "select", lambda: w.lines.step(-1), ",")
+    w.commands.separate("select")
+    for letter in "ABCD":
+        add(f"wall_{letter}", f"{tr('Wall')} {letter}", "select",
+            lambda letter=letter: doc.select((f"wall:{letter}",)), f"Ctrl+{'ABCD'.index(letter) + 1}")  # fmt: skip
+
+
+def _view(w: Window) -> None:
+    add = w.commands.add
+    for key, name, text in (
+        ("1", "strip", tr("Wall &strip alone")),
+        ("2", "plan", tr("&Plan alone")),
+        ("3", "model", tr("&Model alone")),
+        ("4", "all", tr("&All three")),
+    ):
+        add(f"view_{name}", text, "view", lambda name=name: w.show_view(name), key)
+    w.commands.separate("view")
+    add("zoom_in", tr("Zoom &in"), "view", lambda: w.focused_view().zoom(1.25), "Ctrl++")
+    add("zoom_out", tr("Zoom &out"), "view", lambda: w.focused_view().zoom(0.8), "Ctrl+-")
+    add("zoom_fit", tr("&Fit"), "view", lambda: w.focused_view().fit(), "Ctrl+0 F")
+
+    def dims() -> None:
+        w.strip.dims_shown = not w.strip.dims_shown
+        w.strip.margin = (62.0, 60.0, 24.0, 92.0) if w.strip.dims_shown else (62.0, 34.0, 24.0, 12.0)
+        w.strip.refresh()
+        w.strip.fit()
+
+    add("dims", tr("&Dimensions on the strip"), "view", dims, "D", checkable=True)
+    w.commands.separate("view")
+    for i, stage in enumerate(("room", "units", "finish", "shop", "offer"), 1):
+        add(f"stage_{stage}", f"{tr('Stage')}: {tr(stage.capitalize())}", "view",
+            lambda stage=stage: w.show_stage(stage), f"Alt+{i}")  # fmt: skip
+    w.commands.separate("view")
+
+    def full() -> None:
+        w.showNormal() if w.isFullScreen() else w.showFullScreen()
+
+    add("full_screen", tr("F&ull screen"), "view", full, "F11")
+
+    def look() -> None:
+        new = "light" if w.preferences.get("look", "light") == "dark" else "dark"
+        w.preferences.set("look", new)
+        w.set_look(new)
+
+    add("look", tr("Paper or &night"), "view", look, "Ctrl+Shift+L")
+
+
+def _help(w: Window) -> None:
+    add = w.commands.add
+
+    def find() -> None:
+        w.bar.find.setFocus()
+        w.bar.find.selectAll()
+
+    add("find", tr("&Find a command"), "help", find, "Ctrl+K")
+    add("keys", tr("&Keys"), "help", lambda: dialogs.KeySheet(w, w.commands, TITLES).exec(), "? F1")
+
+    def about() -> None:
+        QMessageBox.about(
+            w, tr("About Tall Plank"),
+            f"Tall Plank {__version__}\n\n" + tr("Free software under the GNU General Public License, version 3.\n"
+            "It comes with no warranty. The typeface is under the SIL Open Font License."),
+        )  # fmt: skip
+
+    add("about", tr("&About"), "help", about)

@@ -1,0 +1,383 @@
+"""The model view: VTK drawn off screen and painted as an image. Orbit, pan, zoom, pick."""
+
+from __future__ import annotations
+
+import math
+import os
+from typing import Any
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
+from PyQt6.QtWidgets import QWidget
+
+from tall_plank.desk.document import Document
+from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import Theme, font
+from tall_plank.scene import Scene, visible_scene
+from tall_plank.scene.meshes import Mesh
+
+
+def _rgb(color: str) -> tuple[float, float, float]:
+    return tuple(int(color[i : i + 2], 16) / 255 for i in (1, 3, 5))  # type: ignore[return-value]
+
+
+def _shaded(mesh: Mesh) -> Any:
+    """Colors per quad, light baked in: from above, a little from the left front."""
+    p = mesh.points[mesh.quads]
+    normal = np.cross(p[:, 1] - p[:, 0], p[:, 3] - p[:, 0])
+    length = np.linalg.norm(normal, axis=1, keepdims=True)
+    normal = normal / np.where(length > 0, length, 1.0)
+    light = np.array([0.36, -0.42, 0.83])
+    bright = 0.74 + 0.26 * np.clip(normal @ light, -0.6, 1.0)
+    rgb = np.array(_rgb(mesh.color))
+    return (np.clip(bright[:, None] * rgb[None, :], 0, 1) * 255).astype(np.uint8)
+
+
+class ModelView(QWidget):
+    """The room in three dimensions. Walls between the eye and the room are left out."""
+
+    drawn = pyqtSignal()
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setObjectName("pane")
+        self.setAccessibleName(tr("Model"))
+        self.turn, self.tilt, self.distance = -62.0, 24.0, 0.0
+        self.center: tuple[float, float, float] | None = None
+        self._image: QImage | None = None
+        self._scene: Scene | None = None
+        self._meshes: dict[str, tuple[Mesh, Any]] = {}
+        self._hidden_walls: frozenset[str] = frozenset()
+        self._window: Any = None
+        self._renderer: Any = None
+        self._failed = ""
+        self._from: QPointF | None = None
+        self._moved = False
+        self._dirty_scene = True
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self.render_now)
+
+    def sizeHint(self) -> QSize:
+        return QSize(440, 320)
+
+    # --- content
+
+    def refresh(self) -> None:
+        """The job changed: draw again as soon as the 2D views have painted."""
+        self._dirty_scene = True
+        self._timer.start()
+
+    def refresh_selection(self) -> None:
+        self._timer.start()
+
+    def restyle(self) -> None:
+        self._timer.start()
+
+    def _ready(self) -> bool:
+        """Make the off-screen window on first use (importing VTK takes time; the window is up by then)."""
+        if self._window is not None:
+            return True
+        if self._failed:
+            return False
+        try:
+            import vtkmodules.vtkRenderingOpenGL2  # noqa: F401
+            from vtkmodules.vtkRenderingCore import vtkRenderer
+
+            os.environ.setdefault("VTK_DEFAULT_OPENGL_WINDOW", "vtkEGLRenderWindow")
+            from vtkmodules.vtkRenderingOpenGL2 import vtkEGLRenderWindow
+
+            window = vtkEGLRenderWindow()
+            window.SetOffScreenRendering(1)
+            window.SetShowWindow(False)
+            window.SetMultiSamples(0)
+            renderer = vtkRenderer()
+            window.AddRenderer(renderer)
+            renderer.SetUseFXAA(True)
+            self._window, self._renderer = window, renderer
+        except Exception as error:  # no EGL on this machine: the 2D views go on
+            self._failed = str(error)
+            return False
+        return True
+
+    def _place_camera(self) -> None:
+        scene = self._scene
+        if scene is None:
+            return
+        w, d, h = scene.high
+        if self.center is None:
+            self.center = (w / 2, d / 2, h * 0.42)
+        if self.distance <= 0:
+            aspect = max(0.4, self.width() / max(1, self.height()))
+            self.distance = 1.28 * max(math.hypot(w, d) / min(aspect, 1.5), h * 1.7)
+        a, b = math.radians(self.turn), math.radians(self.tilt)
+        x, y, z = self.center
+        eye = (
+            x + self.distance * math.cos(a) * math.cos(b),
+            y + self.distance * math.sin(a) * math.cos(b),
+            z + self.distance * math.sin(b),
+        )
+        camera = self._renderer.GetActiveCamera()
+        camera.SetPosition(*eye)
+        camera.SetFocalPoint(*self.center)
+        camera.SetViewUp(0, 0, 1)
+        camera.SetViewAngle(32)
+        hidden = set()
+        for wall in self.document.room.walls:
+            # Into the wall is y of its frame: an eye beyond the wall's face looks through it.
+            if wall.frame.into(eye)[1] > 0:
+                hidden.add(f"wall:{wall.id}")
+                hidden |= {f"opening:{o.id}" for o in self.document.room.room.openings if o.wall == wall.id}
+        hidden_now = frozenset(hidden)
+        if hidden_now != self._hidden_walls:
+            self._hidden_walls = hidden_now
+            self._dirty_scene = True
+
+    def _build(self) -> None:
+        """Actors of the scene; a color whose mesh did not change keeps its actor."""
+        doc = self.document
+        scene = visible_scene(doc.job, doc.workings.layout, doc.workings.made, doc.room_id)
+        self._scene = scene
+        self._place_camera()
+        seen = set()
+        for mesh in scene.meshes:
+            mesh = _without(mesh, self._hidden_walls)
+            if not len(mesh.quads):
+                continue
+            seen.add(mesh.color)
+            kept = self._meshes.get(mesh.color)
+            if (
+                kept is not None
+                and kept[0].sources == mesh.sources
+                and kept[0].points.shape == mesh.points.shape
+                and np.array_equal(kept[0].points, mesh.points)
+            ):
+                self._meshes[mesh.color] = (mesh, kept[1])
+                continue
+            if kept is not None:
+                for actor in kept[1]:
+                    self._renderer.RemoveActor(actor)
+            actors = _actors(mesh)
+            for actor in actors:
+                self._renderer.AddActor(actor)
+            self._meshes[mesh.color] = (mesh, actors)
+        for color in set(self._meshes) - seen:
+            for actor in self._meshes.pop(color)[1]:
+                self._renderer.RemoveActor(actor)
+        self._dirty_scene = False
+
+    def render_now(self) -> None:
+        """Bring the picture up to date."""
+        if self.width() < 20 or self.height() < 20 or not self.isVisible() or not self._ready():
+            self.update()
+            return
+        from vtkmodules.util.numpy_support import vtk_to_numpy
+        from vtkmodules.vtkCommonCore import vtkUnsignedCharArray
+
+        if self._dirty_scene:
+            self._build()
+        self._place_camera()
+        if self._dirty_scene:
+            self._build()
+        self._mark_selection()
+        ratio = self.devicePixelRatioF()
+        w, h = int(self.width() * ratio), int(self.height() * ratio)
+        self._window.SetSize(w, h)
+        self._renderer.SetBackground(*_rgb(Theme.colors.model))
+        self._renderer.ResetCameraClippingRange()
+        self._window.Render()
+        pixels = vtkUnsignedCharArray()
+        self._window.GetRGBACharPixelData(0, 0, w - 1, h - 1, 1, pixels)
+        data = vtk_to_numpy(pixels).reshape(h, w, 4)[::-1].copy()
+        image = QImage(data.tobytes(), w, h, 4 * w, QImage.Format.Format_RGBX8888).copy()
+        image.setDevicePixelRatio(ratio)
+        self._image = image
+        self.update()
+        self.drawn.emit()
+
+    def _mark_selection(self) -> None:
+        """Outlines about the selected things."""
+        for actor in getattr(self, "_marks", []):
+            self._renderer.RemoveActor(actor)
+        self._marks = []
+        wanted = {s for s in self.document.selection if s.startswith(("cell:", "opening:"))}
+        if not wanted:
+            return
+        from vtkmodules.vtkFiltersSources import vtkOutlineSource
+        from vtkmodules.vtkRenderingCore import vtkActor, vtkPolyDataMapper
+
+        boxes: dict[str, Any] = {}
+        for mesh, _ in self._meshes.values():
+            for i, source in enumerate(mesh.sources):
+                if source in wanted:
+                    p = mesh.points[8 * i : 8 * i + 8]
+                    low, high = p.min(axis=0), p.max(axis=0)
+                    if source in boxes:
+                        low, high = np.minimum(boxes[source][0], low), np.maximum(boxes[source][1], high)
+                    boxes[source] = (low, high)
+        for low, high in boxes.values():
+            outline = vtkOutlineSource()
+            outline.SetBounds(low[0] - 3, high[0] + 3, low[1] - 3, high[1] + 3, low[2] - 3, high[2] + 3)
+            mapper = vtkPolyDataMapper()
+            mapper.SetInputConnection(outline.GetOutputPort())
+            actor = vtkActor()
+            actor.SetMapper(mapper)
+            actor.GetProperty().SetColor(*_rgb(Theme.colors.spruce))
+            actor.GetProperty().SetLineWidth(3)
+            actor.GetProperty().LightingOff()
+            self._renderer.AddActor(actor)
+            self._marks.append(actor)
+
+    # --- view
+
+    def fit(self) -> None:
+        """Show the whole room."""
+        self.center, self.distance = None, 0.0
+        self._timer.start()
+
+    def zoom(self, factor: float, about: QPointF | None = None) -> None:
+        self.distance = min(max(self.distance / factor, 300.0), 60_000.0)
+        self._timer.start()
+
+    def resizeEvent(self, event: object) -> None:
+        self._timer.start()
+
+    def showEvent(self, event: object) -> None:
+        self._timer.start()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), Theme.color("model"))
+        if self._image is not None:
+            painter.drawImage(0, 0, self._image)
+        else:
+            painter.setFont(font(12))
+            painter.setPen(Theme.color("quiet"))
+            text = tr("The model cannot be drawn on this machine.") if self._failed else tr("Drawing the model…")
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
+        painter.end()
+
+    # --- mouse
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        self._from, self._moved = event.position(), False
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self._from is None:
+            return
+        delta = event.position() - self._from
+        if not self._moved and delta.manhattanLength() < 4:
+            return
+        self._moved = True
+        self._from = event.position()
+        pan = event.buttons() & Qt.MouseButton.MiddleButton or event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+        if pan and self.center is not None:
+            step = self.distance / max(200, self.height()) * 0.6
+            a = math.radians(self.turn)
+            dx, dy = delta.x() * step, delta.y() * step
+            x, y, z = self.center
+            self.center = (x + math.sin(a) * dx, y - math.cos(a) * dx, z + dy)
+        else:
+            self.turn -= delta.x() * 0.4
+            self.tilt = min(max(self.tilt + delta.y() * 0.3, -5.0), 89.0)
+        self._timer.start()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self._from is not None and not self._moved and event.button() == Qt.MouseButton.LeftButton:
+            source = self.source_at(event.position())
+            add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self.document.select((source,) if source else (), add=add)
+        self._from = None
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        assert event is not None
+        self.zoom(1.0012 ** event.angleDelta().y())
+
+    def source_at(self, p: QPointF) -> str:
+        """What is seen under a point of the widget."""
+        if self._window is None:
+            return ""
+        from vtkmodules.vtkRenderingCore import vtkCellPicker
+
+        picker = vtkCellPicker()
+        picker.SetTolerance(0.0005)
+        ratio = self.devicePixelRatioF()
+        picker.Pick(p.x() * ratio, (self.height() - p.y()) * ratio, 0, self._renderer)
+        actor = picker.GetActor()
+        for mesh, actors in self._meshes.values():
+            if actor is actors[0]:
+                return mesh.sources[picker.GetCellId() // 6]
+        return ""
+
+    def close_view(self) -> None:
+        """Let the off-screen window go."""
+        if self._window is not None:
+            self._window.Finalize()
+            self._window = None
+
+
+def _without(mesh: Mesh, hidden: frozenset[str]) -> Mesh:
+    """The mesh without the boxes of hidden walls."""
+    keep = [i for i, source in enumerate(mesh.sources) if source not in hidden]
+    if len(keep) == len(mesh.sources):
+        return mesh
+    points = mesh.points.reshape(-1, 8, 3)[keep].reshape(-1, 3)
+    count = len(keep)
+    quads = mesh.quads[: 6 * count] if count else mesh.quads[:0]
+    return Mesh(mesh.color, points, quads, tuple(mesh.sources[i] for i in keep), tuple(mesh.names[i] for i in keep))
+
+
+def _actors(mesh: Mesh) -> list[Any]:
+    """Faces with shade baked in, and their edges."""
+    from vtkmodules.util.numpy_support import numpy_to_vtk, numpy_to_vtkIdTypeArray
+    from vtkmodules.vtkCommonCore import vtkPoints
+    from vtkmodules.vtkCommonDataModel import vtkCellArray, vtkPolyData
+    from vtkmodules.vtkRenderingCore import vtkActor, vtkPolyDataMapper
+
+    points = vtkPoints()
+    points.SetData(numpy_to_vtk(mesh.points.astype(np.float32), deep=True))
+
+    def cells(array: Any) -> Any:
+        flat = np.hstack([np.full((len(array), 1), array.shape[1], dtype=np.int64), array]).reshape(-1)
+        made = vtkCellArray()
+        made.SetCells(len(array), numpy_to_vtkIdTypeArray(np.ascontiguousarray(flat), deep=True))
+        return made
+
+    faces = vtkPolyData()
+    faces.SetPoints(points)
+    faces.SetPolys(cells(mesh.quads))
+    colors = numpy_to_vtk(_shaded(mesh), deep=True)
+    faces.GetCellData().SetScalars(colors)
+    mapper = vtkPolyDataMapper()
+    mapper.SetInputData(faces)
+    mapper.SetResolveCoincidentTopologyToPolygonOffset()
+    body = vtkActor()
+    body.SetMapper(mapper)
+    body.GetProperty().LightingOff()
+    body.GetProperty().BackfaceCullingOn()
+
+    edge = np.array(
+        [(0, 1), (2, 3), (4, 5), (6, 7), (0, 2), (1, 3), (4, 6), (5, 7), (0, 4), (1, 5), (2, 6), (3, 7)], dtype=np.int64
+    )
+    count = len(mesh.sources)
+    lines = (edge[None] + 8 * np.arange(count)[:, None, None]).reshape(-1, 2)
+    outline = vtkPolyData()
+    outline.SetPoints(points)
+    outline.SetLines(cells(lines))
+    edge_mapper = vtkPolyDataMapper()
+    edge_mapper.SetInputData(outline)
+    edges = vtkActor()
+    edges.SetMapper(edge_mapper)
+    r, g, b = _rgb(mesh.color)
+    edges.GetProperty().SetColor(r * 0.55, g * 0.55, b * 0.55)
+    edges.GetProperty().LightingOff()
+    edges.SetPickable(False)
+    return [body, edges]

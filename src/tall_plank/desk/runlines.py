@@ -1,0 +1,224 @@
+"""Run lines: a ruler of cells under the strip, one line a level; type in a cell to size its unit."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QWidget
+
+from tall_plank.desk.document import Document
+from tall_plank.desk.inplace import InPlaceBox
+from tall_plank.desk.strip import Strip
+from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import Theme, font
+from tall_plank.edits import runs
+from tall_plank.job import Level
+from tall_plank.measure import PlankError, format_length
+from tall_plank.measure.shareout import Rule
+
+ROW = 25
+LEVELS = (Level.HUNG, Level.BASE)
+
+
+@dataclass(frozen=True)
+class CellBox:
+    """A cell on screen."""
+
+    cell: str
+    run: str
+    rect: QRectF
+    text: str
+    rule: Rule | None
+    """None for the last cell of a run, which shows what is left."""
+    solid: bool
+    tone: str = ""
+
+
+class RunLines(QWidget):
+    """The rulers of all runs of the room, lined up with the strip above them."""
+
+    run_text_wanted = pyqtSignal(str)
+    """A double click on what is left, or on an empty line: the run's id."""
+
+    def __init__(self, document: Document, strip: Strip) -> None:
+        super().__init__()
+        self.document = document
+        self.strip = strip
+        self.box = InPlaceBox(self)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setFixedHeight(len(LEVELS) * ROW + 10)
+        self.setAccessibleName(tr("Run lines"))
+        strip.view_changed.connect(self.update)
+
+    def sizeHint(self) -> QSize:
+        return QSize(800, len(LEVELS) * ROW + 10)
+
+    def boxes(self) -> list[CellBox]:
+        """Every cell of every run, where it stands on screen."""
+        found = []
+        doc = self.document
+        display = doc.job.display
+        for run in doc.room.runs:
+            y = 4.0 + LEVELS.index(run.run.level) * ROW
+            left = self.strip.wall_x(run.wall.id)
+
+            def span(x0: float, x1: float, left: float = left, y: float = y) -> QRectF:
+                a, b = self.strip.to_px(left + x0, 0).x(), self.strip.to_px(left + x1, 0).x()
+                return QRectF(a, y, max(b - a, 1.0), ROW - 3.0)
+
+            for p, cell in zip(run.cells, run.run.cells, strict=True):
+                text = format_length(p.width, display)
+                found.append(CellBox(p.cell, run.run.id, span(p.x, p.right), text, cell.width.rule, p.is_solid))
+            at = run.cells[-1].right if run.cells else run.x
+            if run.short > 0.001:
+                text, tone = f"{tr('short')} {format_length(run.short, display)}", "oxide"
+                rect = span(at, at)
+            else:
+                tone = "moss" if run.left < 0.001 else "quiet"
+                text = f"{format_length(run.left, display)} {tr('left')}" if run.left >= 0.001 else "0"
+                rect = span(at, run.end)
+            rect.setWidth(max(rect.width(), 22.0 if run.left < 0.001 and run.short <= 0.001 else 66.0))
+            found.append(CellBox("", run.run.id, rect, text, None, False, tone))
+        return found
+
+    def refresh(self) -> None:
+        self.update()
+
+    # --- painting
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), Theme.color("paper"))
+        selected = set(self.document.cells)
+        runs_selected = set(self.document.ids("run"))
+        for box in self.boxes():
+            self._paint_box(painter, box, box.cell in selected or (not box.cell and box.run in runs_selected))
+        painter.fillRect(QRectF(0, 0, 46, self.height()), Theme.color("paper"))
+        painter.setFont(font(11))
+        painter.setPen(Theme.color("quiet"))
+        for i, level in enumerate(LEVELS):
+            rect = QRectF(0, 4 + i * ROW, 40, ROW - 3)
+            painter.drawText(rect, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tr(level.value))
+        painter.setPen(Theme.color("rule"))
+        painter.drawLine(0, 0, self.width(), 0)
+        painter.end()
+
+    def _paint_box(self, painter: QPainter, box: CellBox, selected: bool) -> None:
+        rect = box.rect
+        if box.rule is None:
+            painter.setPen(Theme.color(box.tone))
+            painter.setFont(font(12, bold=box.tone != "quiet"))
+            text = rect.adjusted(5, 0, 40, 0)
+            painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, box.text)
+            return
+        painter.setPen(QPen(Theme.color("spruce" if selected else "rule"), 1.6 if selected else 1.0))
+        painter.setBrush(Theme.color("spruce_pale") if selected else Theme.color("sheet"))
+        if not box.solid:
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(Theme.color("spruce" if selected else "rule"), 1.2, Qt.PenStyle.DashLine))
+        painter.drawRect(rect.adjusted(0.5, 0, -0.5, 0))
+        size = 13 if rect.width() > 30 else 11
+        painter.setFont(font(size, bold=selected))
+        if painter.fontMetrics().horizontalAdvance(box.text) < rect.width() - 3:
+            painter.setPen(Theme.color("ink" if box.solid else "quiet"))
+            painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, box.text)
+        self._paint_rule(painter, rect, box.rule)
+
+    def _paint_rule(self, painter: QPainter, rect: QRectF, rule: Rule) -> None:
+        """A mark at the cell's foot: fixed two end stops, share two strokes, rest an arrow line to the right."""
+        if rect.width() < 26:
+            return
+        painter.setPen(QPen(Theme.color("brass"), 1.4))
+        y, m = rect.bottom() - 3.5, rect.right() - 5.0
+        match rule:
+            case Rule.FIXED:
+                return
+            case Rule.SHARE:
+                painter.drawLine(QPointF(m - 9, y), QPointF(m, y))
+                painter.drawLine(QPointF(m - 9, y - 3.5), QPointF(m, y - 3.5))
+            case Rule.REST:
+                painter.drawLine(QPointF(m - 11, y - 2), QPointF(m, y - 2))
+                painter.drawLine(QPointF(m - 3.5, y - 5), QPointF(m, y - 2))
+                painter.drawLine(QPointF(m - 3.5, y + 1), QPointF(m, y - 2))
+
+    # --- typing and picking
+
+    def box_at(self, p: QPointF) -> CellBox | None:
+        for box in self.boxes():
+            if box.rect.adjusted(0, -2, 0, 2).contains(p):
+                return box
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        box = self.box_at(event.position())
+        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        if box is None:
+            self.document.select(())
+        elif box.cell:
+            again = self.document.cells == (box.cell,) and not add
+            self.document.select((f"cell:{box.cell}",), add=add)
+            if again:
+                self.type_cell(box.cell)
+        else:
+            self.document.select((f"run:{box.run}",))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        box = self.box_at(event.position())
+        if box is not None and box.cell:
+            self.type_cell(box.cell)
+        elif box is not None:
+            self.run_text_wanted.emit(box.run)
+
+    def type_cell(self, cell: str, start: str | None = None) -> None:
+        """Open the box over a cell's width."""
+        box = next((b for b in self.boxes() if b.cell == cell), None)
+        if box is None:
+            return
+        text = box.text.lstrip("~") if box.rule is Rule.FIXED else (box.rule.value if box.rule else "")
+        self.box.ask(box.rect.toRect(), text if start is None else start, lambda t: self._commit(cell, t), self._go_on)
+        if start is not None:
+            self.box.deselect()
+            self.box.end(False)
+
+    def _commit(self, cell: str, text: str) -> PlankError | None:
+        return self.document.do(lambda job: runs.set_width(job, (cell,), text))
+
+    def _go_on(self, step: int) -> None:
+        """Tab: on to the next cell of the run, typing."""
+        if self.step(step):
+            self.type_cell(self.document.cells[0])
+
+    def step(self, by: int) -> bool:
+        """Select the next or previous cell of the run; False at its end."""
+        cells = self.document.cells
+        if not cells:
+            first = next((c for r in self.document.room.runs for c in r.run.cells), None)
+            if first is not None:
+                self.document.select((f"cell:{first.id}",))
+            return first is not None
+        _, run, _ = self.document.job.find_cell(cells[-1])
+        places = [c.id for c in run.cells]
+        at = places.index(cells[-1]) + by
+        if not 0 <= at < len(places):
+            return False
+        self.document.select((f"cell:{places[at]}",))
+        return True
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        cells = self.document.cells
+        key = event.key()
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
+            self.step(1 if key == Qt.Key.Key_Right else -1)
+        elif len(cells) == 1 and key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2):
+            self.type_cell(cells[0])
+        elif len(cells) == 1 and event.text() and event.text() in "0123456789(":
+            self.type_cell(cells[0], event.text())
+        else:
+            super().keyPressEvent(event)

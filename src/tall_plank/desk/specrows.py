@@ -1,0 +1,460 @@
+"""What the spec sheet says of the selection, as plain rows. No widgets here."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from tall_plank.costing.money import shown
+from tall_plank.desk.document import Document
+from tall_plank.desk.texts import tr
+from tall_plank.edits import Change, jobs, rooms, runs, units, values
+from tall_plank.job import Body, Job, Role, Split
+from tall_plank.job.inherit import Sourced, inherited_value, sourced
+from tall_plank.measure import DisplayUnit, Length, format_length
+from tall_plank.measure.shareout import Rule
+
+Apply = Callable[[Job, str], Change]
+
+
+@dataclass(frozen=True)
+class Row:
+    """One decision or figure.
+
+    Attributes
+    ----------
+    key : stable within its sheet, so that a widget can be kept
+    origin : own, inherited, various or plain
+    source : who gave an inherited value
+    choices : (code, label) where the value is picked from a list
+    apply : makes the change from typed text or a chosen code; None where it is a figure only
+    revert : gives up an own value
+    """
+
+    key: str
+    label: str
+    text: str
+    origin: str = "plain"
+    source: str = ""
+    choices: tuple[tuple[str, str], ...] = ()
+    apply: Apply | None = field(default=None, compare=False)
+    revert: Callable[[Job], Change] | None = field(default=None, compare=False)
+
+
+@dataclass(frozen=True)
+class Group:
+    """Rows under a heading."""
+
+    name: str
+    rows: tuple[Row, ...]
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """The whole spec sheet."""
+
+    title: str
+    subtitle: str
+    groups: tuple[Group, ...]
+
+
+def sheet_for(doc: Document, stage: str) -> Sheet:
+    """The sheet of the selection at a stage."""
+    if doc.cells and stage not in ("shop", "offer"):
+        return _cells_sheet(doc)
+    if doc.ids("opening") and stage not in ("shop", "offer"):
+        return _opening_sheet(doc)
+    if doc.ids("run") and stage not in ("shop", "offer"):
+        return _run_sheet(doc)
+    if stage == "finish":
+        return _scheme_sheet(doc)
+    if stage == "shop":
+        return _standard_sheet(doc)
+    if stage == "offer":
+        return _price_sheet(doc)
+    return _room_sheet(doc)
+
+
+def _length(doc: Document, mm: float) -> str:
+    return format_length(mm, doc.job.display)
+
+
+def _shown(doc: Document, found: Sourced, choices: tuple[tuple[str, str], ...]) -> str:
+    if isinstance(found.value, Length):
+        return _length(doc, found.value.mm)
+    return dict(choices).get(found.value, found.value)
+
+
+def _own_row(
+    doc: Document, cells: tuple[str, ...], key: str, label: str, choices: tuple[tuple[str, str], ...] = ()
+) -> Row:
+    """A value that is own or inherited, over one or many units."""
+    job = doc.job
+    found = [sourced(job, job.unit(job.find_cell(c)[2].unit), key) for c in cells]
+    texts = [_shown(doc, f, choices) for f in found]
+    same = len(set(texts)) == 1
+    own = any(f.own for f in found)
+    first = found[0]
+    hint = (
+        ""
+        if not own
+        else f"{tr('inherited would be')} "
+        + _shown(doc, inherited_value(job, job.unit(job.find_cell(cells[0])[2].unit), key), choices)
+    )
+    return Row(
+        key=key,
+        label=label,
+        text=texts[0] if same else tr("various"),
+        origin="various" if not same else "own" if own else "inherited",
+        source=hint if own else f"{tr('from')} {first.source}",
+        choices=choices,
+        apply=lambda job, text: units.set_own(job, cells, key, text),
+        revert=(lambda job: units.inherit_again(job, cells, key)) if own else None,
+    )
+
+
+def _finishes(job: Job, role: Role) -> tuple[tuple[str, str], ...]:
+    return tuple((f.code, f.name) for f in job.stock.finishes if role.value in f.roles)
+
+
+def _handles(job: Job) -> tuple[tuple[str, str], ...]:
+    return (*((f.code, f.name) for f in job.stock.fittings_of("handle")), ("none", tr("no handle")))
+
+
+def _styles() -> tuple[tuple[str, str], ...]:
+    return tuple((code, tr(name)) for code, name in units.STYLES.items())
+
+
+def _same(values: list[str]) -> tuple[str, str]:
+    """Text and origin of a plain value over many."""
+    return (values[0], "plain") if len(set(values)) == 1 else (tr("various"), "various")
+
+
+def _cells_sheet(doc: Document) -> Sheet:
+    job, cells = doc.job, doc.cells
+    layout, made = doc.workings.layout, doc.workings.made
+    placed = [p for p in (layout.find(c) for c in cells) if p is not None]
+    found = [job.find_cell(c) for c in cells]
+    templates = [job.template_of(cell) for _, _, cell in found]
+    bodies = {t.body for t in templates}
+    one = len(cells) == 1
+    level = placed[0].level
+    if one:
+        p = placed[0]
+        title = f"{p.number} · {templates[0].name}" if p.number else templates[0].name
+        linked = sum(c.unit == found[0][2].unit for c in job.cells()) - 1
+        link = f" · {tr('linked with')} {linked}" if linked else ""
+        subtitle = f"{tr(level.value)} {tr('run, wall')} {p.wall}{link}"
+    else:
+        title = f"{len(cells)} {tr('units')}"
+        subtitle = ", ".join(p.number or templates[i].name.lower() for i, p in enumerate(placed))
+    groups: list[Group] = []
+    width, origin = _same([_length(doc, p.width) for p in placed])
+    rules = {cell.width.rule for _, _, cell in found}
+    rule = next(iter(rules)) if len(rules) == 1 else None
+    size = [
+        Row("width", tr("Width"), width, "own" if rule is Rule.FIXED and origin == "plain" else origin,
+            apply=lambda job, text: runs.set_width(job, cells, text)),
+        Row(
+            "rule",
+            tr("Width rule"),
+            tr(rule.value) if rule else tr("various"),
+            "plain" if rule else "various",
+            choices=(("fixed", tr("fixed")), ("share", tr("share")), ("rest", tr("rest"))),
+            apply=lambda job, text: runs.set_width(
+                job, cells, f"{placed[0].width}mm" if text == "fixed" else text, name="Set a width rule"
+            ),
+        ),
+    ]  # fmt: skip
+    if Body.GAP not in bodies:
+        size += [_own_row(doc, cells, "height", tr("Height")), _own_row(doc, cells, "depth", tr("Depth"))]
+    levels = {p.level for p in placed}
+    if len(levels) == 1:
+        kinds = tuple((t.code, t.name) for t in job.templates if t.level is level)
+        kind, kind_origin = _same([t.name for t in templates])
+        size.insert(0, Row("kind", tr("Kind"), kind, kind_origin, choices=kinds,
+                           apply=lambda job, code: units.set_kind(job, cells, code)))  # fmt: skip
+    groups.append(Group(tr("Size"), tuple(size)))
+    bays = _bay_rows(doc, cells) if bodies == {Body.CARCASS} else ()
+    if bays:
+        groups.append(Group(tr("Bays"), bays))
+    if bodies <= {Body.CARCASS, Body.APPLIANCE}:
+        fronts = [
+            _own_row(doc, cells, "front_style", tr("Style"), _styles()),
+            _own_row(doc, cells, "handle", tr("Handle"), _handles(job)),
+            _own_row(doc, cells, "gap_between", tr("Gap between")),
+        ]
+        hand = _hand_row(doc, cells)
+        groups.append(Group(tr("Fronts"), (*([hand] if hand else []), *fronts)))
+    if Body.GAP not in bodies:
+        finish = [_own_row(doc, cells, "finish_front", tr("Front"), _finishes(job, Role.FRONT))]
+        if bodies == {Body.CARCASS}:
+            finish.append(_own_row(doc, cells, "finish_carcass", tr("Carcass"), _finishes(job, Role.CARCASS)))
+        groups.append(Group(tr("Finish"), tuple(finish)))
+    if one and placed[0].is_solid:
+        unit = made.of(cells[0])
+        cost = dict(doc.workings.costs.by_cell).get(cells[0])
+        if unit is not None:
+            clear = next((b for b in unit.bays), None)
+            figures = [
+                Row("parts", tr("Parts"), str(len(unit.parts))),
+                Row("fittings", tr("Fittings"), str(sum(i.qty for i in unit.items if not _small(job, i.code)))),
+                Row("weight", tr("Weight"), f"{unit.weight:.1f} kg"),
+            ]
+            if clear is not None:
+                figures.insert(0, Row("clear", tr("Clear width"), _length(doc, clear[3])))
+            if cost is not None:
+                figures.append(Row("cost", tr("Cost"), shown(cost)))
+            groups.append(Group(tr("Made of"), tuple(figures)))
+            if unit.problems:
+                rows = tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(unit.problems))
+                groups.append(Group(tr("Snags"), rows))
+    return Sheet(title, subtitle, tuple(groups))
+
+
+def _small(job: Job, code: str) -> bool:
+    fitting = job.stock.fitting(code)
+    return fitting is None or fitting.consumable
+
+
+def _hand_row(doc: Document, cells: tuple[str, ...]) -> Row | None:
+    fronts = [doc.job.unit(doc.job.find_cell(c)[2].unit).bay.front for c in cells]
+    doors = [f for f in fronts if f is not None and f.kind == "door"]
+    if not doors:
+        return None
+    text, origin = _same([tr(f.hand) for f in doors])
+    return Row(
+        "hand", tr("Hinges"), text, origin,
+        choices=(("left", tr("left")), ("right", tr("right"))),
+        apply=lambda job, code: units.set_hand(job, cells, code),
+    )  # fmt: skip
+
+
+def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
+    job = doc.job
+    bays = [job.unit(job.find_cell(c)[2].unit).bay for c in cells]
+    stacks = [b for b in bays if b.split is Split.ROWS]
+    if len(stacks) == len(bays):
+        count, origin = _same([str(len(b.children)) for b in bays])
+        rows = [Row("drawers", tr("Drawers"), count, origin, apply=lambda job, t: units.set_drawers(job, cells, t))]
+        if len(cells) == 1:
+            unit = doc.workings.made.of(cells[0])
+            heights = {f.path: f.height for f in unit.fronts} if unit else {}
+            for i, child in enumerate(bays[0].children):
+                mm = heights.get((i,), child.size.mm if child.size else 0.0)
+                rows.append(
+                    Row(
+                        f"bay{i}", f"{tr('Front')} {i + 1}", _length(doc, mm),
+                        "own" if child.size else "inherited",
+                        "" if child.size else tr("an equal share"),
+                        apply=lambda job, t, i=i: units.set_bay_size(job, cells[0], (i,), t),  # type: ignore[misc]
+                        revert=(lambda job, i=i: units.set_bay_size(job, cells[0], (i,), ""))  # type: ignore[misc]
+                        if child.size else None,
+                    )
+                )  # fmt: skip
+        return tuple(rows)
+    if not stacks:
+        count, origin = _same([str(b.shelves) for b in bays])
+        return (Row("shelves", tr("Shelves"), count, origin, apply=lambda job, t: units.set_shelves(job, cells, t)),)
+    return ()
+
+
+def _opening_sheet(doc: Document) -> Sheet:
+    opening_id = doc.ids("opening")[0]
+    _, opening = rooms.find_opening(doc.job, opening_id)
+    rows = [
+        Row("wall", tr("Wall"), opening.wall, choices=tuple((w, w) for w in "ABCD"),
+            apply=lambda job, t: rooms.set_opening(job, opening_id, "wall", t)),
+    ]  # fmt: skip
+    for key, label in (("x", tr("From the left")), ("width", tr("Width")), ("height", tr("Height")),
+                       ("sill", tr("Sill"))):  # fmt: skip
+        rows.append(
+            Row(key, label, _length(doc, getattr(opening, key).mm),
+                apply=lambda job, t, key=key: rooms.set_opening(job, opening_id, key, t))  # type: ignore[misc]
+        )  # fmt: skip
+    if opening.kind == "door":
+        rows.append(
+            Row("hand", tr("Hinges"), tr(opening.hand), choices=(("left", tr("left")), ("right", tr("right"))),
+                apply=lambda job, t: rooms.set_opening(job, opening_id, "hand", t))
+        )  # fmt: skip
+    return Sheet(tr(opening.kind.capitalize()), f"{tr('wall')} {opening.wall}", (Group(tr("Size"), tuple(rows)),))
+
+
+def _run_sheet(doc: Document) -> Sheet:
+    run_id = doc.ids("run")[0]
+    layout = doc.workings.layout.run(run_id)
+    assert layout is not None
+    run = layout.run
+    rows = [
+        Row(key, label, _length(doc, getattr(run, key).mm),
+            apply=lambda job, t, key=key: runs.set_run_length(job, run_id, key, t))  # type: ignore[misc]
+        for key, label in (("start", tr("Free at the left")), ("end", tr("Free at the right")))
+    ]  # fmt: skip
+    from tall_plank.setout.runs import bottom_of
+
+    own = run.bottom is not None
+    name = "plinth" if run.level == "base" else "hung_bottom"
+    rows.append(
+        Row("bottom", tr("Underside"), _length(doc, bottom_of(doc.job, run)), "own" if own else "inherited",
+            "" if own else f"{tr('from')} {tr('job value')} {name}",
+            apply=lambda job, t: runs.set_run_length(job, run_id, "bottom", t),
+            revert=(lambda job: runs.set_run_length(job, run_id, "bottom", "")) if own else None)
+    )  # fmt: skip
+    total = sum(p.width for p in layout.cells)
+    figures = (
+        Row("length", tr("Length"), _length(doc, layout.total)),
+        Row("taken", tr("Taken"), _length(doc, total)),
+        Row("left", tr("Short") if layout.short > 0.001 else tr("Left"),
+            _length(doc, layout.short if layout.short > 0.001 else layout.left)),
+        Row("count", tr("Units"), str(sum(p.is_solid for p in layout.cells))),
+    )  # fmt: skip
+    title = f"{tr(run.level.value.capitalize())} {tr('run')}"
+    return Sheet(title, f"{tr('wall')} {run.wall}", (Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)))
+
+
+def _room_sheet(doc: Document) -> Sheet:
+    job, room = doc.job, doc.room.room
+    rid = room.id
+    rows = [Row("name", tr("Name"), room.name, apply=lambda job, t: rooms.rename_room(job, rid, t))]
+    for key, label, mm in (
+        ("width", tr("Width"), room.outline.width.mm),
+        ("depth", tr("Depth"), room.outline.depth.mm),
+        ("height", tr("Height"), room.height.mm),
+        ("wall_thickness", tr("Wall thickness"), room.wall_thickness.mm),
+    ):
+        rows.append(
+            Row(key, label, _length(doc, mm),
+                apply=lambda job, t, key=key: rooms.set_room_length(job, rid, key, t))  # type: ignore[misc]
+        )  # fmt: skip
+    about = [
+        Row(f"job_{key}", label, getattr(job, key), apply=lambda job, t, key=key: jobs.set_text(job, key, t))  # type: ignore[misc]
+        for key, label in (
+            ("name", tr("Job")),
+            ("number", tr("Number")),
+            ("client", tr("Client")),
+            ("site", tr("Site")),
+        )
+    ]
+    about.append(
+        Row("display", tr("Lengths in"), dict(DISPLAYS)[job.display.value], choices=DISPLAYS,
+            apply=lambda job, t: jobs.set_display(job, DisplayUnit(t)))
+    )  # fmt: skip
+    named = [
+        Row(f"value_{v.name}", v.name, _length(doc, v.length.mm), "inherited" if v.length.is_rule else "plain",
+            f"{v.note}: {v.length.text}" if v.note else v.length.text,
+            apply=lambda job, t, n=v.name: values.set_value(job, n, t))  # type: ignore[misc]
+        for v in job.values
+    ]  # fmt: skip
+    named.append(Row("value_new", tr("New value"), "", apply=_new_value))
+    return Sheet(
+        room.name,
+        f"{tr('room')} · {_length(doc, room.outline.width.mm)} × {_length(doc, room.outline.depth.mm)}",
+        (Group(tr("Room"), tuple(rows)), Group(tr("Job"), tuple(about)), Group(tr("Named values"), tuple(named))),
+    )
+
+
+DISPLAYS = (
+    ("mm", "millimetres"),
+    ("cm", "centimetres"),
+    ("in", "decimal inches"),
+    ("in/16", "inches, 1/16"),
+    ("in/32", "inches, 1/32"),
+    ("ft-in", "feet and inches"),
+)
+
+
+def _new_value(job: Job, text: str) -> Change:
+    """`name = length`."""
+    from tall_plank.measure import PlankError
+
+    name, sign, length = text.partition("=")
+    if not sign:
+        raise PlankError("Type a name, an equals sign and a length.", "New value", "For example: eye_line = 1500.")
+    return values.set_value(job, name.strip(), length.strip())
+
+
+def _scheme_sheet(doc: Document) -> Sheet:
+    job = doc.job
+    scheme = job.active_scheme()
+    rows = []
+    for role in Role:
+        code = scheme.finish(role) or ""
+        finish = job.stock.finish(code)
+        rows.append(
+            Row(role.value, tr(role.value.capitalize()), finish.name if finish else code, choices=_finishes(job, role),
+                apply=lambda job, t, role=role: units.set_scheme_finish(job, role, t))  # type: ignore[misc]
+        )  # fmt: skip
+    standard = job.active_standard().values()
+    style = str(standard["front_style"])
+    fronts = (
+        Row("front_style", tr("Style"), dict(_styles())[style], choices=_styles(),
+            apply=lambda job, t: units.set_standard_value(job, "front_style", t)),
+        Row("handle", tr("Handle"), dict(_handles(job)).get(str(standard["handle"]), ""), choices=_handles(job),
+            apply=lambda job, t: units.set_standard_value(job, "handle", t)),
+        Row("front_grain", tr("Grain"), tr(units.GRAINS[str(standard["front_grain"])]),
+            choices=tuple((k, tr(v)) for k, v in units.GRAINS.items()),
+            apply=lambda job, t: units.set_standard_value(job, "front_grain", t)),
+    )  # fmt: skip
+    return Sheet(
+        scheme.name, tr("finishes of the whole job"), (Group(tr("Finish"), tuple(rows)), Group(tr("Fronts"), fronts))
+    )
+
+
+STANDARD_GROUPS = (
+    ("Boards", ("carcass_thickness", "back_thickness", "shelf_thickness", "drawer_thickness", "drawer_bottom_thickness",
+                "front_thickness", "panel_thickness")),
+    ("Carcass", ("rail_width", "back_inset", "back_groove_depth", "groove_width_play", "groove_bottom_play",
+                 "shelf_setback", "shelf_play", "shelf_back_clearance")),
+    ("Gaps", ("gap_side", "gap_top", "gap_bottom", "gap_between")),
+    ("Framed fronts", ("frame_stile", "frame_rail", "frame_groove_depth", "frame_panel_clearance")),
+    ("Edging", ("edging_carcass", "edging_front", "edging_shelf", "edging_worktop", "premilling",
+                "edging_ignored_below")),
+    ("Holes", ("dowel_spacing", "dowel_from_edge", "row_inset", "row_pitch", "row_margin", "hinge_from_end",
+               "cup_from_edge", "handle_from_edge", "handle_from_end")),
+    ("Drawers", ("drawer_clear_above", "drawer_clear_below", "drawer_groove_depth", "drawer_groove_up")),
+    ("Trims", ("worktop_front", "worktop_side", "plinth_setback", "plinth_thickness")),
+)  # fmt: skip
+
+
+def _standard_sheet(doc: Document) -> Sheet:
+    standard = doc.job.active_standard()
+    found = standard.values()
+    groups = []
+    for name, keys in STANDARD_GROUPS:
+        rows = []
+        for key in keys:
+            value = found[key]
+            assert isinstance(value, Length)
+            rows.append(
+                Row(key, tr(key.replace("_", " ").capitalize()), _length(doc, value.mm),
+                    apply=lambda job, t, key=key: units.set_standard_value(job, key, t))  # type: ignore[misc]
+            )  # fmt: skip
+        groups.append(Group(tr(name), tuple(rows)))
+    return Sheet(standard.name, tr("shop standard of this job"), tuple(groups))
+
+
+def _price_sheet(doc: Document) -> Sheet:
+    w, job = doc.workings, doc.job
+    p = w.price
+    currency = job.price_book().currency
+    rates = tuple(
+        Row(key, label, f"{getattr(job.pricing, key)} %",
+            apply=lambda job, t, key=key: jobs.set_percent(job, key, t))  # type: ignore[misc]
+        for key, label in (("overhead", tr("Overhead on cost")), ("margin", tr("Margin in price")),
+                           ("discount", tr("Discount")), ("tax", tr("Tax")))
+    )  # fmt: skip
+    steps = tuple(
+        Row(key, label, shown(value))
+        for key, label, value in (
+            ("cost", tr("Cost"), p.cost),
+            ("o", tr("Overhead"), p.overhead),
+            ("profit", tr("Profit"), p.profit),
+            ("d", tr("Discount"), -p.discount),
+            ("net", tr("Before tax"), p.net),
+            ("t", tr("Tax"), p.tax),
+            ("gross", tr("With tax"), p.gross),
+        )
+    )
+    return Sheet(
+        f"{shown(p.net)} {currency}", tr("before tax"), (Group(tr("From cost to price"), rates), Group(currency, steps))
+    )

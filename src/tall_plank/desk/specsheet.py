@@ -1,0 +1,246 @@
+"""The spec sheet: the selected thing as a readable sheet, a line per decision."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QAction, QFocusEvent, QKeyEvent
+from PyQt6.QtWidgets import (
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QScrollArea,
+    QSizePolicy,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from tall_plank.desk.document import Document
+from tall_plank.desk.specrows import Row, Sheet, sheet_for
+from tall_plank.desk.texts import tr
+from tall_plank.measure import PlankError
+
+
+def restyle(widget: QWidget) -> None:
+    """Let the style sheet see a changed property."""
+    style = widget.style()
+    assert style is not None
+    style.unpolish(widget)
+    style.polish(widget)
+
+
+class ValueBox(QLineEdit):
+    """A typed value. Enter or leaving applies it; a wrong one keeps the text, says why, and changes nothing."""
+
+    def __init__(self, line: SpecLine) -> None:
+        super().__init__()
+        self.line = line
+        self.setObjectName("specValue")
+        self.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.setAccessibleName(line.row.label)
+        self.returnPressed.connect(self.apply)
+
+    def apply(self) -> None:
+        row = self.line.row
+        if row.apply is None or self.text() == row.text:
+            self.line.show_error(None)
+            return
+        self.line.show_error(self.line.sheet.document.do(lambda job: row.apply(job, self.text())))  # type: ignore[misc]
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        super().focusInEvent(event)
+        if self.text() == tr("various") or self.text().startswith("~"):
+            self.clear()
+        self.selectAll()
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        super().focusOutEvent(event)
+        if event is not None and event.reason() in (
+            Qt.FocusReason.PopupFocusReason,
+            Qt.FocusReason.ActiveWindowFocusReason,
+        ):
+            return
+        if (not self.text() and self.line.row.text in (tr("various"),)) or not self.isModified():
+            self.setText(self.line.row.text)
+            return
+        self.apply()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() == Qt.Key.Key_Escape:
+            self.setText(self.line.row.text)
+            self.setModified(False)
+            self.line.show_error(None)
+        else:
+            super().keyPressEvent(event)
+
+
+class SpecLine(QWidget):
+    """A label and its value; a message below it where what was typed does not do."""
+
+    def __init__(self, sheet: SpecSheet, row: Row) -> None:
+        super().__init__()
+        self.sheet, self.row = sheet, row
+        grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(4)
+        grid.setVerticalSpacing(0)
+        self.label = QLabel(row.label)
+        self.label.setObjectName("specLabel")
+        self.label.setWordWrap(row.text == "" and row.apply is None)
+        grid.addWidget(self.label, 0, 0)
+        self.value: ValueBox | QToolButton | QLabel
+        if row.choices:
+            self.value = self._chooser(row)
+        elif row.apply is not None:
+            self.value = ValueBox(self)
+        else:
+            self.value = QLabel()
+            self.value.setAlignment(Qt.AlignmentFlag.AlignRight)
+            self.value.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+            self.value.setContentsMargins(0, 2, 6, 2)
+        self.value.setMinimumWidth(64)
+        grid.addWidget(self.value, 0, 1)
+        self.revert = QToolButton()
+        self.revert.setObjectName("revert")
+        self.revert.setText("↺")
+        self.revert.setToolTip(tr("Inherit again"))
+        self.revert.setAccessibleName(tr("Inherit again") + " " + row.label)
+        self.revert.clicked.connect(self._revert)
+        self.revert.setFixedWidth(18)
+        policy = self.revert.sizePolicy()
+        policy.setRetainSizeWhenHidden(True)
+        self.revert.setSizePolicy(policy)
+        grid.addWidget(self.revert, 0, 2)
+        self.error = QLabel()
+        self.error.setObjectName("specError")
+        self.error.setWordWrap(True)
+        self.error.hide()
+        grid.addWidget(self.error, 1, 0, 1, 3)
+        grid.setColumnStretch(0, 1)
+        self.pull(row)
+
+    def _chooser(self, row: Row) -> QToolButton:
+        button = QToolButton()
+        button.setObjectName("specValue")
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        button.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        button.setAccessibleName(row.label)
+        menu = QMenu(button)
+        for code, label in row.choices:
+            action = QAction(label, menu)
+            action.setData(code)
+            menu.addAction(action)
+        menu.triggered.connect(lambda action: self._choose(action.data()))
+        button.setMenu(menu)
+        return button
+
+    def _choose(self, code: str) -> None:
+        row = self.row
+        if row.apply is not None:
+            self.show_error(self.sheet.document.do(lambda job: row.apply(job, code)))  # type: ignore[misc]
+
+    def _revert(self) -> None:
+        if self.row.revert is not None:
+            self.show_error(self.sheet.document.do(self.row.revert))
+
+    def pull(self, row: Row) -> None:
+        """Show a row; what is being typed is left alone."""
+        changed = row != self.row or not self.value.text()
+        self.row = row
+        self.revert.setVisible(row.revert is not None)
+        if not changed:
+            return
+        self.label.setText(row.label)
+        typing = isinstance(self.value, ValueBox) and self.value.hasFocus() and self.value.isModified()
+        if not typing:
+            self.value.setText(row.text)
+            if isinstance(self.value, ValueBox):
+                self.value.setCursorPosition(0)
+        self.value.setToolTip(row.source)
+        if self.value.property("origin") != row.origin:
+            self.value.setProperty("origin", row.origin)
+            restyle(self.value)
+        self.show_error(None)
+
+    def show_error(self, error: PlankError | None) -> None:
+        wrong = error is not None
+        self.error.setVisible(wrong)
+        if error is not None:
+            self.error.setText(f"{error.what} {error.remedy}".strip())
+        elif isinstance(self.value, ValueBox):
+            self.value.setModified(False)
+        if bool(self.value.property("wrong")) != wrong:
+            self.value.setProperty("wrong", wrong)
+            restyle(self.value)
+
+
+class SpecSheet(QFrame):
+    """The right-hand sheet. Lines are kept while the same decisions are shown, so nothing jumps."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.setObjectName("spec")
+        self.document = document
+        self.stage = "units"
+        self.setMinimumWidth(236)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        self.scroll = QScrollArea()
+        self.scroll.setWidgetResizable(True)
+        self.scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        outer.addWidget(self.scroll)
+        self.lines: dict[str, SpecLine] = {}
+        self._shape: object = None
+        self.title = QLabel()
+        self.subtitle = QLabel()
+
+    def refresh(self) -> None:
+        """Pull the selection."""
+        sheet = sheet_for(self.document, self.stage)
+        shape = tuple((g.name, tuple((r.key, r.choices, r.apply is None) for r in g.rows)) for g in sheet.groups)
+        if shape != self._shape:
+            self._shape = shape
+            self._build(sheet)
+        self.title.setText(sheet.title)
+        self.subtitle.setText(sheet.subtitle)
+        for group in sheet.groups:
+            for row in group.rows:
+                self.lines[f"{group.name}/{row.key}"].pull(row)
+
+    def line(self, key: str) -> SpecLine:
+        """The line of a decision, by its key."""
+        return next(line for name, line in self.lines.items() if name.endswith("/" + key))
+
+    def _build(self, sheet: Sheet) -> None:
+        body = QWidget()
+        body.setObjectName("specBody")
+        column = QVBoxLayout(body)
+        column.setContentsMargins(16, 14, 6, 16)
+        column.setSpacing(3)
+        self.title, self.subtitle = QLabel(), QLabel()
+        self.title.setObjectName("specTitle")
+        self.title.setWordWrap(True)
+        self.subtitle.setObjectName("specSub")
+        self.subtitle.setWordWrap(True)
+        column.addWidget(self.title)
+        column.addWidget(self.subtitle)
+        self.lines = {}
+        for group in sheet.groups:
+            head = QLabel(group.name.upper())
+            head.setObjectName("specGroup")
+            holder = QHBoxLayout()
+            holder.setContentsMargins(0, 0, 10, 3)
+            holder.addWidget(head)
+            column.addLayout(holder)
+            for row in group.rows:
+                line = SpecLine(self, row)
+                self.lines[f"{group.name}/{row.key}"] = line
+                column.addWidget(line)
+        column.addStretch(1)
+        self.scroll.setWidget(body)

@@ -1,0 +1,403 @@
+"""The wall strip: every wall of the room unfolded side by side at one scale. Placing, sizing and ordering by hand."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
+
+from tall_plank.desk.canvas import Canvas, Placed
+from tall_plank.desk.document import Document
+from tall_plank.desk.inplace import InPlaceBox
+from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import Theme, font
+from tall_plank.drawing.dimensions import offset
+from tall_plank.drawing.elevation import elevation, elevation_dims
+from tall_plank.drawing.primitives import Dim
+from tall_plank.edits import rooms, runs
+from tall_plank.measure import PlankError, format_length
+from tall_plank.setout import Placed as PlacedUnit
+from tall_plank.setout.clear import clear_of
+
+TEMPLATE_MIME = "application/x-tall-plank-template"
+FOLD = 220.0
+"""mm shown between two walls of the frieze, so that their ends can be told apart."""
+
+GRIP = 7.0  # px
+START_DRAG = 4.0  # px
+
+
+class Strip(Canvas):
+    """The frieze of walls."""
+
+    margin = (62.0, 34.0, 24.0, 12.0)
+    place_wanted = pyqtSignal(str, str, float)
+    """A kind dropped on a wall at x mm: its code (or door, window), wall, x."""
+    step_asked = pyqtSignal(int)
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.box = InPlaceBox(self)
+        self.setAcceptDrops(True)
+        self.dims_shown = False
+        self._press: QPointF | None = None
+        self._drag = ""
+        self._target = ""
+        self._grab = 0.0
+        self._band: QRectF | None = None
+        self._snap = ""
+        self._snap_x = 0.0
+        self._drawn: dict[str, tuple[object, object]] = {}
+        self.dim_clicked.connect(self.type_dim)
+        self.setAccessibleName(tr("Wall strip"))
+
+    def sizeHint(self) -> QSize:
+        return QSize(800, 380)
+
+    # --- content
+
+    def refresh(self) -> None:
+        """Pull the job; walls whose units did not change keep their drawing."""
+        doc = self.document
+        room, made = doc.room, doc.workings.made
+        placed = []
+        x = 0.0
+        for wall in room.walls:
+            key = (
+                wall, doc.room_id, doc.job.display, doc.job.stock,
+                tuple((p, made.of(p.cell)) for p in room.placed if p.wall == wall.id),
+                tuple(o for o in room.room.openings if o.wall == wall.id),
+                tuple(t for t in room.worktops if t.wall == wall.id),
+                tuple(t for t in room.plinths if t.wall == wall.id),
+                self.dims_shown,
+            )  # fmt: skip
+            kept = self._drawn.get(wall.id)
+            if kept is None or kept[0] != key:
+                kept = (key, elevation(doc.job, room, wall, made, dims=self.dims_shown))
+                self._drawn[wall.id] = kept
+            placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]
+            x += wall.length + FOLD
+        self.set_placed(placed)
+        self.refresh_selection()
+
+    def refresh_selection(self) -> None:
+        self.highlight = self.document.selection
+        self.extra_dims = self._clear_dims()
+        if not self.dims_shown:
+            # The heights of the wall that is worked on always stand at its left.
+            wall = self.current_wall()
+            room = self.document.room
+            placed = [p for p in room.placed if p.wall == wall]
+            for dim in elevation_dims(self.document.job, room, room.wall(wall), placed):
+                if isinstance(dim, Dim) and dim.along == "y":
+                    left = self.wall_x(wall)
+                    self.extra_dims.append(
+                        Dim(dim.a, dim.b, dim.base + left, dim.row, "y", dim.text, dim.source, dim.key)
+                    )
+        self.update()
+
+    def current_wall(self) -> str:
+        """The wall of the selection, else the first."""
+        doc = self.document
+        for source in doc.selection:
+            kind, _, name = source.partition(":")
+            if kind == "wall":
+                return name
+            if kind == "cell":
+                found = doc.workings.layout.find(name)
+                if found is not None and found.room == doc.room_id:
+                    return found.wall
+            if kind == "run":
+                run = doc.workings.layout.run(name)
+                if run is not None:
+                    return run.wall.id
+            if kind == "opening":
+                for opening in doc.room.room.openings:
+                    if opening.id == name:
+                        return opening.wall
+        return "A"
+
+    def wall_x(self, wall: str) -> float:
+        """mm of a wall's left end in the frieze."""
+        x = 0.0
+        for w in self.document.room.walls:
+            if w.id == wall:
+                return x
+            x += w.length + FOLD
+        return 0.0
+
+    def wall_at(self, x: float) -> tuple[str, float]:
+        """The wall under a frieze coordinate and the distance from its left end."""
+        at = 0.0
+        walls = self.document.room.walls
+        for wall in walls:
+            if x < at + wall.length + FOLD / 2 or wall is walls[-1]:
+                return wall.id, x - at
+            at += wall.length + FOLD
+        return walls[0].id, x
+
+    def one_placed(self) -> PlacedUnit | None:
+        cells = self.document.cells
+        if len(cells) != 1:
+            return None
+        found = self.document.workings.layout.find(cells[0])
+        return found if found is not None and found.room == self.document.room_id else None
+
+    def _clear_dims(self) -> list[Dim]:
+        placed = self.one_placed()
+        if placed is None or not placed.is_solid:
+            return []
+        clear = clear_of(self.document.room, placed)
+        x = self.wall_x(placed.wall)
+        display = self.document.job.display
+        middle_x = x + placed.x + placed.width / 2
+        # The row offset is taken back, so that the line runs through the middle of the unit.
+        drop = 6.0 * self.paper_scale
+        middle_y = placed.bottom + placed.height * 0.5 - drop
+        source = f"cell:{placed.cell}"
+
+        def text(mm: float) -> str:
+            return format_length(mm, display, mark=True)
+
+        dims = []
+        left, right = x + placed.x, x + placed.right
+        if clear.left > 0.5:
+            dims.append(Dim(left - clear.left, left, middle_y, 1, "x", text(clear.left), source, "left", True))
+        if clear.right > 0.5:
+            dims.append(Dim(right, right + clear.right, middle_y, 1, "x", text(clear.right), source, "right", True))
+        if placed.level == "hung":
+            side = middle_x - drop
+            low, high = placed.bottom, placed.top
+            if clear.below > 0.5:
+                dims.append(Dim(low - clear.below, low, side, 1, "y", text(clear.below), source, "below", True))
+            if clear.above > 0.5:
+                dims.append(Dim(high, high + clear.above, side, 1, "y", text(clear.above), source, "above", True))
+        return dims
+
+    # --- typing over dimensions
+
+    def type_dim(self, dim: Dim) -> None:
+        """Open a box over a dimension; what is typed moves or sizes the thing it measures."""
+        at = offset(dim, self.paper_scale)
+        middle = (dim.a + dim.b) / 2
+        p = self.to_px(middle, at) if dim.along == "x" else self.to_px(at, middle)
+        rect = QRect(int(p.x()) - 40, int(p.y()) - 26, 80, 26)
+        shown = dim.text.split(" ")[0] if dim.text.endswith(" mm") else dim.text
+        self.box.ask(rect, shown.lstrip("~"), lambda text: self._commit_dim(dim, text))
+
+    def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
+        kind, _, name = dim.source.partition(":")
+        doc = self.document
+        if kind == "cell" and dim.key == "width":
+            return doc.do(lambda job: runs.set_width(job, (name,), text))
+        if kind == "cell":
+            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text))
+        if kind == "opening":
+            return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text))
+        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text))
+
+    # --- mouse
+
+    def _grip_at(self, p: QPointF) -> str:
+        placed = self.one_placed()
+        if placed is None or not placed.is_solid:
+            return ""
+        x = self.wall_x(placed.wall)
+        right = self.to_px(x + placed.right, placed.bottom + placed.height / 2)
+        top, bottom = self.to_px(0, placed.top).y(), self.to_px(0, placed.bottom).y()
+        return "width" if abs(p.x() - right.x()) <= GRIP and top <= p.y() <= bottom else ""
+
+    def pressed(self, event: QMouseEvent) -> None:
+        p = event.position()
+        self._press = p
+        self._drag = ""
+        grip = self._grip_at(p)
+        if grip:
+            self._drag, self._target = "width?", self.document.cells[0]
+            return
+        source = self.source_at(p)
+        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        kind, _, name = source.partition(":")
+        if kind in ("cell", "opening"):
+            if add or source not in self.document.selection:
+                self.document.select((source,), add=add)
+            self._drag, self._target = f"{kind}?", name
+            x, _y = self.to_mm(p)
+            self._grab = x
+        else:
+            if not add:
+                self.document.select((source,) if source else ())
+            self._drag = "band?"
+
+    def moved(self, event: QMouseEvent) -> None:
+        p = event.position()
+        if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
+            if self._grip_at(p):
+                self.setCursor(Qt.CursorShape.SizeHorCursor)
+            else:
+                super().moved(event)
+            return
+        if self._drag.endswith("?"):
+            if (p - self._press).manhattanLength() < START_DRAG:
+                return
+            self._drag = self._drag[:-1]
+            if self._drag != "band":
+                self.document.begin_drag(tr("Move") if self._drag != "width" else tr("Resize"))
+        x, _ = self.to_mm(p)
+        if self._drag == "band":
+            self._band = QRectF(self._press, p).normalized()
+            self.update()
+        elif self._drag == "width":
+            self._drag_width(x)
+        elif self._drag == "cell":
+            self._drag_cell(x)
+        elif self._drag == "opening":
+            self._drag_opening(x)
+
+    def _drag_width(self, x: float) -> None:
+        placed = self.document.workings.layout.find(self._target)
+        if placed is None:
+            return
+        left = self.wall_x(placed.wall)
+        edge = self._snapped(x - left, placed)
+        self.document.drag(lambda job: runs.drag_width(job, self._target, edge - placed.x))
+
+    def _snapped(self, x: float, moving: PlacedUnit) -> float:
+        """Snap to seams of other runs and edges of openings on the wall, within a few pixels; the snap is named."""
+        room = self.document.room
+        marks: list[tuple[float, str]] = []
+        for p in room.placed:
+            if p.wall == moving.wall and p.run != moving.run and p.is_solid:
+                marks += [(p.x, f"{tr('left of')} {p.number}"), (p.right, f"{tr('right of')} {p.number}")]
+        for o in room.room.openings:
+            if o.wall == moving.wall:
+                marks += [
+                    (o.x.mm, f"{tr('left of')} {tr(o.kind)}"),
+                    (o.x.mm + o.width.mm, f"{tr('right of')} {tr(o.kind)}"),
+                ]
+        near = [(abs(mark - x), mark, name) for mark, name in marks if abs(mark - x) * self.scale < 6.0]
+        if not near:
+            self._snap = ""
+            return x
+        _, mark, name = min(near)
+        self._snap, self._snap_x = name, mark + self.wall_x(moving.wall)
+        return mark
+
+    def _drag_cell(self, x: float) -> None:
+        """Put the unit where the pointer is among its neighbours' middles."""
+        doc = self.document
+        origin = doc._drag_from
+        if origin is None:
+            return
+        from tall_plank.setout import set_out
+
+        _, run, _ = origin.find_cell(self._target)
+        layout = set_out(origin).run(run.id)
+        if layout is None:
+            return
+        at = x - self.wall_x(run.wall)
+        index = sum(p.x + p.width / 2 < at for p in layout.cells if p.cell != self._target)
+        doc.drag(lambda job: runs.move_cell(job, self._target, index))
+
+    def _drag_opening(self, x: float) -> None:
+        doc = self.document
+        origin = doc._drag_from
+        if origin is None:
+            return
+        _, opening = rooms.find_opening(origin, self._target)
+        wanted = opening.x.mm + x - self._grab
+        doc.drag(lambda job: rooms.move_opening(job, self._target, wanted))
+
+    def released(self, event: QMouseEvent) -> None:
+        if self._drag == "band" and self._band is not None:
+            add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self.document.select(self.sources_in(self._band), add=add)
+        elif self._drag and not self._drag.endswith("?"):
+            self.document.end_drag()
+        elif self._drag == "cell?" and not event.modifiers():
+            # A click without a drag on one of many selects it alone.
+            self.document.select((f"cell:{self._target}",))
+        self._press, self._drag, self._band, self._snap = None, "", None, ""
+        self.update()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() == Qt.Key.Key_Escape and self._drag:
+            self.document.end_drag(keep=False)
+            self._press, self._drag, self._band, self._snap = None, "", None, ""
+            self.update()
+        elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
+            self.step_asked.emit(1 if event.key() == Qt.Key.Key_Right else -1)
+        else:
+            super().keyPressEvent(event)
+
+    # --- drop from the shelf
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        if event is not None and event.mimeData().hasFormat(TEMPLATE_MIME):
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: object) -> None:
+        event.acceptProposedAction()  # type: ignore[attr-defined]
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        if event is None:
+            return
+        code = bytes(event.mimeData().data(TEMPLATE_MIME)).decode()
+        x, _ = self.to_mm(event.position())
+        wall, at = self.wall_at(x)
+        self.place_wanted.emit(code, wall, at)
+        event.acceptProposedAction()
+
+    # --- painting
+
+    def paint_over(self, painter: QPainter) -> None:
+        walls = self.document.room.walls
+        at = 0.0
+        current = self.current_wall()
+        for i, wall in enumerate(walls):
+            top = self.to_px(at, wall.height)
+            painter.setFont(font(13, bold=True))
+            painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
+            y = max(16.0, top.y() - 12.0)
+            name = f"{wall.id} {tr(wall.name)}"
+            painter.drawText(QPointF(top.x() + 2, y), name)
+            width = painter.fontMetrics().horizontalAdvance(name + "  ")
+            painter.setFont(font(12))
+            painter.setPen(Theme.color("quiet"))
+            painter.drawText(QPointF(top.x() + 2 + width, y), format_length(wall.length, self.document.job.display))
+            if i + 1 < len(walls):
+                # The fold between two walls.
+                x = self.to_px(at + wall.length + FOLD / 2, 0.0).x()
+                pen = QPen(Theme.color("rule"), 1.0, Qt.PenStyle.DashDotLine)
+                painter.setPen(pen)
+                painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, self.to_px(0, 0).y() + 6))
+            at += wall.length + FOLD
+        self._paint_grips(painter)
+        if self._band is not None:
+            color = Theme.color("spruce")
+            painter.setPen(QPen(color, 1.0, Qt.PenStyle.DashLine))
+            color.setAlphaF(0.10)
+            painter.setBrush(color)
+            painter.drawRect(self._band)
+        if self._snap:
+            x = self.to_px(self._snap_x, 0.0).x()
+            painter.setPen(QPen(Theme.color("brass"), 1.0, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(x, 20.0), QPointF(x, self.height() - 4.0))
+            painter.setFont(font(11))
+            painter.drawText(QPointF(x + 5, 32.0), self._snap)
+        if not any(p.is_solid for p in self.document.room.placed):
+            painter.setFont(font(13))
+            painter.setPen(Theme.color("quiet"))
+            hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
+            painter.drawText(QRectF(self.rect()).adjusted(0, 40, 0, 0), Qt.AlignmentFlag.AlignHCenter, hint)
+
+    def _paint_grips(self, painter: QPainter) -> None:
+        placed = self.one_placed()
+        if placed is None or not placed.is_solid:
+            return
+        x = self.wall_x(placed.wall)
+        p = self.to_px(x + placed.right, placed.bottom + placed.height / 2)
+        painter.setPen(QPen(Theme.color("spruce"), 1.4))
+        painter.setBrush(Theme.color("sheet"))
+        painter.drawRect(QRectF(p.x() - 3.5, p.y() - 3.5, 7, 7))

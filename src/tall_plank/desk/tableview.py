@@ -1,0 +1,204 @@
+"""A schedule on screen: sorts by a click on its head, filters as you type, copies as text."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from PyQt6.QtCore import QSortFilterProxyModel, Qt, pyqtSignal
+from PyQt6.QtGui import QGuiApplication, QKeySequence, QStandardItem, QStandardItemModel
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QHBoxLayout,
+    QHeaderView,
+    QLabel,
+    QLineEdit,
+    QTableView,
+    QVBoxLayout,
+    QWidget,
+)
+
+from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import font
+from tall_plank.measure import DisplayUnit
+from tall_plank.papers.tables import Table, head_of, text_of
+
+SORT = Qt.ItemDataRole.UserRole + 1
+KEY = Qt.ItemDataRole.UserRole + 2
+CLOSING = Qt.ItemDataRole.UserRole + 3
+
+
+class _Rows(QSortFilterProxyModel):
+    """Closing rows stay last and are never filtered away."""
+
+    def lessThan(self, left, right) -> bool:  # type: ignore[no-untyped-def]
+        model = self.sourceModel()
+        a, b = model.data(left, CLOSING), model.data(right, CLOSING)
+        if a != b:
+            ascending = self.sortOrder() == Qt.SortOrder.AscendingOrder
+            return bool(b) if ascending else bool(a)
+        x, y = model.data(left, SORT), model.data(right, SORT)
+        if isinstance(x, int | float) and isinstance(y, int | float):
+            return x < y
+        return str(x) < str(y)
+
+    def filterAcceptsRow(self, row: int, parent) -> bool:  # type: ignore[no-untyped-def]
+        model = self.sourceModel()
+        return bool(model.data(model.index(row, 0), CLOSING)) or super().filterAcceptsRow(row, parent)
+
+
+class TablePane(QWidget):
+    """Title, filter and table."""
+
+    row_chosen = pyqtSignal(str)
+    """Id of the cell that a chosen row speaks of."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("pane")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(18, 14, 14, 8)
+        head = QHBoxLayout()
+        self.title = QLabel()
+        self.title.setObjectName("specTitle")
+        self.subtitle = QLabel()
+        self.subtitle.setObjectName("specSub")
+        self.filter = QLineEdit()
+        self.filter.setPlaceholderText(tr("Filter"))
+        self.filter.setClearButtonEnabled(True)
+        self.filter.setFixedWidth(180)
+        self.filter.textChanged.connect(self._filter)
+        head.addWidget(self.title)
+        head.addSpacing(10)
+        head.addWidget(self.subtitle, 1)
+        head.addWidget(self.filter)
+        column.addLayout(head)
+        self.view = QTableView()
+        self.rows = _Rows()
+        self.rows.setFilterKeyColumn(-1)
+        self.rows.setFilterCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        self.view.setModel(self.rows)
+        self.view.setSortingEnabled(True)
+        self.view.setShowGrid(False)
+        self.view.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
+        self.view.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
+        self.view.setWordWrap(False)
+        self.view.setTextElideMode(Qt.TextElideMode.ElideRight)
+        self.view.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        vertical, horizontal = self.view.verticalHeader(), self.view.horizontalHeader()
+        assert vertical is not None and horizontal is not None
+        vertical.hide()
+        vertical.setDefaultSectionSize(26)
+        horizontal.setHighlightSections(False)
+        horizontal.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
+        self.view.activated.connect(self._activate)
+        column.addWidget(self.view, 1)
+        self.note = QLabel()
+        self.note.setObjectName("specNote")
+        self.note.setWordWrap(True)
+        column.addWidget(self.note)
+        self._shown: tuple[Table, DisplayUnit] | None = None
+
+    def show_table(self, table: Table, display: DisplayUnit) -> None:
+        """Show a table; sorting and filter stay where the columns stay."""
+        if self._shown == (table, display):
+            return
+        same = self._shown is not None and self._shown[0].columns == table.columns
+        self._shown = (table, display)
+        self.title.setText(tr(table.title))
+        self.subtitle.setText(tr(table.subtitle))
+        self.note.setText(tr(table.note))
+        model = QStandardItemModel()
+        model.setHorizontalHeaderLabels([tr(head_of(c, display)) for c in table.columns])
+        for i, column in enumerate(table.columns):
+            if column.is_number:
+                model.setHeaderData(
+                    i, Qt.Orientation.Horizontal, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                    Qt.ItemDataRole.TextAlignmentRole,
+                )  # fmt: skip
+        rows = [(r, False) for r in table.rows] + [(r, True) for r in table.totals]
+        for number, (values, closing) in enumerate(rows):
+            items = []
+            for value, column in zip(values, table.columns, strict=True):
+                text = text_of(value, column, display)
+                item = QStandardItem(text)
+                sort = float(value) if isinstance(value, int | float | Decimal) else text
+                item.setData(sort, SORT)
+                item.setData(closing, CLOSING)
+                if not closing and number < len(table.keys):
+                    item.setData(table.keys[number], KEY)
+                if column.is_number:
+                    item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+                elif len(text) > 12:
+                    item.setToolTip(text)
+                if closing:
+                    item.setFont(font(13, bold=True))
+                items.append(item)
+            model.appendRow(items)
+        self.rows.setSourceModel(model)
+        header = self.view.horizontalHeader()
+        assert header is not None
+        if not same:
+            self.rows.sort(-1)
+            header.setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
+        self._model = model
+        self._columns(table, header)
+
+    def _columns(self, table: Table, header: QHeaderView) -> None:
+        room = max(500, self.view.viewport().width() or self.width() - 40)  # type: ignore[union-attr]
+        total = sum(c.wide for c in table.columns)
+        metrics = self.view.fontMetrics()
+        widths = []
+        for i, c in enumerate(table.columns):
+            label = self._model.headerData(i, Qt.Orientation.Horizontal)
+            widths.append(max(metrics.horizontalAdvance(str(label)) + 26, int(room * c.wide / total)))
+        over = sum(widths) - room
+        if over > 0:
+            # Wide text columns give way first.
+            for i in sorted(range(len(widths)), key=lambda i: -widths[i]):
+                label = self._model.headerData(i, Qt.Orientation.Horizontal)
+                give = min(over, widths[i] - max(90, metrics.horizontalAdvance(str(label)) + 26))
+                if give > 0:
+                    widths[i] -= give
+                    over -= give
+        for i, width in enumerate(widths):
+            self.view.setColumnWidth(i, width)
+        header.setStretchLastSection(True)
+
+    def resizeEvent(self, event: object) -> None:
+        if self._shown is not None:
+            header = self.view.horizontalHeader()
+            assert header is not None
+            self._columns(self._shown[0], header)
+
+    def restyle(self) -> None:
+        shown, self._shown = self._shown, None
+        if shown is not None:
+            self.show_table(*shown)
+
+    def _filter(self, text: str) -> None:
+        self.rows.setFilterFixedString(text)
+
+    def _activate(self, index) -> None:  # type: ignore[no-untyped-def]
+        key = index.data(KEY)
+        if key:
+            self.row_chosen.emit(key)
+
+    def copy_text(self) -> bool:
+        """Put the selected rows on the clipboard as tab-parted text; False where none is selected."""
+        picked = sorted({i.row() for i in self.view.selectionModel().selectedRows()})  # type: ignore[union-attr]
+        if not picked:
+            return False
+        lines = []
+        for row in picked:
+            cells = (self.rows.index(row, c).data() or "" for c in range(self.rows.columnCount()))
+            lines.append("\t".join(cells))
+        clipboard = QGuiApplication.clipboard()
+        assert clipboard is not None
+        clipboard.setText("\n".join(lines))
+        return True
+
+    def keyPressEvent(self, event) -> None:  # type: ignore[no-untyped-def]
+        if event.matches(QKeySequence.StandardKey.Copy):
+            self.copy_text()
+        else:
+            super().keyPressEvent(event)
