@@ -5,13 +5,13 @@ from __future__ import annotations
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QPainter
 
-from tall_plank.desk.canvas import Canvas, Placed
+from tall_plank.desk.canvas import PAPER_PX, Canvas, Placed
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.board import board_drawing
 from tall_plank.shop.boards import Plan
 
-GAP = 330.0  # mm between boards on screen
+GAP = 420.0  # mm between boards on screen
 
 
 class BoardsView(Canvas):
@@ -30,33 +30,49 @@ class BoardsView(Canvas):
         self.plan = plan
         self._lay()
 
-    def _columns(self, plan: Plan) -> int:
-        """The number of columns at which boards come out largest."""
-        w = max(b.length for b in plan.boards) + GAP
-        h = max(b.width for b in plan.boards) + GAP
-        count = len(plan.boards)
+    def _flow(self, plan: Plan, width: float) -> tuple[list[tuple[float, float]], float]:
+        """Places (lower left corners) of the boards in rows no wider than `width`, and the whole height, mm."""
+        places: list[tuple[float, float]] = []
+        x = y = tall = 0.0
+        row: list[int] = []
 
-        def size(columns: int) -> float:
-            rows = -(-count // columns)
-            return min(self.width() / (columns * w), self.height() / (rows * h))
+        def end_row() -> None:
+            for i in row:
+                places[i] = (places[i][0], -y - tall)
 
-        return max(range(1, count + 1), key=size)
+        for i, b in enumerate(plan.boards):
+            if row and x + b.length > width + 1:
+                end_row()
+                x, y, tall, row = 0.0, y + tall + GAP, 0.0, []
+            places.append((x, 0.0))
+            row.append(i)
+            x += b.length + GAP
+            tall = max(tall, b.width)
+        end_row()
+        return places, y + tall
 
     def _lay(self) -> None:
+        """Rows of the width at which the boards come out largest."""
         plan = self.plan
         self._heads = []
         if plan is None or not plan.boards:
             self.set_placed([])
             return
-        columns = self._columns(plan)
-        w = max(b.length for b in plan.boards) + GAP
-        h = max(b.width for b in plan.boards) + GAP
-        scale = max(w * columns / max(self.width(), 1), h * -(-len(plan.boards) // columns) / max(self.height(), 1))
+        longest = max(b.length for b in plan.boards)
+        total = sum(b.length + GAP for b in plan.boards)
+        w, h = max(self.width() - 44, 100), max(self.height() - 60, 100)
+
+        def size(width: float) -> float:
+            return min(w / width, h / (self._flow(plan, width)[1] + GAP))
+
+        tries = [longest + (total - longest) * i / 60 for i in range(61)]
+        width = max(tries, key=size)
+        places, _ = self._flow(plan, width)
+        scale = PAPER_PX / size(width)
         placed = []
-        for i, b in enumerate(plan.boards):
-            x, y = (i % columns) * w, -(i // columns) * h
+        for i, (b, (x, y)) in enumerate(zip(plan.boards, places, strict=True)):
             pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
-            placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale * 4.3)))
+            placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale)))
             self._heads.append((x, y + b.width, b.length, f"{i + 1} · {b.name}", f"{b.used * 100:.0f} %"))
         self.set_placed(placed)
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
@@ -14,7 +13,7 @@ from tall_plank.desk.theme import TONES_DARK, Theme, font
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
 
-PAPER_PX = 4.3
+PAPER_PX = 3.6
 """Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
 
 PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.NONE: 0.0}
@@ -31,12 +30,15 @@ class Placed:
 
 @dataclass
 class _Stroke:
-    """A run of alike items: drawn with one pen and brush."""
+    """Alike items, drawn with one pen and brush: a filled polygon, or lines in one path."""
 
     pen: Pen
     fill: str
     grain: str
-    path: QPainterPath
+    dark: bool
+    """Whether it lies on a finish, and so is drawn in dark ink in either variant."""
+    polygon: QPolygonF | None
+    path: QPainterPath | None
 
 
 def tone(fill: str) -> QColor:
@@ -46,75 +48,90 @@ def tone(fill: str) -> QColor:
     return QColor(fill)
 
 
-def line_color(pen: Pen) -> QColor:
-    color = QColor(Theme.colors.ink if Theme.dark else INK)
+def line_color(pen: Pen, dark: bool) -> QColor:
+    color = QColor(Theme.colors.ink if Theme.dark and not dark else INK)
     if pen in (Pen.NARROW, Pen.DASHED):
         color.setAlphaF(0.62 if pen is Pen.NARROW else 0.42)
     return color
 
 
-def strokes_of(placed: Iterable[Placed]) -> list[_Stroke]:
-    """The display list: neighbouring items of one look in one path."""
+def strokes_of(drawing: Drawing) -> list[_Stroke]:
+    """The display list of a drawing: neighbouring lines of one look in one path."""
     found: list[_Stroke] = []
 
-    def path(pen: Pen, fill: str, grain: str = "") -> QPainterPath:
+    def path(item: Line | Arc) -> QPainterPath:
         last = found[-1] if found else None
-        if last is None or (last.pen, last.fill, last.grain) != (pen, fill, grain) or fill:
-            found.append(_Stroke(pen, fill, grain, QPainterPath()))
-        return found[-1].path
+        dark = item.layer is Layer.FRONT
+        if last is None or last.path is None or (last.pen, last.dark) != (item.pen, dark):
+            last = _Stroke(item.pen, "", "", dark, None, QPainterPath())
+            found.append(last)
+        assert last.path is not None
+        return last.path
 
-    for p in placed:
-        for item in p.drawing.items:
-            match item:
-                case Line():
-                    into = path(item.pen, "")
-                    into.moveTo(item.x1 + p.dx, item.y1 + p.dy)
-                    into.lineTo(item.x2 + p.dx, item.y2 + p.dy)
-                case Shape():
-                    polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
-                    into = path(item.pen, item.fill, item.grain)
-                    into.addPolygon(polygon)
-                    into.closeSubpath()
-                case Arc():
-                    into = path(item.pen, "")
-                    box = QRectF(
-                        item.x + p.dx - item.radius, item.y + p.dy - item.radius, 2 * item.radius, 2 * item.radius
-                    )
-                    # Qt turns angles clockwise in y-up coordinates.
-                    into.arcMoveTo(box, -item.start)
-                    into.arcTo(box, -item.start, -((item.end - item.start) % 360))
-                case _:
-                    pass
+    for item in drawing.items:
+        match item:
+            case Line():
+                into = path(item)
+                into.moveTo(item.x1, item.y1)
+                into.lineTo(item.x2, item.y2)
+            case Shape():
+                polygon = QPolygonF([QPointF(x, y) for x, y in item.points])
+                dark = item.fill.startswith("#") or (not item.fill and item.layer is Layer.FRONT)
+                found.append(_Stroke(item.pen, item.fill, item.grain, dark, polygon, None))
+            case Arc():
+                into = path(item)
+                box = QRectF(item.x - item.radius, item.y - item.radius, 2 * item.radius, 2 * item.radius)
+                # Qt turns angles clockwise in y-up coordinates.
+                into.arcMoveTo(box, -item.start)
+                into.arcTo(box, -item.start, -((item.end - item.start) % 360))
+            case _:
+                pass
     return found
 
 
 def paint_strokes(painter: QPainter, strokes: list[_Stroke], widths: dict[Pen, float], *, cosmetic: bool) -> None:
     """Replay a display list in the painter's world coordinates."""
+    pens: dict[tuple[Pen, bool], QPen] = {}
+    brushes: dict[str, QBrush] = {"": QBrush(Qt.BrushStyle.NoBrush)}
+    shown = abs(painter.worldTransform().m11())
     for s in strokes:
-        pen = QPen(line_color(s.pen), widths[s.pen])
-        pen.setCosmetic(cosmetic)
-        pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
-        if s.pen is Pen.DASHED:
-            pen.setDashPattern([6.0, 3.0])
-        painter.setPen(Qt.PenStyle.NoPen if s.pen is Pen.NONE else pen)
-        if s.fill:
-            painter.setBrush(QBrush(tone(s.fill)))
-        else:
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawPath(s.path)
-        if s.grain:
-            _paint_grain(painter, s)
+        pen = pens.get((s.pen, s.dark))
+        if pen is None:
+            pen = QPen(line_color(s.pen, s.dark), widths[s.pen])
+            pen.setCosmetic(cosmetic)
+            pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+            if s.pen is Pen.DASHED:
+                pen.setDashPattern([6.0, 3.0])
+            if s.pen is Pen.NONE:
+                pen = QPen(Qt.PenStyle.NoPen)
+            pens[(s.pen, s.dark)] = pen
+        painter.setPen(pen)
+        if s.fill not in brushes:
+            brushes[s.fill] = QBrush(tone(s.fill))
+        painter.setBrush(brushes[s.fill])
+        if s.polygon is not None:
+            painter.drawPolygon(s.polygon)
+            # Grain closer than a few pixels would only be a grey veil.
+            if s.grain and (not cosmetic or shown * GRAIN_STEP > 2.5):
+                _paint_grain(painter, s)
+        elif s.path is not None:
+            painter.drawPath(s.path)
+
+
+GRAIN_STEP = 16.0
+"""mm between the closest lines of the grain."""
 
 
 def _paint_grain(painter: QPainter, s: _Stroke) -> None:
     """Light wood grain: thin lines along it, unevenly spaced but the same every time."""
-    box = s.path.boundingRect()
+    assert s.polygon is not None
+    box = s.polygon.boundingRect()
     color = QColor(tone(s.fill)).darker(118)
     color.setAlphaF(0.55)
     pen = QPen(color, 0.6)
     pen.setCosmetic(True)
     painter.save()
-    painter.setClipPath(s.path, Qt.ClipOperation.IntersectClip)
+    painter.setClipRect(box, Qt.ClipOperation.IntersectClip)
     painter.setPen(pen)
     across = box.width() if s.grain == "y" else box.height()
     at, i = 9.0, 0
@@ -124,7 +141,7 @@ def _paint_grain(painter: QPainter, s: _Stroke) -> None:
         else:
             painter.drawLine(QPointF(box.left(), box.y() + at), QPointF(box.right(), box.y() + at))
         i += 1
-        at += 16.0 + 11.0 * ((i * 7) % 5) / 2
+        at += GRAIN_STEP + 11.0 * ((i * 7) % 5) / 2
     painter.restore()
 
 
@@ -149,7 +166,7 @@ class Canvas(QWidget):
         self.scale = 0.1  # px per mm
         self.origin = QPointF(0.0, 0.0)  # px of world (0, 0)
         self.fitted = True
-        self._strokes: list[_Stroke] = []
+        self._strokes: dict[int, tuple[Drawing, list[_Stroke]]] = {}
         self._pan_from: QPointF | None = None
 
     # --- content
@@ -159,7 +176,12 @@ class Canvas(QWidget):
         if placed == self.placed:
             return
         self.placed = placed
-        self._strokes = strokes_of(placed)
+        # A drawing that is the same object keeps its display list.
+        kept = self._strokes
+        self._strokes = {}
+        for p in placed:
+            found = kept.get(id(p.drawing))
+            self._strokes[id(p.drawing)] = found or (p.drawing, strokes_of(p.drawing))
         if self.fitted:
             self.fit()
         self.update()
@@ -257,7 +279,7 @@ class Canvas(QWidget):
                             item.source,
                             item.key,
                             item.attention,
-                        )  # fmt: skip
+                        )
                     )
         return found
 
@@ -268,13 +290,24 @@ class Canvas(QWidget):
         painter.save()
         painter.translate(self.origin)
         painter.scale(self.scale, -self.scale)
-        paint_strokes(painter, self._strokes, PEN_PX, cosmetic=True)
+        for p in self.placed:
+            if self._in_view(p):
+                painter.save()
+                painter.translate(p.dx, p.dy)
+                paint_strokes(painter, self._strokes[id(p.drawing)][1], PEN_PX, cosmetic=True)
+                painter.restore()
         self._paint_highlight(painter)
         painter.restore()
         self._paint_texts(painter)
         self._paint_dims(painter)
         self.paint_over(painter)
         painter.end()
+
+    def _in_view(self, p: Placed) -> bool:
+        """Whether any of a drawing can be seen."""
+        d = p.drawing
+        low, high = self.to_px(d.x0 + p.dx, d.y1 + p.dy), self.to_px(d.x1 + p.dx, d.y0 + p.dy)
+        return QRectF(low, high).adjusted(-60, -60, 60, 60).intersects(QRectF(self.rect()))
 
     def background(self) -> QColor:
         return Theme.color("sheet")
@@ -303,6 +336,8 @@ class Canvas(QWidget):
 
     def _paint_texts(self, painter: QPainter) -> None:
         for p in self.placed:
+            if not self._in_view(p):
+                continue
             for item in p.drawing.items:
                 if isinstance(item, Text):
                     color = Theme.color("quiet" if item.quiet else "ink")
@@ -321,8 +356,16 @@ class Canvas(QWidget):
         painter.save()
         painter.translate(at)
         painter.rotate(-item.angle)
+        if item.backed:
+            ground = Theme.color("sheet")
+            ground.setAlphaF(0.82)
+            cap = item.size * PAPER_PX
+            box = QRectF(shift - 3, -item.rise * PAPER_PX - cap - 2.5, width + 6, cap + 5)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(ground)
+            painter.drawRoundedRect(box, 3, 3)
         painter.setPen(color)
-        painter.drawText(QPointF(shift, 0.0), item.text)
+        painter.drawText(QPointF(shift, -item.rise * PAPER_PX), item.text)
         painter.restore()
 
     def _paint_dims(self, painter: QPainter) -> None:

@@ -106,7 +106,7 @@ class InPlaceBox(QLineEdit):
 
     def focusOutEvent(self, event: QFocusEvent | None) -> None:
         super().focusOutEvent(event)
-        if self._commit is not None and event is not None and event.reason() == Qt.FocusReason.MouseFocusReason:
-            # Clicking elsewhere keeps what was typed where it makes sense, and lets go of it where it does not.
-            if not self._apply(0):
-                self.close_box()
+        by_mouse = event is not None and event.reason() == Qt.FocusReason.MouseFocusReason
+        # Clicking elsewhere keeps what was typed where it makes sense, and lets go of it where it does not.
+        if self._commit is not None and by_mouse and not self._apply(0):
+            self.close_box()

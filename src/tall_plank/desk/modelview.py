@@ -17,6 +17,9 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.scene import Scene, visible_scene
 from tall_plank.scene.meshes import Mesh
 
+VIEW_ANGLE = 32.0
+"""Degrees that the eye takes in from top to bottom."""
+
 
 def _rgb(color: str) -> tuple[float, float, float]:
     return tuple(int(color[i : i + 2], 16) / 255 for i in (1, 3, 5))  # type: ignore[return-value]
@@ -29,7 +32,7 @@ def _shaded(mesh: Mesh) -> Any:
     length = np.linalg.norm(normal, axis=1, keepdims=True)
     normal = normal / np.where(length > 0, length, 1.0)
     light = np.array([0.36, -0.42, 0.83])
-    bright = 0.74 + 0.26 * np.clip(normal @ light, -0.6, 1.0)
+    bright = 0.86 + 0.17 * np.clip(normal @ light, -1.0, 1.0)
     rgb = np.array(_rgb(mesh.color))
     return (np.clip(bright[:, None] * rgb[None, :], 0, 1) * 255).astype(np.uint8)
 
@@ -46,7 +49,7 @@ class ModelView(QWidget):
         self.setMouseTracking(True)
         self.setObjectName("pane")
         self.setAccessibleName(tr("Model"))
-        self.turn, self.tilt, self.distance = -62.0, 24.0, 0.0
+        self.turn, self.tilt, self.distance = -66.0, 30.0, 0.0
         self.center: tuple[float, float, float] | None = None
         self._image: QImage | None = None
         self._scene: Scene | None = None
@@ -111,10 +114,12 @@ class ModelView(QWidget):
             return
         w, d, h = scene.high
         if self.center is None:
-            self.center = (w / 2, d / 2, h * 0.42)
+            self.center = (w / 2, d / 2, h * 0.46)
         if self.distance <= 0:
-            aspect = max(0.4, self.width() / max(1, self.height()))
-            self.distance = 1.28 * max(math.hypot(w, d) / min(aspect, 1.5), h * 1.7)
+            # The sphere about the room fills the narrower side of the view.
+            radius = math.sqrt(w * w + d * d + h * h) / 2
+            narrow = min(1.0, self.width() / max(1, self.height()))
+            self.distance = 0.84 * radius / math.sin(math.radians(VIEW_ANGLE / 2)) / narrow
         a, b = math.radians(self.turn), math.radians(self.tilt)
         x, y, z = self.center
         eye = (
@@ -126,7 +131,7 @@ class ModelView(QWidget):
         camera.SetPosition(*eye)
         camera.SetFocalPoint(*self.center)
         camera.SetViewUp(0, 0, 1)
-        camera.SetViewAngle(32)
+        camera.SetViewAngle(VIEW_ANGLE)
         hidden = set()
         for wall in self.document.room.walls:
             # Into the wall is y of its frame: an eye beyond the wall's face looks through it.
@@ -359,6 +364,7 @@ def _actors(mesh: Mesh) -> list[Any]:
     mapper = vtkPolyDataMapper()
     mapper.SetInputData(faces)
     mapper.SetResolveCoincidentTopologyToPolygonOffset()
+    mapper.SetRelativeCoincidentTopologyPolygonOffsetParameters(1.0, 1.0)
     body = vtkActor()
     body.SetMapper(mapper)
     body.GetProperty().LightingOff()
@@ -374,6 +380,7 @@ def _actors(mesh: Mesh) -> list[Any]:
     outline.SetLines(cells(lines))
     edge_mapper = vtkPolyDataMapper()
     edge_mapper.SetInputData(outline)
+    edge_mapper.SetRelativeCoincidentTopologyLineOffsetParameters(0.0, -6.0)
     edges = vtkActor()
     edges.SetMapper(edge_mapper)
     r, g, b = _rgb(mesh.color)

@@ -58,8 +58,7 @@ class PlanView(Canvas):
         if source.startswith("run:"):
             source = self._cell_under(event.position()) or source
         self.document.select((source,) if source else (), add=add)
-        kind, _, name = source.partition(":")
-        if kind in ("cell", "opening"):
+        if source.partition(":")[0] in ("cell", "opening"):
             self._press, self._target = event.position(), source
 
     def _cell_under(self, p: QPointF) -> str:
@@ -87,7 +86,7 @@ class PlanView(Canvas):
         x, y = self.to_mm(event.position())
         kind, _, name = self._target.partition(":")
         if kind == "cell":
-            room, run, _ = origin.find_cell(name)
+            _, run, _ = origin.find_cell(name)
             layout = set_out(origin).run(run.id)
             if layout is None:
                 return

@@ -125,25 +125,21 @@ class RunLines(QWidget):
         painter.setFont(font(size, bold=selected))
         if painter.fontMetrics().horizontalAdvance(box.text) < rect.width() - 3:
             painter.setPen(Theme.color("ink" if box.solid else "quiet"))
-            painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, box.text)
+            lift = 0.0 if box.rule is Rule.FIXED else 2.0
+            painter.drawText(rect.adjusted(0, -lift, 0, -lift), Qt.AlignmentFlag.AlignCenter, box.text)
         self._paint_rule(painter, rect, box.rule)
 
     def _paint_rule(self, painter: QPainter, rect: QRectF, rule: Rule) -> None:
-        """A mark at the cell's foot: fixed two end stops, share two strokes, rest an arrow line to the right."""
-        if rect.width() < 26:
+        """A mark along the cell's foot: none where fixed, two strokes for a share, a hooked one for what is left."""
+        if rule is Rule.FIXED:
             return
-        painter.setPen(QPen(Theme.color("brass"), 1.4))
-        y, m = rect.bottom() - 3.5, rect.right() - 5.0
-        match rule:
-            case Rule.FIXED:
-                return
-            case Rule.SHARE:
-                painter.drawLine(QPointF(m - 9, y), QPointF(m, y))
-                painter.drawLine(QPointF(m - 9, y - 3.5), QPointF(m, y - 3.5))
-            case Rule.REST:
-                painter.drawLine(QPointF(m - 11, y - 2), QPointF(m, y - 2))
-                painter.drawLine(QPointF(m - 3.5, y - 5), QPointF(m, y - 2))
-                painter.drawLine(QPointF(m - 3.5, y + 1), QPointF(m, y - 2))
+        painter.setPen(QPen(Theme.color("brass"), 1.2))
+        y, a, b = rect.bottom() - 2.5, rect.left() + 4.0, rect.right() - 4.0
+        painter.drawLine(QPointF(a, y), QPointF(b, y))
+        if rule is Rule.SHARE:
+            painter.drawLine(QPointF(a, y - 3.0), QPointF(b, y - 3.0))
+        else:
+            painter.drawLine(QPointF(b - 3.5, y - 3.5), QPointF(b, y))
 
     # --- typing and picking
 

@@ -24,7 +24,7 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
         painter.save()
         painter.translate(sheet.x, height - sheet.y)
         painter.scale(1 / sheet.scale, -1 / sheet.scale)
-        strokes = strokes_of([Placed(0.0, 0.0, sheet.drawing)])
+        strokes = strokes_of(sheet.drawing)
         paint_strokes(painter, strokes, {pen: w * sheet.scale for pen, w in PEN_MM.items()}, cosmetic=False)
         painter.restore()
 
@@ -40,8 +40,9 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
             else:
                 color = QUIET if item.quiet else INK
                 _text(
-                    painter, at(item.x, item.y), item.text, em_of(item.size), color, item.angle, item.align, item.bold
-                )
+                    painter, at(item.x, item.y), item.text, em_of(item.size), color, item.angle, item.align, item.bold,
+                    item.rise, item.backed,
+                )  # fmt: skip
         painter.setBrush(QColor(0, 0, 0, 0))
         painter.setPen(QPen(QColor(INK), 0.7))
         painter.drawRect(QRectF(LEFT, EDGE, width - LEFT - EDGE, height - 2 * EDGE))
@@ -60,17 +61,30 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
 
 
 def _text(
-    painter: QPainter, at: QPointF, text: str, em: float, color: str, angle: float, align: str, bold: bool
+    painter: QPainter,
+    at: QPointF,
+    text: str,
+    em: float,
+    color: str,
+    angle: float,
+    align: str,
+    bold: bool,
+    rise: float = 0.0,
+    backed: bool = False,
 ) -> None:
     """A text of a height in mm: the face is set large and scaled down, since fonts come in whole pixels."""
     big = 40
     painter.save()
     painter.translate(at)
     painter.rotate(-angle)
+    painter.translate(0.0, -rise)
     painter.scale(em / big, em / big)
     painter.setFont(font(big, bold=bold))
     width = painter.fontMetrics().horizontalAdvance(text)
     shift = {"left": 0.0, "middle": -width / 2, "right": -float(width)}[align]
+    if backed:
+        cap = big * 0.66
+        painter.fillRect(QRectF(shift - 8, -cap - 8, width + 16, cap + 16), QColor(255, 255, 255, 210))
     painter.setPen(QColor(color))
     painter.drawText(QPointF(shift, 0.0), text)
     painter.restore()

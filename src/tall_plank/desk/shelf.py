@@ -6,13 +6,13 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QMimeData, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QDrag, QIcon, QKeyEvent, QPainter, QPixmap
-from PyQt6.QtWidgets import QAbstractItemView, QFrame, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
+from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
-from tall_plank.desk.canvas import PEN_PX, Placed, paint_strokes, strokes_of
+from tall_plank.desk.canvas import PEN_PX, paint_strokes, strokes_of
 from tall_plank.desk.document import Document
 from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
-from tall_plank.desk.theme import Theme
+from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.elevation import unit_front
 from tall_plank.drawing.primitives import Drawing, Layer, Line, Pen, Shape, rectangle
 from tall_plank.job import Body, Job, Template, Unit
@@ -23,7 +23,7 @@ from tall_plank.measure import Frame
 from tall_plank.measure.lengths import evaluate_text
 from tall_plank.setout import Placed as PlacedUnit
 
-PICTURE = QSize(50, 58)
+PICTURE = QSize(52, 56)
 
 
 @dataclass(frozen=True)
@@ -70,7 +70,7 @@ def picture(drawing: Drawing, size: QSize = PICTURE, ratio: float = 2.0) -> QPix
     scale = min((size.width() - 6) / max(drawing.width, 1), (size.height() - 6) / max(drawing.height, 1), 0.07)
     painter.translate((size.width() - drawing.width * scale) / 2, (size.height() + drawing.height * scale) / 2)
     painter.scale(scale, -scale)
-    paint_strokes(painter, strokes_of([Placed(0.0, 0.0, drawing)]), PEN_PX, cosmetic=True)
+    paint_strokes(painter, strokes_of(drawing), PEN_PX, cosmetic=True)
     painter.end()
     return pixmap
 
@@ -116,7 +116,7 @@ class ShelfList(QListWidget):
         self.setMovement(QListWidget.Movement.Static)
         self.setResizeMode(QListWidget.ResizeMode.Adjust)
         self.setIconSize(PICTURE)
-        self.setGridSize(QSize(66, 90))
+        self.setSpacing(0)
         self.setWordWrap(True)
         self.setDragEnabled(True)
         self.setDragDropMode(QAbstractItemView.DragDropMode.DragOnly)
@@ -159,7 +159,7 @@ class Shelf(QFrame):
         self.stage = "units"
         self.setFixedWidth(150)
         column = QVBoxLayout(self)
-        column.setContentsMargins(8, 10, 2, 4)
+        column.setContentsMargins(8, 10, 0, 4)
         column.setSpacing(8)
         self.search = QLineEdit()
         self.search.setPlaceholderText(tr("Search"))
@@ -168,7 +168,10 @@ class Shelf(QFrame):
         self.search.returnPressed.connect(self._use_first)
         self.list = ShelfList()
         self.list.used.connect(self.used)
-        column.addWidget(self.search)
+        held = QHBoxLayout()
+        held.setContentsMargins(0, 0, 8, 0)
+        held.addWidget(self.search)
+        column.addLayout(held)
         column.addWidget(self.list)
         self._key: object = None
         self._entries: list[Entry] = []
@@ -206,8 +209,7 @@ class Shelf(QFrame):
 
     def _fill(self) -> None:
         self.list.clear()
-        tall = 88 if self.stage != "finish" else 84
-        self.list.setGridSize(QSize(66, tall))
+        tall = 98 if self.stage != "finish" else 92
         group = ""
         wanted = self.search.text().strip().lower()
         for entry in self._entries:
@@ -220,15 +222,17 @@ class Shelf(QFrame):
             item.setData(Qt.ItemDataRole.UserRole, entry.code)
             item.setToolTip(entry.label)
             item.setTextAlignment(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop)
-            item.setSizeHint(QSize(66, tall))
+            item.setSizeHint(QSize(64, tall))
             self.list.addItem(item)
 
     def _head(self, text: str) -> None:
         """A heading that takes a whole line."""
         item = QListWidgetItem(text)
         item.setFlags(Qt.ItemFlag.NoItemFlags)
+        item.setTextAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignBottom)
+        item.setFont(font(12, bold=True))
         item.setForeground(Theme.color("quiet"))
-        item.setSizeHint(QSize(132, 22))
+        item.setSizeHint(QSize(128, 24))
         self.list.addItem(item)
 
     def _filter(self) -> None:

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QMenu,
+    QPushButton,
     QScrollArea,
     QSizePolicy,
     QToolButton,
@@ -63,7 +64,7 @@ class ValueBox(QLineEdit):
             Qt.FocusReason.ActiveWindowFocusReason,
         ):
             return
-        if (not self.text() and self.line.row.text in (tr("various"),)) or not self.isModified():
+        if not self.isModified() or (not self.text() and self.line.row.text == tr("various")):
             self.setText(self.line.row.text)
             return
         self.apply()
@@ -92,7 +93,7 @@ class SpecLine(QWidget):
         self.label.setObjectName("specLabel")
         self.label.setWordWrap(row.text == "" and row.apply is None)
         grid.addWidget(self.label, 0, 0)
-        self.value: ValueBox | QToolButton | QLabel
+        self.value: ValueBox | QPushButton | QLabel
         if row.choices:
             self.value = self._chooser(row)
         elif row.apply is not None:
@@ -101,8 +102,8 @@ class SpecLine(QWidget):
             self.value = QLabel()
             self.value.setAlignment(Qt.AlignmentFlag.AlignRight)
             self.value.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
-            self.value.setContentsMargins(0, 2, 6, 2)
-        self.value.setMinimumWidth(64)
+            self.value.setContentsMargins(0, 2, 9, 2)
+        self.value.setMinimumWidth(64 if not row.key.startswith("job_") else 150)
         grid.addWidget(self.value, 0, 1)
         self.revert = QToolButton()
         self.revert.setObjectName("revert")
@@ -123,10 +124,9 @@ class SpecLine(QWidget):
         grid.setColumnStretch(0, 1)
         self.pull(row)
 
-    def _chooser(self, row: Row) -> QToolButton:
-        button = QToolButton()
+    def _chooser(self, row: Row) -> QPushButton:
+        button = QPushButton()
         button.setObjectName("specValue")
-        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         button.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         button.setAccessibleName(row.label)

@@ -22,6 +22,8 @@ TEMPLATE_MIME = "application/x-tall-plank-template"
 FOLD = 220.0
 """mm shown between two walls of the frieze, so that their ends can be told apart."""
 
+FOLD_WITH_DIMS = 1100.0
+
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
 
@@ -56,6 +58,39 @@ class Strip(Canvas):
 
     # --- content
 
+    @property
+    def fold(self) -> float:
+        """mm between two walls: room for their heights where dimensions are shown."""
+        return FOLD_WITH_DIMS if self.dims_shown else FOLD
+
+    def fit(self) -> None:
+        """As high as the pane allows, from the wall that is worked on; narrow friezes show whole."""
+        rect = self.extent()
+        left, top, right, bottom = self.margin
+        w, h = self.width() - left - right, self.height() - top - bottom
+        if rect.isEmpty() or w < 50 or h < 50:
+            return
+        wall = self.current_wall()
+        longest = max(x.length for x in self.document.room.walls)
+        self.scale = min(h / rect.height(), w / longest)
+        start = min(self.wall_x(wall), max(0.0, rect.width() - w / self.scale))
+        y = top + (h - rect.height() * self.scale) / 2 + (rect.y() + rect.height()) * self.scale
+        self.origin = QPointF(left - start * self.scale, y)
+        self.fitted = True
+        self.view_changed.emit()
+        self.update()
+
+    def show_selection(self) -> None:
+        """Bring the wall that is worked on into the pane where it is out of sight."""
+        wall = self.current_wall()
+        left = self.to_px(self.wall_x(wall), 0.0).x()
+        right = left + self.document.room.wall(wall).length * self.scale
+        if left < 0 or right > self.width() + 2:
+            if self.fitted:
+                self.fit()
+            else:
+                self.pan(self.margin[0] - left, 0.0)
+
     def refresh(self) -> None:
         """Pull the job; walls whose units did not change keep their drawing."""
         doc = self.document
@@ -76,7 +111,7 @@ class Strip(Canvas):
                 kept = (key, elevation(doc.job, room, wall, made, dims=self.dims_shown))
                 self._drawn[wall.id] = kept
             placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]
-            x += wall.length + FOLD
+            x += wall.length + self.fold
         self.set_placed(placed)
         self.refresh_selection()
 
@@ -123,7 +158,7 @@ class Strip(Canvas):
         for w in self.document.room.walls:
             if w.id == wall:
                 return x
-            x += w.length + FOLD
+            x += w.length + self.fold
         return 0.0
 
     def wall_at(self, x: float) -> tuple[str, float]:
@@ -131,9 +166,9 @@ class Strip(Canvas):
         at = 0.0
         walls = self.document.room.walls
         for wall in walls:
-            if x < at + wall.length + FOLD / 2 or wall is walls[-1]:
+            if x < at + wall.length + self.fold / 2 or wall is walls[-1]:
                 return wall.id, x - at
-            at += wall.length + FOLD
+            at += wall.length + self.fold
         return walls[0].id, x
 
     def one_placed(self) -> PlacedUnit | None:
@@ -150,7 +185,7 @@ class Strip(Canvas):
         clear = clear_of(self.document.room, placed)
         x = self.wall_x(placed.wall)
         display = self.document.job.display
-        middle_x = x + placed.x + placed.width / 2
+        middle_x = x + placed.x + placed.width / 4
         # The row offset is taken back, so that the line runs through the middle of the unit.
         drop = 6.0 * self.paper_scale
         middle_y = placed.bottom + placed.height * 0.5 - drop
@@ -359,7 +394,7 @@ class Strip(Canvas):
             top = self.to_px(at, wall.height)
             painter.setFont(font(13, bold=True))
             painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
-            y = max(16.0, top.y() - 12.0)
+            y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))
             name = f"{wall.id} {tr(wall.name)}"
             painter.drawText(QPointF(top.x() + 2, y), name)
             width = painter.fontMetrics().horizontalAdvance(name + "  ")
@@ -368,11 +403,11 @@ class Strip(Canvas):
             painter.drawText(QPointF(top.x() + 2 + width, y), format_length(wall.length, self.document.job.display))
             if i + 1 < len(walls):
                 # The fold between two walls.
-                x = self.to_px(at + wall.length + FOLD / 2, 0.0).x()
+                x = self.to_px(at + wall.length + self.fold / 2, 0.0).x()
                 pen = QPen(Theme.color("rule"), 1.0, Qt.PenStyle.DashDotLine)
                 painter.setPen(pen)
                 painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, self.to_px(0, 0).y() + 6))
-            at += wall.length + FOLD
+            at += wall.length + self.fold
         self._paint_grips(painter)
         if self._band is not None:
             color = Theme.color("spruce")

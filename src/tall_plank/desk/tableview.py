@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from PyQt6.QtCore import QSortFilterProxyModel, Qt, pyqtSignal
+from PyQt6.QtCore import QSortFilterProxyModel, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QGuiApplication, QKeySequence, QStandardItem, QStandardItemModel
 from PyQt6.QtWidgets import (
     QAbstractItemView,
@@ -142,21 +142,27 @@ class TablePane(QWidget):
             header.setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
         self._model = model
         self._columns(table, header)
+        # A scroll bar that comes or goes with the new rows changes the room there is.
+        QTimer.singleShot(0, lambda: self._columns(table, header) if self._model is model else None)
 
     def _columns(self, table: Table, header: QHeaderView) -> None:
         room = max(500, self.view.viewport().width() or self.width() - 40)  # type: ignore[union-attr]
         total = sum(c.wide for c in table.columns)
         metrics = self.view.fontMetrics()
-        widths = []
+        widths, leasts = [], []
         for i, c in enumerate(table.columns):
             label = self._model.headerData(i, Qt.Orientation.Horizontal)
-            widths.append(max(metrics.horizontalAdvance(str(label)) + 26, int(room * c.wide / total)))
+            least = metrics.horizontalAdvance(str(label)) + 20
+            if c.is_number:
+                texts = (self._model.item(r, i).text() for r in range(self._model.rowCount()))
+                least = max([least, *(metrics.horizontalAdvance(t) + 24 for t in texts)])
+            leasts.append(least)
+            widths.append(max(least, int(room * c.wide / total)))
         over = sum(widths) - room
         if over > 0:
             # Wide text columns give way first.
             for i in sorted(range(len(widths)), key=lambda i: -widths[i]):
-                label = self._model.headerData(i, Qt.Orientation.Horizontal)
-                give = min(over, widths[i] - max(90, metrics.horizontalAdvance(str(label)) + 26))
+                give = min(over, widths[i] - (leasts[i] if table.columns[i].is_number else max(90, leasts[i])))
                 if give > 0:
                     widths[i] -= give
                     over -= give

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, fields
+from functools import cache
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication
@@ -80,6 +81,7 @@ class Theme:
 
     @classmethod
     def color(cls, role: str) -> QColor:
+        """A new color of a role, so that a caller may change its alpha."""
         return QColor(getattr(cls.colors, role))
 
 
@@ -89,6 +91,7 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFont(str(path))
 
 
+@cache
 def font(pixels: int = 13, *, bold: bool = False, italic: bool = False) -> QFont:
     """The face at a size; figures are tabular so that columns line up."""
     made = QFont(FAMILY)
@@ -168,7 +171,10 @@ QPushButton:disabled { color: @quiet; }
 #stage:checked { color: @ink; font-weight: 600; border-bottom: 3px solid @spruce; }
 #shelf, #shelfBody { background: @paper; border: 0; }
 #shelf { border-right: 1px solid @rule; }
-#shelf QListView { background: @paper; border: 0; outline: 0; }
+#shelf QListView { background: @paper; border: 0; outline: 0; font-size: 12px; }
+#shelf QListView::item { padding: 0; border-radius: 4px; }
+#shelf QListView::item:selected { background: @spruce_pale; color: @ink; }
+#shelf QListView::item:hover { background: @hover; }
 #shelfHead { color: @quiet; font-size: 12px; font-weight: 600; padding: 6px 0 1px 2px; }
 #listing { background: @paper; border: 0; outline: 0; }
 #listing::item { padding: 5px 8px; border-radius: 4px; }
@@ -189,8 +195,8 @@ QPushButton:disabled { color: @quiet; }
 #specValue[origin="inherited"] { color: @quiet; font-style: italic; }
 #specValue[origin="various"] { color: @brass; font-style: italic; }
 #specValue[wrong="true"] { border: 1px solid @oxide; background: @oxide_pale; color: @ink; }
-QToolButton#specValue { text-align: right; }
-QToolButton#specValue::menu-indicator { image: none; width: 0; }
+QPushButton#specValue { text-align: right; padding: 1px 8px 1px 4px; }
+QPushButton#specValue::menu-indicator { image: none; width: 0; }
 #revert { border: 0; color: @spruce; background: transparent; padding: 0 2px; }
 #revert:hover { background: @hover; }
 #tally { background: @paper; border-top: 1px solid @rule; }

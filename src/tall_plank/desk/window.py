@@ -186,6 +186,7 @@ class Window(QMainWindow):
             self._autosave_timer.start()
 
     def _selection_changed(self) -> None:
+        self.strip.show_selection()
         self.strip.refresh_selection()
         self.lines.refresh()
         self.plan.refresh_selection()

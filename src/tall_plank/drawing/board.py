@@ -19,25 +19,9 @@ def board_drawing(
         angle = 90.0 if upright else 0.0
         cx, cy = x + long / 2, y + wide / 2
         two = room_wide > 7.0 * scale and text_width(size, 1.8) * scale < room_long
-        shift = 1.8 * scale if two else 0.0
         if text_width(part, 2.2) * scale < room_long and room_wide > 2.6 * scale:
-            dx, dy = (-shift, 0.0) if upright else (0.0, shift)
-            items.append(
-                Text(
-                    cx + dx,
-                    cy + dy - (0 if upright else 1.1 * scale),
-                    part,
-                    2.2,
-                    Layer.LABEL,
-                    f"part:{part}",
-                    angle=angle,
-                )
-            )
+            rise = 0.5 if two else -1.1
+            items.append(Text(cx, cy, part, 2.2, Layer.LABEL, f"part:{part}", angle=angle, rise=rise))
         if two:
-            dx, dy = (shift, 0.0) if upright else (0.0, -shift)
-            items.append(
-                Text(
-                    cx + dx, cy + dy - (0 if upright else 0.9 * scale), size, 1.8, Layer.LABEL, angle=angle, quiet=True
-                )
-            )
+            items.append(Text(cx, cy, size, 1.8, Layer.LABEL, angle=angle, quiet=True, rise=-2.6))
     return Drawing(name, tuple(items), 0.0, 0.0, length, width)

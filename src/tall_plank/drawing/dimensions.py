@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Literal
 
 from tall_plank.assets import text_width
 from tall_plank.drawing.primitives import Dim, Layer, Line, Pen, Text
@@ -14,6 +15,8 @@ ROW = 6.0
 TICK = 1.2
 OVERSHOOT = 1.4
 """mm that an extension line runs past the dimension line: 8 times a narrow line (ISO 129-1, from memory)."""
+OUTSIDE = 1.7
+"""mm on paper from the line to a text that has no room between its ends."""
 SIZE = 2.2
 """Height of capitals on paper, mm."""
 
@@ -66,16 +69,24 @@ def _expand_one(dim: Dim, scale: float, taken: dict[tuple[str, int, float], floa
     ]
     size = SIZE if fits(dim, scale) else SIZE * 0.8
     inside = fits(dim, scale, size)
-    side = 0.9 * scale if inside else -(size + 0.9) * scale
-    width = text_width(dim.text, size) * scale
+    # Outside, a text lies level beyond the line's overshoot, so it takes its height along an upright line.
+    along = text_width(dim.text, size) if inside or dim.along == "x" else size * 1.3
     middle = (a + b) / 2
-    key = (dim.along, dim.row, -1.0 if not inside else 1.0)
-    if middle - width / 2 < taken.get(key, -1e12):
+    key = (dim.along, dim.row, 1.0 if inside else -1.0)
+    if middle - along * scale / 2 < taken.get(key, -1e12):
         return lines
-    taken[key] = middle + width / 2 + 0.8 * scale
-    if dim.along == "x":
-        lines.append(Text(middle, at + side, dim.text, size, layer, source))
+    taken[key] = middle + (along / 2 + 0.8) * scale
+    if inside:
+        if dim.along == "x":
+            lines.append(Text(middle, at, dim.text, size, layer, source, rise=0.9))
+        else:
+            # Read from the right: the text stands on the left of an upright dimension line.
+            lines.append(Text(at, middle, dim.text, size, layer, source, angle=90.0, rise=0.9))
+    elif dim.along == "x":
+        rise = OUTSIDE if out > 0 else -(OUTSIDE + size)
+        lines.append(Text(middle, at, dim.text, size, layer, source, rise=rise))
     else:
-        # Read from the right: the text stands on the left of an upright dimension line.
-        lines.append(Text(at - side, middle, dim.text, size, layer, source, angle=90.0))
+        align: Literal["left", "right"] = "left" if out > 0 else "right"
+        place = at + out * OUTSIDE * scale
+        lines.append(Text(place, middle, dim.text, size, layer, source, align=align, rise=-size / 2))
     return lines

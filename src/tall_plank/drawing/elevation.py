@@ -91,7 +91,7 @@ def unit_front(p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True) 
         items.append(Line(p.x, p.bottom, p.right, p.top, Pen.NARROW, Layer.LABEL, source))
         items.append(Line(p.x, p.top, p.right, p.bottom, Pen.NARROW, Layer.LABEL, source))
     if labels and p.body is not Body.FILLER:
-        items.append(Text(p.x + p.width / 2, p.bottom + 60, p.number, 2.2, Layer.LABEL, source, quiet=True))
+        items.append(Text(p.x + p.width / 2, p.bottom, p.number, 2.0, Layer.LABEL, source, rise=-3.4, backed=True))
     return items
 
 
@@ -115,8 +115,10 @@ def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
     carcass, front = _color(stock, spec.carcass), _color(stock, spec.front)
     if spec.body is Body.CARCASS:
         grain = _grain(stock, spec.carcass, True)
-        items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, "", carcass, grain))  # type: ignore[arg-type]
         closed = {f.path for f in unit.fronts}
+        # Closed by fronts, the carcass shows as a line between them only.
+        shown_grain = "" if closed else grain
+        items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, "", carcass, shown_grain))  # type: ignore[arg-type]
         for path, x, z, bw, bh in unit.bays:
             if path not in closed:
                 items.append(Shape(rectangle(x, z, bw, bh), Pen.NARROW, Layer.CARCASS, "", "inside"))

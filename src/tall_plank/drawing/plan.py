@@ -40,11 +40,11 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True) -> Dra
     size = f"{format_length(w, job.display)} × {format_length(d, job.display)}"
     x, y = _free_middle(room)
     source = f"room:{room.room.id}"
-    items.append(Text(x, y + 60, room.room.name, 3.2, Layer.LABEL, source, bold=True))
-    items.append(Text(x, y - 110, size, 2.4, Layer.LABEL, source, quiet=True))
+    items.append(Text(x, y, room.room.name, 3.2, Layer.LABEL, source, bold=True, rise=1.2))
+    items.append(Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6))
     for wall in room.walls:
-        fx, fy, _ = wall.frame.out((wall.length / 2, t / 2, 0.0))
-        items.append(Text(fx, fy, wall.id, 2.4, Layer.LABEL, f"wall:{wall.id}", bold=True))
+        fx, fy, _ = wall.frame.out((wall.length * 0.96, t / 2, 0.0))
+        items.append(Text(fx, fy, wall.id, 2.2, Layer.LABEL, f"wall:{wall.id}", bold=True, rise=-1.1))
     if dims:
         items.append(Dim(0.0, w, d + t, 1, "x", format_length(w, job.display), source, "width"))
         items.append(Dim(0.0, d, -t, -1, "y", format_length(d, job.display), source, "depth"))

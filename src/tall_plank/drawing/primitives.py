@@ -106,6 +106,10 @@ class Text(msgspec.Struct, frozen=True):
     angle: float = 0.0
     bold: bool = False
     quiet: bool = False
+    rise: float = 0.0
+    """mm on paper that the text stands above (x, y), at right angles to its line."""
+    backed: bool = False
+    """Whether a white ground lies under it, so that it reads on any finish."""
 
 
 class Dim(msgspec.Struct, frozen=True):

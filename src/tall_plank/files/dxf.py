@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from pathlib import Path
 
 from tall_plank.drawing.dimensions import expand
@@ -52,7 +53,9 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
                     rotation=item.angle,
                     dxfattribs={"layer": item.layer.value.upper(), "style": "PLANK"},
                 )
-                text.set_placement((item.x, item.y), align=align)
+                angle, rise = math.radians(item.angle), item.rise * scale
+                place = (item.x - rise * math.sin(angle), item.y + rise * math.cos(angle))
+                text.set_placement(place, align=align)
             case Dim():
                 pass
     document.saveas(path)

@@ -6,7 +6,7 @@ import math
 from pathlib import Path
 from xml.sax.saxutils import escape, quoteattr
 
-from tall_plank.assets import em_of
+from tall_plank.assets import em_of, text_width
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import Sheet
@@ -58,9 +58,17 @@ def write_svg(sheet: Sheet, path: Path) -> None:
                 lines.append(f'<path d="{d}" fill="none" {stroke(item.pen)}/>')
             case Text():
                 x, y = at(item.x, item.y)
+                angle = math.radians(item.angle)
+                x, y = x - item.rise * math.sin(angle), y - item.rise * math.cos(angle)
                 anchor = {"left": "start", "right": "end", "middle": "middle"}[item.align]
                 turn = f' transform="rotate({_n(-item.angle)} {_n(x)} {_n(y)})"' if item.angle else ""
                 weight = ' font-weight="600"' if item.bold else ""
+                if item.backed:
+                    half = text_width(item.text, item.size) / 2 + 0.5
+                    lines.append(
+                        f'<rect x="{_n(x - half)}" y="{_n(y - item.size - 0.5)}" width="{_n(2 * half)}" '
+                        f'height="{_n(item.size + 1)}" fill="#FFFFFF"/>'
+                    )
                 lines.append(
                     f'<text x="{_n(x)}" y="{_n(y)}" font-size="{_n(em_of(item.size))}" text-anchor="{anchor}"'
                     f' fill="{QUIET if item.quiet else INK}"{weight}{turn}>{escape(item.text)}</text>'

@@ -26,7 +26,6 @@ def cut_list(w: Workings) -> Table:
         Column("width", "Width", "length", wide=0.9),
         Column("cut_length", "Cut length", "length", wide=1.1),
         Column("cut_width", "Cut width", "length", wide=1.1),
-        Column("thickness", "Thick", "length", wide=0.8),
         Column("grain", "Grain", wide=0.8),
         Column("edges", "Edges", "edges", wide=1.1),
     )
@@ -40,7 +39,6 @@ def cut_list(w: Workings) -> Table:
             r.width,
             r.cut_length,
             r.cut_width,
-            r.thickness,
             "along" if r.grain == "length" else "none",
             edge_marks(r.edges),
         )
@@ -147,7 +145,7 @@ def price(w: Workings) -> Table:
         Column("price", "Price", "money", currency, wide=0.9),
         Column("amount", "Amount", "money", currency, wide=1.0),
     )
-    rows = tuple((c.group, c.label, c.qty, c.per, c.price, c.amount) for c in w.costs.lines)
+    rows = tuple((c.group, c.label, c.qty, c.per.replace("m2", "m²"), c.price, c.amount) for c in w.costs.lines)
     p, rates = w.price, w.job.pricing
     totals = [
         ("", "Cost", None, "", None, p.cost),

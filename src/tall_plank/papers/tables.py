@@ -53,7 +53,8 @@ def text_of(value: Value, column: Column, display: DisplayUnit) -> str:
             assert isinstance(value, Decimal)
             return shown(value)
         case "number":
-            return f"{value:,.2f}"
+            whole = isinstance(value, Decimal) and value == value.to_integral_value()
+            return f"{value:,.0f}" if whole else f"{value:,.2f}"
         case "percent":
             return f"{value:.0f} %"
         case _:

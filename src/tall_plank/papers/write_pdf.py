@@ -191,10 +191,14 @@ def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: 
             canvas.saveState()
             canvas.translate(x, y)
             canvas.rotate(item.angle)
+            if item.backed:
+                half = assets.text_width(item.text, item.size) / 2 + 0.5
+                canvas.setFillColor("#FFFFFF")
+                canvas.rect(-half * mm, (item.rise - 0.5) * mm, 2 * half * mm, (item.size + 1.0) * mm, stroke=0, fill=1)
             canvas.setFillColor(QUIET if item.quiet else INK)
             canvas.setFont(STRONG if item.bold else REGULAR, assets.em_of(item.size) * mm)
             draw = {"left": canvas.drawString, "right": canvas.drawRightString, "middle": canvas.drawCentredString}
-            draw[item.align](0, 0, item.text)
+            draw[item.align](0, item.rise * mm, item.text)
             canvas.restoreState()
         case Dim():
             return

@@ -83,7 +83,7 @@ def part_boxes(job: Job, placed: Placed, unit: MadeUnit, *, hidden: bool) -> lis
     boxes = []
     closed = bool(unit.fronts)
     for part in unit.parts:
-        inside = part.role in ("shelf", "drawer", "drawer bottom", "back")
+        inside = part.role in ("shelf", "drawer", "drawer bottom")
         if not hidden and closed and inside:
             continue
         board = job.stock.board_by_code(part.board)
