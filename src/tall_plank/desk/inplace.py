@@ -27,23 +27,33 @@ class InPlaceBox(QLineEdit):
         self._error.setMargin(4)
         self._error.hide()
         self._commit: Commit | None = None
+        self._asked = ""
         self._next: Callable[[int], None] | None = None
         self.returnPressed.connect(lambda: self._apply(0))
 
-    def ask(self, rect: QRect, text: str, commit: Commit, go_on: Callable[[int], None] | None = None) -> None:
-        """Open over a rectangle of the parent with a text to type over."""
+    def ask(
+        self,
+        rect: QRect,
+        text: str,
+        commit: Commit,
+        go_on: Callable[[int], None] | None = None,
+        typed: str | None = None,
+    ) -> None:
+        """Open over a rectangle of the parent with a text to type over, or with what was typed already."""
         self._commit, self._next = commit, go_on
+        self._asked = text
         parent = self.parentWidget()
         assert parent is not None
         width = max(rect.width(), 74)
         left = min(max(0, rect.center().x() - width // 2), max(0, parent.width() - width))
         self.setGeometry(QRect(QPoint(left, rect.y()), rect.size()).adjusted(0, 0, width - rect.width(), 0))
-        self.setText(text)
+        self.setText(text if typed is None else typed)
         self._clear()
         self.show()
         self.raise_()
         self.setFocus()
-        self.selectAll()
+        if typed is None:
+            self.selectAll()
 
     def _clear(self) -> None:
         self._error.hide()
@@ -60,7 +70,8 @@ class InPlaceBox(QLineEdit):
         if self._commit is None:
             return True
         commit = self._commit
-        error = commit(self.text())
+        # A text left as it stood changes nothing, not even by the rounding of what is shown.
+        error = commit(self.text()) if self.text() != self._asked else None
         if error is not None:
             self._show_error(error)
             return False

@@ -177,10 +177,8 @@ class RunLines(QWidget):
         if box is None:
             return
         text = box.text.lstrip("~") if box.rule is Rule.FIXED else (box.rule.value if box.rule else "")
-        self.box.ask(box.rect.toRect(), text if start is None else start, lambda t: self._commit(cell, t), self._go_on)
-        if start is not None:
-            self.box.deselect()
-            self.box.end(False)
+        rect = box.rect.toRect()
+        self.box.ask(rect, text, lambda t: self._commit(cell, t), self._go_on, typed=start)
 
     def _commit(self, cell: str, text: str) -> PlankError | None:
         return self.document.do(lambda job: runs.set_width(job, (cell,), text))

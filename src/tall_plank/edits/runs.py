@@ -10,6 +10,7 @@ from tall_plank.job import Body, Cell, Job, Level, Run
 from tall_plank.job.run import REST, SHARE, WidthRule
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure.shareout import Rule
+from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import clear_of
 
@@ -108,7 +109,7 @@ def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a
         _, run, cell = job.find_cell(cell_id)
         template = job.template_of(cell)
         mm = rule.length.mm if rule.length else None
-        if mm is not None and not template.least - 1e-9 <= mm <= template.most + 1e-9:
+        if mm is not None and not template.least - TOLERANCE <= mm <= template.most + TOLERANCE:
             limit = (
                 f"at least {format_length(template.least, job.display, mark=True)}"
                 if mm < template.least

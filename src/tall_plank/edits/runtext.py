@@ -107,9 +107,10 @@ def run_text(job: Job, run: Run) -> str:
             case Rule.FIXED:
                 assert cell.width.length is not None
                 length = cell.width.length
-                shown = format_length(length.mm, job.display)
-                # A decimal comma would part the cells, and a rounded figure would change the width.
-                width = length.text if length.is_rule or shown.startswith("~") else shown
+                shown = format_length(length.mm, job.display).lstrip("~")
+                # A rounded figure would change the width when it is read again.
+                exact = abs(parse_length(shown, job.display).mm - length.mm) < 1e-9
+                width = shown if exact and not length.is_rule else length.text
             case rule:
                 width = rule.value
         words.append(f"{template.words[0]} {width}")

@@ -115,7 +115,7 @@ def _made_trim(
         parts: tuple[Part | None, ...] = make(trim, made)
         problem = None
     except PlankError as error:
-        parts, problem = (None,), Problem(str(error), error.remedy)
+        parts, problem = (None,), Problem(error.what, error.remedy)
     return [
         MadeTrim(label, f"{letter}.{taken + i}", trim.room, trim.run, wall, part, problem)
         for i, part in enumerate(parts, 1)

@@ -60,7 +60,7 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
         else:
             _filler(b)
     except PlankError as error:
-        return MadeUnit(spec, problems=(Problem(str(error), error.remedy),))
+        return MadeUnit(spec, problems=(*b.problems, Problem(error.what, error.remedy)))
     made = spec.made
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
     problems = (*b.problems, *_clashes(parts))

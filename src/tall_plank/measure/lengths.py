@@ -25,7 +25,7 @@ from typing import NoReturn
 import msgspec
 
 from tall_plank.measure.errors import PlankError
-from tall_plank.measure.units import FACTORS, DisplayUnit, format_length
+from tall_plank.measure.units import FACTORS, TOLERANCE, DisplayUnit, format_length
 
 MAX_TEXT = 200
 MAX_DEPTH = 30
@@ -319,13 +319,13 @@ def parse_length(
     mm = reader.whole()
     if not math.isfinite(mm) or abs(mm) > MAX_LENGTH:
         raise LengthError("The length is larger than any room.", 0, "Type less than a kilometre.")
-    if least is not None and mm < least - 1e-9:
+    if least is not None and mm < least - TOLERANCE:
         raise LengthError(
             f"{format_length(mm, unit, mark=True)} is too small.",
             0,
             f"The least that makes sense here is {format_length(least, unit, mark=True)}.",
         )
-    if most is not None and mm > most + 1e-9:
+    if most is not None and mm > most + TOLERANCE:
         raise LengthError(
             f"{format_length(mm, unit, mark=True)} is too large.",
             0,

@@ -84,7 +84,7 @@ def member_of(job: Job, cell: Cell) -> Member:
         assert rule.length is not None
         return Member(Rule.FIXED, size=rule.length.mm)
     if rule.rule is Rule.REST:
-        return Member(Rule.REST, least=template.least)
+        return Member(Rule.REST, least=template.least, most=template.most)
     return Member(Rule.SHARE, least=template.least, most=template.most)
 
 

@@ -79,7 +79,8 @@ def read_toml(path: Path) -> dict[str, Any]:
         return tomllib.loads(path.read_text(encoding="utf-8"), parse_float=Decimal)
     except tomllib.TOMLDecodeError as error:
         line = re.search(r"line (\d+)", str(error))
-        where = f"{path.name}, line {line.group(1)}" if line else path.name
+        last = len(path.read_text(encoding="utf-8").splitlines())
+        where = f"{path.name}, line {line.group(1) if line else last}"
         raise PlankError(f"This is not well-formed TOML ({error}).", where, "Mend the line.") from None
     except UnicodeDecodeError:
         raise PlankError("The file is not UTF-8 text.", path.name, "Save it as UTF-8.") from None

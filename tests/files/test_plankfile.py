@@ -1,0 +1,259 @@
+from __future__ import annotations
+
+import json
+import os
+import zipfile
+from pathlib import Path
+
+import msgspec
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from tall_plank.demo import demo_job
+from tall_plank.edits import jobs
+from tall_plank.files import plankfile
+from tall_plank.files.plankfile import MIMETYPE, job_bytes, job_from_bytes, json_schema, read_plank, write_plank
+from tall_plank.files.userdata import Autosave, Lock, Preferences, UserFolders
+from tall_plank.job import Job
+from tall_plank.measure import PlankError
+from tall_plank.workings import Workings
+
+
+def test_a_job_comes_back_whole(tmp_path: Path) -> None:
+    job = demo_job()
+    write_plank(job, tmp_path / "a.plank", b"png")
+    back = read_plank(tmp_path / "a.plank")
+    assert back == job
+    assert Workings(back).tally == Workings(job).tally
+
+
+def test_the_same_job_gives_the_same_file(job: Job, tmp_path: Path) -> None:
+    write_plank(job, tmp_path / "a.plank")
+    write_plank(job, tmp_path / "b.plank")
+    assert (tmp_path / "a.plank").read_bytes() == (tmp_path / "b.plank").read_bytes()
+
+
+def test_the_file_tells_its_kind_in_its_first_bytes(job: Job, tmp_path: Path) -> None:
+    write_plank(job, tmp_path / "a.plank")
+    data = (tmp_path / "a.plank").read_bytes()
+    # what the desktop's MIME database looks for
+    assert data[30 : 30 + 8 + len(MIMETYPE)] == b"mimetype" + MIMETYPE.encode()
+
+
+def test_the_last_good_file_is_kept_beside_the_new_one(job: Job, tmp_path: Path) -> None:
+    path = tmp_path / "a.plank"
+    write_plank(job, path)
+    write_plank(jobs.set_text(job, "name", "second").job, path)
+    assert read_plank(path).name == "second"
+    assert read_plank(path.with_name("a.plank.bak")).name == "Test job"
+    assert sorted(p.name for p in tmp_path.iterdir()) == ["a.plank", "a.plank.bak"]
+
+
+def test_a_failed_write_leaves_the_old_file(job: Job, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = tmp_path / "a.plank"
+    write_plank(job, path)
+    before = path.read_bytes()
+
+    def full(*_: object) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(plankfile.os, "fsync", full)
+    with pytest.raises(PlankError, match="No space left"):
+        write_plank(jobs.set_text(job, "name", "second").job, path)
+    assert path.read_bytes() == before
+    assert [p.name for p in tmp_path.iterdir()] == ["a.plank"]
+
+
+def rewritten(job: Job, path: Path, change) -> Path:  # type: ignore[no-untyped-def]
+    """A job file whose JSON was changed by hand."""
+    raw = json.loads(job_bytes(job))
+    raw = change(raw) or raw
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("mimetype", MIMETYPE)
+        archive.writestr("job.json", json.dumps(raw))
+    return path
+
+
+def _set(*keys: object):  # type: ignore[no-untyped-def]
+    *path, last, value = keys
+
+    def change(raw):  # type: ignore[no-untyped-def]
+        at = raw
+        for key in path:
+            at = at[key]
+        at[last] = value
+
+    return change
+
+
+@pytest.mark.parametrize(
+    ("change", "word"),
+    [
+        (_set("format", 99), "newer Tall Plank (format 99"),
+        (_set("format", "one"), "no format number"),
+        (_set("job", "rooms", []), "no room"),
+        (_set("job", "units", []), "no unit"),
+        (_set("job", "standard", "other"), "no shop standard"),
+        (_set("job", "book", "other"), "no price book"),
+        (_set("job", "rooms", 0, "height", 5), "damaged"),
+        (_set("job", "rooms", 0, "extra", 5), "unknown field"),
+        (_set("job", "rooms", 0, "runs", 0, "wall", "Z"), "no wall"),
+        (_set("job", "values", 0, "length", "text", "plinth"), None),
+        (_set("job", "values", 2, "length", "text", "base_height + plinth"), "circle"),
+        (_set("job", "values", 2, "length", "text", "nothing"), "no value named"),
+        (_set("job", "rooms", 0, "outline", "width", "mm", 1e30), "out of range"),
+        (_set("job", "stock", "boards", 0, "thickness", -1), "not above zero"),
+        (_set("job", "pricing", "margin", "lots"), "damaged"),
+    ],
+)
+def test_a_damaged_job_is_refused_with_the_place(job: Job, tmp_path: Path, change, word: str | None) -> None:
+    path = rewritten(job, tmp_path / "x.plank", change)
+    if word is None:
+        read_plank(path)
+        return
+    with pytest.raises(PlankError) as caught:
+        read_plank(path)
+    assert word in str(caught.value)
+    assert caught.value.remedy
+
+
+def test_foreign_and_broken_files_are_refused(job: Job, tmp_path: Path) -> None:
+    path = tmp_path / "x.plank"
+    cases: list[tuple[bytes, str]] = [(b"", "not a Tall Plank"), (b"hello", "not a Tall Plank")]
+    write_plank(job, path)
+    whole = path.read_bytes()
+    cases += [(whole[: len(whole) // 2], "damaged"), (whole[:60] + b"\0" * 40 + whole[100:], "damaged")]
+    for data, word in cases:
+        path.write_bytes(data)
+        with pytest.raises(PlankError, match=word):
+            read_plank(path)
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("word/document.xml", "x")
+    with pytest.raises(PlankError, match="not a Tall Plank"):
+        read_plank(path)
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("mimetype", MIMETYPE)
+    with pytest.raises(PlankError, match="no job inside"):
+        read_plank(path)
+    with pytest.raises(PlankError, match="cannot be read"):
+        read_plank(tmp_path / "nowhere.plank")
+    with pytest.raises(PlankError):
+        read_plank(tmp_path)
+
+
+def test_hostile_archives_are_refused_before_anything_is_unpacked(tmp_path: Path, monkeypatch) -> None:
+    path = tmp_path / "x.plank"
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("mimetype", MIMETYPE)
+        archive.writestr("../../evil", "x")
+    with pytest.raises(PlankError, match="bad names"):
+        read_plank(path)
+    with zipfile.ZipFile(path, "w") as archive:
+        archive.writestr("mimetype", MIMETYPE)
+        for i in range(2100):
+            archive.writestr(f"a{i}", "")
+    with pytest.raises(PlankError, match="too many"):
+        read_plank(path)
+    monkeypatch.setattr(plankfile, "MAX_TOTAL", 1000)
+    with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("mimetype", MIMETYPE)
+        archive.writestr("job.json", " " * 100_000)
+    with pytest.raises(PlankError, match="too much"):
+        read_plank(path)
+
+
+@given(st.data())
+def test_no_damage_to_the_json_is_more_than_a_message(data: st.DataObject) -> None:
+    text = bytearray(job_bytes(demo_job()))
+    at = data.draw(st.integers(0, len(text) - 1))
+    text[at : at + data.draw(st.integers(0, 6))] = data.draw(st.binary(max_size=4))
+    try:
+        job = job_from_bytes(bytes(text), "x")
+    except PlankError:
+        return
+    assert isinstance(job, Job)
+
+
+def test_the_schema_in_the_docs_is_that_of_the_format() -> None:
+    path = Path(__file__).parents[2] / "docs" / "job.schema.json"
+    assert path.read_bytes().strip() == json_schema().strip()
+
+
+# --- autosave, locks, preferences
+
+
+def dead_pid() -> int:
+    pid = os.fork()
+    if pid == 0:
+        os._exit(0)
+    os.waitpid(pid, 0)
+    return pid
+
+
+def test_work_left_behind_is_found_once_its_program_is_gone(job: Job, folders: UserFolders, tmp_path: Path) -> None:
+    autosave = Autosave(folders)
+    autosave.keep(job, tmp_path / "a.plank")
+    assert Autosave.left_behind(folders) == []  # its program, this one, runs
+    kept = autosave._path
+    head, _, body = kept.read_bytes().partition(b"\n")
+    kept.write_bytes(json.dumps({**json.loads(head), "pid": dead_pid()}).encode() + b"\n" + body)
+    (found,) = Autosave.left_behind(folders)
+    assert found.job == job
+    assert found.file.endswith("a.plank")
+    autosave.put_away()
+    assert Autosave.left_behind(folders) == []
+
+
+def test_an_autosave_that_cannot_be_read_is_set_aside_not_deleted(folders: UserFolders) -> None:
+    path = folders.made().state / "autosave" / "x.json"
+    path.write_bytes(b'{"pid": 0}\nrubbish')
+    assert Autosave.left_behind(folders) == []
+    assert path.with_suffix(".unread").exists()
+
+
+def test_a_second_opening_does_not_get_the_lock(folders: UserFolders, tmp_path: Path) -> None:
+    first, second = Lock(folders, tmp_path / "a.plank"), Lock(folders, tmp_path / "a.plank")
+    assert first.take()
+    assert not second.take()
+    second.release()
+    assert not second.take()
+    first.release()
+    assert second.take()
+
+
+def test_the_lock_of_a_dead_program_is_taken_over(folders: UserFolders, tmp_path: Path) -> None:
+    first = Lock(folders, tmp_path / "a.plank")
+    first.take()
+    first._path.write_text(str(dead_pid()))
+    assert Lock(folders, tmp_path / "a.plank").take()
+
+
+def test_preferences_survive_rubbish(folders: UserFolders, tmp_path: Path) -> None:
+    (folders.made().config / "preferences.json").write_text("{broken")
+    preferences = Preferences(folders)
+    assert preferences.get("look", "light") == "light"
+    preferences.set("look", "dark")
+    assert Preferences(folders).get("look", "light") == "dark"
+    preferences.set("look", 5)
+    assert Preferences(folders).get("look", "light") == "light"
+    for name in ("a", "b", "a"):
+        (tmp_path / name).write_text("")
+        preferences.add_recent(tmp_path / name)
+    (tmp_path / "b").unlink()
+    assert [p.name for p in Preferences(folders).recent()] == ["a"]
+
+
+def test_every_struct_of_the_job_is_frozen() -> None:
+    def walk(value: object) -> None:
+        if isinstance(value, msgspec.Struct):
+            assert value.__struct_config__.frozen, type(value)
+            for name in value.__struct_fields__:
+                walk(getattr(value, name))
+        elif isinstance(value, tuple):
+            for item in value:
+                walk(item)
+        else:
+            assert not isinstance(value, dict | list | set), value
+
+    walk(demo_job())

@@ -1,0 +1,66 @@
+from __future__ import annotations
+
+import pytest
+
+from conftest import with_run
+from tall_plank.edits import rooms, runs, units, values
+from tall_plank.job import Job, Level
+from tall_plank.job.start import new_job
+from tall_plank.measure import PlankError
+from tall_plank.workings import Workings
+
+
+def rules(job: Job) -> list[str]:
+    return [s.rule for s in Workings(job).snags]
+
+
+def test_a_sound_job_has_no_snags(job: Job) -> None:
+    assert Workings(job).snags == ()
+
+
+def test_a_run_longer_than_its_wall() -> None:
+    job = with_run(new_job(), "A", Level.HUNG, "pair 1200, pair 1200, pair 1200, door 450")
+    (snag,) = Workings(job).snags
+    assert snag.rule == "run length"
+    assert "450 mm short" in snag.what
+    assert snag.where.wall == "A"
+    assert snag.remedy
+
+
+def test_a_unit_that_cannot_be_made_is_named_with_its_place(job: Job) -> None:
+    cell = next(c.id for c in job.cells() if c.number == "A2")
+    snags = Workings(units.set_own(job, (cell,), "depth", "150").job).snags
+    assert snags[0].where.cell == cell
+    assert snags[0].where.label == "A2"
+
+
+def test_units_across_an_opening_or_through_the_ceiling(job: Job) -> None:
+    change = rooms.add_opening(job, "r1", "A", "window", 1000.0)
+    low = rooms.set_opening(change.job, change.made[0], "sill", "800").job
+    assert rules(low).count("opening") >= 2
+    lower = rooms.set_room_length(job, "r1", "height", "2100").job
+    assert "ceiling" in rules(lower)
+
+
+def test_a_gap_before_a_window_is_no_snag() -> None:
+    job = with_run(new_job(), "A", Level.HUNG, "pair 900, gap 1200, pair 900")
+    change = rooms.add_opening(job, "r1", "A", "window", 1000.0)
+    assert rules(change.job) == []
+
+
+def test_a_worktop_longer_than_its_board(job: Job) -> None:
+    wide = rooms.set_room_length(job, "r1", "width", "4400").job
+    wide = runs.insert_unit(wide, "r1", "A", "pair").job
+    (snag,) = (s for s in Workings(wide).snags if s.rule == "board size")
+    assert "worktop" in snag.what
+
+
+def test_a_worktop_without_a_board_of_its_thickness(job: Job) -> None:
+    thin = values.set_value(job, "worktop", "39").job
+    assert any("39 mm board" in s.what for s in Workings(thin).snags)
+    assert not any(t.part for t in Workings(thin).made.trims if "worktop" in t.label)
+
+
+def test_a_run_without_room_for_its_start_is_refused(job: Job) -> None:
+    with pytest.raises(PlankError, match="no length"):
+        runs.set_run_length(job, job.rooms[0].runs[0].id, "start", "3600")
