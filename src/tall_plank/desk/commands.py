@@ -41,14 +41,17 @@ class Commands:
         when: Callable[[], bool] = lambda: True,
         *,
         checkable: bool = False,
+        bound: bool = True,
     ) -> QAction:
-        """Register a command; several keys are parted by spaces."""
+        """Register a command; several keys are parted by spaces. Keys that are not bound are only told of: the
+        widgets answer to them first, and the window where they do not."""
         if name in self.all:
             raise ValueError(f"the command {name} is registered twice")
         command = Command(name, text, menu, tuple(keys.split()), run, when)
         self.all[name] = command
         action = QAction(text, self._window)
-        action.setShortcuts([QKeySequence(key) for key in command.keys])
+        if bound:
+            action.setShortcuts([QKeySequence(key) for key in command.keys])
         action.setCheckable(checkable)
         action.triggered.connect(lambda _=False: self.run(name))
         self._window.addAction(action)

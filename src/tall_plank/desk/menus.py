@@ -374,7 +374,7 @@ def _select(w: Window) -> None:
     add("select_level", tr("All on this &level"), "select", lambda: same("level"), "L", lambda: bool(doc.cells))
     add("select_base", tr("All &base units"), "select", lambda: pick(lambda p: p.level is Level.BASE))
     add("select_hung", tr("All &hung units"), "select", lambda: pick(lambda p: p.level is Level.HUNG))
-    add("select_none", tr("&Nothing"), "select", lambda: doc.select(()), "Escape")
+    add("select_none", tr("&Nothing"), "select", lambda: doc.select(()), "Escape", bound=False)
     w.commands.separate("select")
     add("next_cell", tr("Ne&xt unit"), "select", lambda: w.lines.step(1), ".")
     add("previous_cell", tr("&Previous unit"), "select", lambda: w.lines.step(-1), ",")

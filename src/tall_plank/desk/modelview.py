@@ -353,7 +353,8 @@ def _actors(mesh: Mesh) -> list[Any]:
     def cells(array: Any) -> Any:
         flat = np.hstack([np.full((len(array), 1), array.shape[1], dtype=np.int64), array]).reshape(-1)
         made = vtkCellArray()
-        made.SetCells(len(array), numpy_to_vtkIdTypeArray(np.ascontiguousarray(flat), deep=True))
+        ids = numpy_to_vtkIdTypeArray(np.ascontiguousarray(flat), deep=True)
+        made.ImportLegacyFormat(ids)
         return made
 
     faces = vtkPolyData()

@@ -55,8 +55,10 @@ class PlanView(Canvas):
     def pressed(self, event: QMouseEvent) -> None:
         source = self.source_at(event.position())
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-        if source.startswith("run:"):
-            source = self._cell_under(event.position()) or source
+        # The unit on the floor comes first; a second click takes what hangs above it.
+        below = self._cell_under(event.position())
+        if below and (source.startswith("run:") or below not in self.document.selection):
+            source = below
         self.document.select((source,) if source else (), add=add)
         if source.partition(":")[0] in ("cell", "opening"):
             self._press, self._target = event.position(), source

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtGui import QHideEvent, QKeyEvent
 from PyQt6.QtWidgets import QFrame, QGridLayout, QLabel, QLineEdit
 
 from tall_plank.desk.document import Document
@@ -29,6 +29,8 @@ class _Box(QLineEdit):
 
 class RunTextBar(QFrame):
     """The whole run in a line: `filler 50, drawers 600, sink 900, door rest`. Enter sets it, Escape leaves."""
+
+    closed = pyqtSignal()
 
     def __init__(self, document: Document) -> None:
         super().__init__()
@@ -66,6 +68,10 @@ class RunTextBar(QFrame):
         self.show()
         self.box.setFocus()
         self.box.selectAll()
+
+    def hideEvent(self, event: QHideEvent | None) -> None:
+        super().hideEvent(event)
+        self.closed.emit()
 
     def _preview(self, text: str) -> None:
         """Say at once what the text comes to, or where it goes wrong."""

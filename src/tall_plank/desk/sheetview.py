@@ -106,7 +106,7 @@ class SheetView(Canvas):
         self.sheet = sheet
         w, h = sheet.size
         # An empty drawing of the paper's size serves fitting and zooming.
-        self.placed = [Placed(0.0, 0.0, Drawing("", (), 0.0, 0.0, w, h))]
+        self.set_placed([Placed(0.0, 0.0, Drawing("", (), 0.0, 0.0, w, h))])
         if self.fitted or not same:
             self.fit()
         self.update()

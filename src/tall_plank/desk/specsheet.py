@@ -218,6 +218,12 @@ class SpecSheet(QFrame):
         return next(line for name, line in self.lines.items() if name.endswith("/" + key))
 
     def _build(self, sheet: Sheet) -> None:
+        focused = next((name for name, line in self.lines.items() if line.value.hasFocus()), "")
+        # The line whose change leads here is still at work, so the old ones go on the next turn.
+        old = self.scroll.takeWidget()
+        if old is not None:
+            old.hide()
+            old.deleteLater()
         body = QWidget()
         body.setObjectName("specBody")
         column = QVBoxLayout(body)
@@ -244,3 +250,5 @@ class SpecSheet(QFrame):
                 column.addWidget(line)
         column.addStretch(1)
         self.scroll.setWidget(body)
+        if focused in self.lines:
+            self.lines[focused].value.setFocus()

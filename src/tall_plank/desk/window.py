@@ -6,7 +6,7 @@ import itertools
 from pathlib import Path
 
 from PyQt6.QtCore import QBuffer, QIODevice, QSize, Qt, QTimer
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QResizeEvent
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -161,6 +161,7 @@ class Window(QMainWindow):
         self.strip.place_wanted.connect(self.place_on_wall)
         self.strip.step_asked.connect(self.lines.step)
         self.lines.run_text_wanted.connect(self.type_run)
+        self.run_text.closed.connect(self.strip.setFocus)
 
     def sizeHint(self) -> QSize:
         return QSize(1280, 800)
@@ -444,6 +445,14 @@ class Window(QMainWindow):
         assert isinstance(app, QApplication)
         theme.apply(app, dark=look == "dark")
         self.restyle()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Escape that no box and no drag wanted: select nothing."""
+        assert event is not None
+        if event.key() == Qt.Key.Key_Escape:
+            self.commands.run("select_none")
+        else:
+            super().keyPressEvent(event)
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)

@@ -43,7 +43,7 @@ def row_heights(height: float, low: float, high: float, made: Construction) -> t
     """System hole heights of a gable that lie between low and high, mm from the gable's lower end."""
     start = row_start(height, made.row_inset, made.row_pitch)
     first = max(0, math.ceil((low - start) / made.row_pitch - 1e-9))
-    last = math.floor((high - start) / made.row_pitch + 1e-9)
+    last = math.floor((min(high, height - start) - start) / made.row_pitch + 1e-9)
     return tuple(start + made.row_pitch * i for i in range(first, last + 1))
 
 

@@ -1,0 +1,118 @@
+"""The real window, offscreen or on a virtual display, with folders of its own."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Iterator
+
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QWidget
+
+from tall_plank.desk import theme
+from tall_plank.desk.app import make_app
+from tall_plank.desk.window import Window
+from tall_plank.files.userdata import UserFolders
+from tall_plank.job import Job
+
+
+@pytest.fixture(scope="session")
+def qapp_cls() -> type:
+    from PyQt6.QtWidgets import QApplication
+
+    return QApplication
+
+
+@pytest.fixture(autouse=True)
+def no_unexpected_log(caplog: pytest.LogCaptureFixture) -> Iterator[None]:
+    """A defect that the window swallowed fails the test."""
+    yield
+    wrong = [r for r in caplog.get_records("call") if r.name == "tall_plank" and r.levelno >= logging.ERROR]
+    assert not wrong, wrong[0].getMessage() + (str(wrong[0].exc_info) if wrong[0].exc_info else "")
+
+
+@pytest.fixture
+def window(qtbot, job: Job, folders: UserFolders) -> Iterator[Window]:
+    """A window with one wall of units, without the model (its own tests draw it)."""
+    yield from opened(qtbot, job, folders)
+
+
+@pytest.fixture
+def empty_window(qtbot, empty_job: Job, folders: UserFolders) -> Iterator[Window]:
+    yield from opened(qtbot, empty_job, folders)
+
+
+def opened(qtbot, job: Job, folders: UserFolders) -> Iterator[Window]:
+    app = make_app()
+    theme.apply(app, dark=False)
+    window = Window(job, folders)
+    window.model._failed = "left out of this test"
+    window.resize(1280, 800)
+    window.show()
+    qtbot.waitExposed(window)
+    window.activateWindow()
+    yield window
+    window.document.history.mark_saved()
+    window.close()
+    window.deleteLater()
+    QTest.qWait(0)
+
+
+def cell(window: Window, number: str) -> str:
+    return next(c.id for c in window.document.job.cells() if c.number == number)
+
+
+def placed(window: Window, number: str):  # type: ignore[no-untyped-def]
+    return next(p for p in window.document.workings.layout.placed if p.number == number)
+
+
+def strip_point(window: Window, number: str, dx: float = 0.5, dz: float = 0.5) -> QPoint:
+    """A point of the strip on a unit, by its share of width and height."""
+    p = placed(window, number)
+    x = window.strip.wall_x(p.wall) + p.x + p.width * dx
+    return window.strip.to_px(x, p.bottom + p.height * dz).toPoint()
+
+
+def drag(widget: QWidget, start: QPoint, end: QPoint, steps: int = 6, *, release: bool = True) -> None:
+    """A real drag: press, moves, release."""
+    QTest.mousePress(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start)
+    for i in range(1, steps + 1):
+        at = QPointF(start) + (QPointF(end) - QPointF(start)) * (i / steps)
+        move(widget, at.toPoint())
+    if release:
+        QTest.mouseRelease(widget, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, end)
+
+
+def move(widget: QWidget, at: QPoint) -> None:
+    """A move with the left button held, which QTest.mouseMove cannot say."""
+    from PyQt6.QtCore import QEvent
+    from PyQt6.QtGui import QMouseEvent
+    from PyQt6.QtWidgets import QApplication
+
+    event = QMouseEvent(
+        QEvent.Type.MouseMove, QPointF(at), QPointF(widget.mapToGlobal(at)), Qt.MouseButton.NoButton,
+        Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier,
+    )  # fmt: skip
+    QApplication.sendEvent(widget, event)
+
+
+def spec(window: Window, key: str):  # type: ignore[no-untyped-def]
+    """The value widget of a decision on the spec sheet."""
+    return window.spec.line(key).value
+
+
+def type_into(widget: QWidget, text: str, *, enter: bool = True) -> None:
+    """Focus a box, type over it, Enter."""
+    widget.setFocus()
+    widget.selectAll()  # type: ignore[attr-defined]
+    QTest.keyClicks(widget, text)
+    if enter:
+        QTest.keyClick(widget, Qt.Key.Key_Return)
+
+
+def choose(window: Window, key: str, code: str) -> None:
+    """Pick from the menu of a decision."""
+    menu = spec(window, key).menu()
+    action = next(a for a in menu.actions() if a.data() == code)
+    action.trigger()
