@@ -194,3 +194,8 @@ def test_a_circle_is_named_in_its_order() -> None:
 def test_names_that_cannot_stand_in_a_length_are_refused(name: str) -> None:
     with pytest.raises(PlankError):
         check_name(name)
+
+
+def test_a_play_below_the_smallest_fraction_is_not_shown_as_nothing() -> None:
+    assert format_length(0.2, DisplayUnit.FRACTION_16) == "0.0079"
+    assert format_length(0.0, DisplayUnit.FRACTION_16) == "0"

@@ -114,14 +114,15 @@ class Document(QObject):
 
     # --- edits
 
-    def do(self, edit: Edit, *, select_new: bool = True) -> PlankError | None:
-        """Make one step. An error is told, leaves the job untouched, and is given back to its place."""
+    def do(self, edit: Edit, *, select_new: bool = True, at_place: bool = False) -> PlankError | None:
+        """Make one step. An error leaves the job untouched and is given back; it is told in the message line too,
+        unless the caller shows it at its place."""
         try:
             change = edit(self.job)
             workings = Workings(change.job)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
-            self.told.emit(str(error), "wrong")
+            self.told.emit("" if at_place else str(error), "wrong")
             return error
         except Exception as error:  # a defect: the job stays as it was, and the log holds the trace
             log.exception("an edit failed")

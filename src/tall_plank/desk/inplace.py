@@ -21,7 +21,7 @@ class InPlaceBox(QLineEdit):
         self.hide()
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self._error = QLabel(parent)
-        self._error.setObjectName("specError")
+        self._error.setObjectName("boxError")
         self._error.setAutoFillBackground(True)
         self._error.setWordWrap(True)
         self._error.setMargin(4)
@@ -29,7 +29,6 @@ class InPlaceBox(QLineEdit):
         self._commit: Commit | None = None
         self._asked = ""
         self._next: Callable[[int], None] | None = None
-        self.returnPressed.connect(lambda: self._apply(0))
 
     def ask(
         self,
@@ -83,15 +82,17 @@ class InPlaceBox(QLineEdit):
     def _show_error(self, error: PlankError) -> None:
         self.setProperty("wrong", True)
         self._restyle()
-        parent = self.parentWidget()
-        assert parent is not None
+        # On the window, so that a low view does not cut the message off.
+        window = self.window()
+        assert window is not None
+        self._error.setParent(window)
         self._error.setText(str(error))
-        self._error.setFixedWidth(min(300, parent.width()))
+        self._error.setFixedWidth(min(320, window.width()))
         self._error.adjustSize()
-        x = min(max(0, self.x()), max(0, parent.width() - self._error.width()))
-        below = self.geometry().bottom() + 2
-        above = self.y() - self._error.height() - 2
-        self._error.move(x, below if below + self._error.height() <= parent.height() else max(0, above))
+        at = self.mapTo(window, QPoint(0, self.height() + 3))
+        x = min(max(0, at.x()), max(0, window.width() - self._error.width()))
+        above = at.y() - self.height() - 6 - self._error.height()
+        self._error.move(x, at.y() if at.y() + self._error.height() <= window.height() else max(0, above))
         self._error.show()
         self._error.raise_()
         self.selectAll()
@@ -108,6 +109,9 @@ class InPlaceBox(QLineEdit):
         assert event is not None
         if event.key() == Qt.Key.Key_Escape:
             self.close_box()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            # Kept here: the view below would take the same key as a wish to type again.
+            self._apply(0)
         else:
             super().keyPressEvent(event)
 

@@ -17,6 +17,9 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.scene import Scene, visible_scene
 from tall_plank.scene.meshes import Mesh
 
+FACING = {"A": -66.0, "B": -156.0, "C": 114.0, "D": 24.0}
+"""Where the eye stands to face a wall, degrees from east, a little to one side."""
+
 VIEW_ANGLE = 32.0
 """Degrees that the eye takes in from top to bottom."""
 
@@ -25,13 +28,19 @@ def _rgb(color: str) -> tuple[float, float, float]:
     return tuple(int(color[i : i + 2], 16) / 255 for i in (1, 3, 5))  # type: ignore[return-value]
 
 
-def _shaded(mesh: Mesh) -> Any:
-    """Colors per quad, light baked in: from above, a little from the left front."""
+def _shaded(mesh: Mesh, facing: float) -> Any:
+    """Colors per quad, light baked in: from above, and a little from one side of where the eye stood at first.
+
+    Parameters
+    ----------
+    facing : degrees from east; direction of that eye
+    """
     p = mesh.points[mesh.quads]
     normal = np.cross(p[:, 1] - p[:, 0], p[:, 3] - p[:, 0])
     length = np.linalg.norm(normal, axis=1, keepdims=True)
     normal = normal / np.where(length > 0, length, 1.0)
-    light = np.array([0.36, -0.42, 0.83])
+    side = math.radians(facing + 17.0)
+    light = np.array([0.55 * math.cos(side), 0.55 * math.sin(side), 0.83])
     bright = 0.86 + 0.17 * np.clip(normal @ light, -1.0, 1.0)
     rgb = np.array(_rgb(mesh.color))
     return (np.clip(bright[:, None] * rgb[None, :], 0, 1) * 255).astype(np.uint8)
@@ -55,6 +64,7 @@ class ModelView(QWidget):
         self._scene: Scene | None = None
         self._meshes: dict[str, tuple[Mesh, Any]] = {}
         self._hidden_walls: frozenset[str] = frozenset()
+        self._lit_from = self.turn
         self._window: Any = None
         self._renderer: Any = None
         self._failed = ""
@@ -114,6 +124,10 @@ class ModelView(QWidget):
             return
         w, d, h = scene.high
         if self.center is None:
+            self.turn = FACING[self._main_wall()]
+            if self.turn != self._lit_from:
+                self._lit_from = self.turn
+                self._forget()
             self.center = (w / 2, d / 2, h * 0.46)
         if self.distance <= 0:
             # The sphere about the room fills the narrower side of the view.
@@ -143,6 +157,22 @@ class ModelView(QWidget):
             self._hidden_walls = hidden_now
             self._dirty_scene = True
 
+    def _forget(self) -> None:
+        """Drop every actor, so that all are built anew."""
+        for _, actors in self._meshes.values():
+            for actor in actors:
+                self._renderer.RemoveActor(actor)
+        self._meshes = {}
+        self._dirty_scene = True
+
+    def _main_wall(self) -> str:
+        """The wall with most furniture."""
+        taken = dict.fromkeys(FACING, 0.0)
+        for p in self.document.room.placed:
+            if p.is_solid:
+                taken[p.wall] += p.width
+        return max(taken, key=lambda wall: taken[wall])
+
     def _build(self) -> None:
         """Actors of the scene; a color whose mesh did not change keeps its actor."""
         doc = self.document
@@ -167,7 +197,7 @@ class ModelView(QWidget):
             if kept is not None:
                 for actor in kept[1]:
                     self._renderer.RemoveActor(actor)
-            actors = _actors(mesh)
+            actors = _actors(mesh, self._lit_from)
             for actor in actors:
                 self._renderer.AddActor(actor)
             self._meshes[mesh.color] = (mesh, actors)
@@ -340,7 +370,7 @@ def _without(mesh: Mesh, hidden: frozenset[str]) -> Mesh:
     return Mesh(mesh.color, points, quads, tuple(mesh.sources[i] for i in keep), tuple(mesh.names[i] for i in keep))
 
 
-def _actors(mesh: Mesh) -> list[Any]:
+def _actors(mesh: Mesh, facing: float) -> list[Any]:
     """Faces with shade baked in, and their edges."""
     from vtkmodules.util.numpy_support import numpy_to_vtk, numpy_to_vtkIdTypeArray
     from vtkmodules.vtkCommonCore import vtkPoints
@@ -360,7 +390,7 @@ def _actors(mesh: Mesh) -> list[Any]:
     faces = vtkPolyData()
     faces.SetPoints(points)
     faces.SetPolys(cells(mesh.quads))
-    colors = numpy_to_vtk(_shaded(mesh), deep=True)
+    colors = numpy_to_vtk(_shaded(mesh, facing), deep=True)
     faces.GetCellData().SetScalars(colors)
     mapper = vtkPolyDataMapper()
     mapper.SetInputData(faces)

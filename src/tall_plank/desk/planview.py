@@ -49,7 +49,7 @@ class PlanView(Canvas):
         self.box.ask(
             rect,
             dim.text.lstrip("~"),
-            lambda text: self.document.do(lambda job: rooms.set_room_length(job, room, dim.key, text)),
+            lambda text: self.document.do(lambda job: rooms.set_room_length(job, room, dim.key, text), at_place=True),
         )
 
     def pressed(self, event: QMouseEvent) -> None:

@@ -181,7 +181,7 @@ class RunLines(QWidget):
         self.box.ask(rect, text, lambda t: self._commit(cell, t), self._go_on, typed=start)
 
     def _commit(self, cell: str, text: str) -> PlankError | None:
-        return self.document.do(lambda job: runs.set_width(job, (cell,), text))
+        return self.document.do(lambda job: runs.set_width(job, (cell,), text), at_place=True)
 
     def _go_on(self, step: int) -> None:
         """Tab: on to the next cell of the run, typing."""

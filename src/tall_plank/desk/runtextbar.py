@@ -108,7 +108,7 @@ class RunTextBar(QFrame):
                 job, run_id = started.job, started.made[0]
             return type_run(job, run_id, text)
 
-        error = self.document.do(edit, select_new=False)
+        error = self.document.do(edit, select_new=False, at_place=True)
         if error is None:
             self.hide()
             return

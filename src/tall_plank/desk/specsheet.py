@@ -49,7 +49,7 @@ class ValueBox(QLineEdit):
         if row.apply is None or self.text() == row.text:
             self.line.show_error(None)
             return
-        self.line.show_error(self.line.sheet.document.do(lambda job: row.apply(job, self.text())))  # type: ignore[misc]
+        self.line.show_error(self.line.sheet.document.do(lambda job: row.apply(job, self.text()), at_place=True))  # type: ignore[misc]
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         super().focusInEvent(event)
@@ -142,11 +142,11 @@ class SpecLine(QWidget):
     def _choose(self, code: str) -> None:
         row = self.row
         if row.apply is not None:
-            self.show_error(self.sheet.document.do(lambda job: row.apply(job, code)))  # type: ignore[misc]
+            self.show_error(self.sheet.document.do(lambda job: row.apply(job, code), at_place=True))  # type: ignore[misc]
 
     def _revert(self) -> None:
         if self.row.revert is not None:
-            self.show_error(self.sheet.document.do(self.row.revert))
+            self.show_error(self.sheet.document.do(self.row.revert, at_place=True))
 
     def pull(self, row: Row) -> None:
         """Show a row; what is being typed is left alone."""

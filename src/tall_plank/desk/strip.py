@@ -224,12 +224,12 @@ class Strip(Canvas):
         kind, _, name = dim.source.partition(":")
         doc = self.document
         if kind == "cell" and dim.key == "width":
-            return doc.do(lambda job: runs.set_width(job, (name,), text))
+            return doc.do(lambda job: runs.set_width(job, (name,), text), at_place=True)
         if kind == "cell":
-            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text))
+            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
         if kind == "opening":
-            return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text))
-        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text))
+            return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text), at_place=True)
+        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
 
     # --- mouse
 

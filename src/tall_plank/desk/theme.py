@@ -188,6 +188,8 @@ QPushButton:disabled { color: @quiet; }
 #specLabel { color: @ink; }
 #specNote { color: @quiet; font-size: 12px; }
 #specError { color: @oxide; font-size: 12px; }
+#boxError { color: @oxide; background: @oxide_pale; border: 1px solid @oxide; border-radius: 4px; font-size: 12px;
+  padding: 3px 6px; }
 #specValue { border: 1px solid transparent; background: transparent; padding: 1px 5px; border-radius: 3px; }
 #specValue:hover { border: 1px solid @rule; background: @sheet; }
 #specValue:focus { border: 1px solid @spruce; background: @sheet; }

@@ -60,10 +60,10 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
         else:
             _filler(b)
     except PlankError as error:
-        return MadeUnit(spec, problems=(*b.problems, Problem(error.what, error.remedy)))
+        return MadeUnit(spec, problems=tuple(dict.fromkeys((*b.problems, Problem(error.what, error.remedy)))))
     made = spec.made
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
-    problems = (*b.problems, *_clashes(parts))
+    problems = tuple(dict.fromkeys((*b.problems, *_clashes(parts))))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems))
     return MadeUnit(spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), sum(p.weight for p in parts))

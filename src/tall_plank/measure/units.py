@@ -71,6 +71,8 @@ def _fraction_text(inches: float, denominator: int) -> str:
     """Inches to the nearest 1/denominator, as `23 5/8`; a leading ~ says that it was rounded."""
     steps = round(inches * denominator)
     exact = abs(steps / denominator - inches) * INCH < TOLERANCE * 2
+    if not steps and not exact:
+        return trimmed(inches, 4)  # a play or gap below the smallest fraction
     sign = "-" if steps < 0 else ""
     whole, rest = divmod(abs(steps), denominator)
     part = Fraction(rest, denominator)
