@@ -95,11 +95,8 @@ def typed_width(job: Job) -> None:
         def type_one() -> None:
             text = str(next(widths))
             window.document.do(lambda job: runs.set_width(job, (cell,), text))
-            window.strip.repaint()
-            window.lines.repaint()
-            window.plan.repaint()
-            window.spec.repaint()
-            window.tally.repaint()
+            # All views in one frame, as the window system would show it.
+            window.centralWidget().repaint()
 
         two_d, model = [], []
         for _ in range(21):

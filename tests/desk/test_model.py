@@ -30,7 +30,7 @@ def colors(window: Window) -> set[int]:
 
 
 def test_the_model_is_drawn_and_follows_the_job(seen: Window, qtbot) -> None:
-    assert len(colors(seen)) > 20
+    assert len(colors(seen)) > 8
     before = seen.model._image.copy()  # type: ignore[union-attr]
     seen.document.select((f"cell:{cell(seen, 'A2')}",))
     with qtbot.waitSignal(seen.model.drawn, timeout=10_000):
@@ -61,4 +61,4 @@ def test_fit_and_zoom_draw_again(seen: Window, qtbot) -> None:
 def test_the_drawn_picture_shows_in_grab(seen: Window) -> None:
     image = seen.model.grab().toImage()
     found = {image.pixel(x, y) for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
-    assert len(found) > 20
+    assert len(found) > 8

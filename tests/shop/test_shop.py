@@ -107,9 +107,9 @@ PIECES = st.lists(st.tuples(st.floats(60, 2900), st.floats(40, 2100), st.boolean
 @given(PIECES)
 def test_any_cutting_plan_is_valid_edge_to_edge_and_complete(sizes: list[tuple[float, float, bool]]) -> None:
     pieces = {f"P{i}": Piece(f"P{i}", *size) for i, size in enumerate(sizes)}
-    boards, unplaced = plan_board(BOARD, pieces.values(), KERF, TRIM)
+    boards, unplaced = plan_board(BOARD, tuple(pieces.values()), KERF, TRIM)
     placed = [p.part for b in boards for p in b.placements]
-    assert sorted(placed + unplaced) == sorted(pieces)
+    assert sorted((*placed, *unplaced)) == sorted(pieces)
     for board in boards:
         check_board(board, pieces)
         assert guillotine([(p.x, p.y, p.length, p.width) for p in board.placements])

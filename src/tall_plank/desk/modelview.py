@@ -74,7 +74,11 @@ class ModelView(QWidget):
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(0)
-        self._timer.timeout.connect(self.render_now)
+        self._timer.timeout.connect(lambda: self.render_now())
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(160)
+        self._rest.timeout.connect(self._render_fine)
 
     def sizeHint(self) -> QSize:
         return QSize(440, 320)
@@ -111,7 +115,6 @@ class ModelView(QWidget):
             window.SetMultiSamples(0)
             renderer = vtkRenderer()
             window.AddRenderer(renderer)
-            renderer.SetUseFXAA(True)
             self._window, self._renderer = window, renderer
         except Exception as error:  # no EGL on this machine: the 2D views go on
             self._failed = str(error)
@@ -206,8 +209,12 @@ class ModelView(QWidget):
                 self._renderer.RemoveActor(actor)
         self._dirty_scene = False
 
-    def render_now(self) -> None:
-        """Bring the picture up to date."""
+    def _render_fine(self) -> None:
+        """At rest: edges smoothed."""
+        self.render_now(fine=True)
+
+    def render_now(self, *, fine: bool = False) -> None:
+        """Bring the picture up to date; the light path while things move, the fine one follows at rest."""
         if self.width() < 20 or self.height() < 20 or not self.isVisible() or not self._ready():
             self.update()
             return
@@ -225,7 +232,10 @@ class ModelView(QWidget):
         self._window.SetSize(w, h)
         self._renderer.SetBackground(*_rgb(Theme.colors.model))
         self._renderer.ResetCameraClippingRange()
+        self._renderer.SetUseFXAA(fine)
         self._window.Render()
+        if not fine:
+            self._rest.start()
         pixels = vtkUnsignedCharArray()
         self._window.GetRGBACharPixelData(0, 0, w - 1, h - 1, 1, pixels)
         data = vtk_to_numpy(pixels).reshape(h, w, 4)[::-1].copy()

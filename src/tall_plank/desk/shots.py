@@ -47,7 +47,7 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
                 step()
             settle(app)
             window.message.hide()
-            window.model.render_now()
+            window.model.render_now(fine=True)
             settle(app)
             path = folder / f"{name}.png"
             window.grab().save(str(path))

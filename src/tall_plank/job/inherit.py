@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job.job import Job
+from tall_plank.job.job import Job, NamedValue
 from tall_plank.job.scheme import Role
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, Construction, Standard
 from tall_plank.job.template import Template
@@ -52,7 +52,7 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
     if key in SIZE_KEYS:
         template = job.template(unit.template)
         text = getattr(template, key)
-        return Sourced(Length(text, evaluate_text(text, job.named_values())), False, f"job value {text}")
+        return Sourced(Length(text, _evaluated(text, job.values)), False, f"job value {text}")
     if key in FINISH_KEYS:
         finish = job.active_scheme().finish(Role(key.removeprefix("finish_")))
         if finish is None:
@@ -63,6 +63,11 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
     if value is None:
         raise PlankError(f"There is no decision called “{key}”.", "unit", "Choose a known one.")
     return Sourced(value, False, f"standard {standard.name}")
+
+
+@lru_cache(maxsize=256)
+def _evaluated(text: str, values: tuple[NamedValue, ...]) -> float:
+    return evaluate_text(text, {v.name: v.length.mm for v in values})
 
 
 def construction_of(job: Job, unit: Unit) -> Construction:

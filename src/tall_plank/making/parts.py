@@ -181,12 +181,22 @@ class Draft:
             raise PlankError("An operation lies off its part.", self.name, "This unit's sizes do not work together.")
         return found
 
+    def _first_face(self, point: Vec) -> tuple[Face, float, float]:
+        """The first of the faces a point lies on: most points lie on one, and holes are many."""
+        x, y, z = self.frame.into(point)
+        if abs(z - self.thickness) < ON_FACE:
+            return "A", x, y
+        if abs(z) < ON_FACE:
+            return "B", x, y
+        face, (u, v) = next(iter(self._faces(point).items()))
+        return face, u, v
+
     def bore(self, point: Vec, diameter: float, depth: float, use: str) -> None:
         """A hole at a point of the unit that lies on one of the part's faces; depth 0 goes right through.
 
         A hole that stands already at this point is not drilled twice.
         """
-        face, (u, v) = next(iter(self._faces(point).items()))
+        face, u, v = self._first_face(point)
         key = (face, round(u * 100), round(v * 100))
         if key in self._seen:
             return

@@ -68,7 +68,14 @@ class Frame(msgspec.Struct, frozen=True, cache_hash=True):
 
     def then(self, inner: Frame) -> Frame:
         """A frame given in this frame, in the parent's coordinates."""
-        return Frame(self.out(inner.origin), self.turn(inner.x), self.turn(inner.y))
+        (ax, ay, az), (bx, by, bz), (cx, cy, cz) = self.x, self.y, self.z
+        (u, v, w), o = inner.origin, self.origin
+        (xu, xv, xw), (yu, yv, yw) = inner.x, inner.y
+        return Frame(
+            (o[0] + ax * u + bx * v + cx * w, o[1] + ay * u + by * v + cy * w, o[2] + az * u + bz * v + cz * w),
+            (ax * xu + bx * xv + cx * xw, ay * xu + by * xv + cy * xw, az * xu + bz * xv + cz * xw),
+            (ax * yu + bx * yv + cx * yw, ay * yu + by * yv + cy * yw, az * yu + bz * yv + cz * yw),
+        )
 
 
 def wall_frame(start: tuple[float, float], end: tuple[float, float]) -> Frame:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +14,7 @@ from tall_plank.making import MadeJob, MadeUnit
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.setout import Layout, Placed, RoomLayout, Wall
+from tall_plank.stock import Stock
 
 Points = NDArray[np.float64]
 
@@ -78,28 +80,29 @@ def meshes_of(boxes: Iterable[Box]) -> tuple[Mesh, ...]:
     return tuple(mesh_of(color, group) for color, group in sorted(by_color.items()))
 
 
-def part_boxes(job: Job, placed: Placed, unit: MadeUnit, *, hidden: bool) -> list[Box]:
+@lru_cache(maxsize=1024)
+def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool) -> tuple[Box, ...]:
     """The parts of a unit as boxes; without hidden ones a closed unit shows its outside only."""
-    boxes = []
+    boxes: list[Box] = []
     closed = bool(unit.fronts)
     for part in unit.parts:
         inside = part.role in ("shelf", "drawer", "drawer bottom")
         if not hidden and closed and inside:
             continue
-        board = job.stock.board_by_code(part.board)
-        finish = job.stock.finish(board.finish) if board else None
+        board = stock.board_by_code(part.board)
+        finish = stock.finish(board.finish) if board else None
         color = finish.color if finish else "#CCCCCC"
         frame = placed.frame.then(part.frame)
         size = (part.length, part.width, part.thickness)
         boxes.append(Box(frame, size, color, f"cell:{placed.cell}", f"{placed.number} {part.name}"))
     for front in unit.fronts:
         if front.handle is not None and unit.parts:
-            boxes += _handle(job, placed, unit, front.handle)
-    return boxes
+            boxes += _handle(stock, placed, unit, front.handle)
+    return tuple(boxes)
 
 
-def _handle(job: Job, placed: Placed, unit: MadeUnit, ends: tuple[float, float, float, float]) -> list[Box]:
-    handle = job.stock.fitting(unit.spec.made.handle)
+def _handle(stock: Stock, placed: Placed, unit: MadeUnit, ends: tuple[float, float, float, float]) -> list[Box]:
+    handle = stock.fitting(unit.spec.made.handle)
     color = handle.finish if handle and handle.finish else "#2A2A2A"
     out = handle.projection if handle else 30.0
     x1, z1, x2, z2 = ends
@@ -171,7 +174,7 @@ def build_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden
     boxes = room_boxes(room)
     for placed, unit in made.units:
         if placed.room == room_id:
-            boxes += part_boxes(job, placed, unit, hidden=hidden)
+            boxes += part_boxes(job.stock, placed, unit, hidden)
             if not unit.parts and placed.is_solid:
                 frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
                 size = (placed.width, placed.depth, placed.height)

@@ -6,8 +6,8 @@ is cut to width last: three turns of a saw that cuts from edge to edge.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 import msgspec
 
@@ -93,13 +93,17 @@ def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM
     for code in sorted(by_board):
         board = stock.board_by_code(code)
         assert board is not None  # parts are cut from stock only
-        done, left = plan_board(board, by_board[code], kerf, trim)
+        # A material whose pieces did not change keeps its plan.
+        done, left = plan_board(board, tuple(by_board[code]), kerf, trim)
         boards += done
         unplaced += left
     return Plan(tuple(boards), tuple(unplaced), kerf, trim)
 
 
-def plan_board(board: Board, pieces: Iterable[Piece], kerf: float, trim: float) -> tuple[list[CutBoard], list[str]]:
+@lru_cache(maxsize=128)
+def plan_board(
+    board: Board, pieces: tuple[Piece, ...], kerf: float, trim: float
+) -> tuple[tuple[CutBoard, ...], tuple[str, ...]]:
     """Place pieces on as many boards of one kind as needed: widest first, first strip that takes it."""
     length, width = board.length - 2 * trim, board.width - 2 * trim
     todo: list[tuple[float, float, str, bool]] = []
@@ -118,11 +122,11 @@ def plan_board(board: Board, pieces: Iterable[Piece], kerf: float, trim: float) 
         if not any(_put(o, wide, long, part, turned, length, width, kerf, trim) for o in opened):
             opened.append(_Open())
             _put(opened[-1], wide, long, part, turned, length, width, kerf, trim)
-    boards = [
+    boards = tuple(
         CutBoard(board.code, board.name, board.length, board.width, tuple(p for s in o.strips for p in s.placed))
         for o in opened
-    ]
-    return boards, unplaced
+    )
+    return boards, tuple(unplaced)
 
 
 def _put(
