@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import os
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -48,3 +50,10 @@ def job() -> Job:
 @pytest.fixture
 def folders(tmp_path: Path) -> UserFolders:
     return UserFolders(tmp_path / "config", tmp_path / "state")
+
+
+def dead_pid() -> int:
+    """Number of a process that has ended."""
+    process = subprocess.Popen([sys.executable, "-c", ""])
+    process.wait()
+    return process.pid

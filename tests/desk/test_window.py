@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import os
 from pathlib import Path
 
 import pytest
@@ -11,7 +10,7 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
 
-from conftest import cell_of
+from conftest import cell_of, dead_pid
 from desk.conftest import cell, choose, drag, move, placed, spec, strip_point, type_into
 from tall_plank.desk import dialogs
 from tall_plank.desk.menus import TITLES
@@ -578,11 +577,7 @@ def test_work_left_behind_is_offered_and_taken_up(window: Window, job: Job, fold
     Autosave(folders).keep(job, None)
     (path,) = (folders.state / "autosave").glob("*.json")
     head, _, body = path.read_bytes().partition(b"\n")
-    pid = os.fork()
-    if pid == 0:
-        os._exit(0)
-    os.waitpid(pid, 0)
-    path.write_bytes(json.dumps({**json.loads(head), "pid": pid}).encode() + b"\n" + body)
+    path.write_bytes(json.dumps({**json.loads(head), "pid": dead_pid()}).encode() + b"\n" + body)
     window.offer_recovery(Autosave.left_behind(folders))
     assert window.message.isVisible()
     from PyQt6.QtWidgets import QPushButton

@@ -1,7 +1,6 @@
 from __future__ import annotations
 
 import json
-import os
 import zipfile
 from pathlib import Path
 
@@ -10,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from conftest import dead_pid
 from tall_plank.demo import demo_job
 from tall_plank.edits import jobs
 from tall_plank.files import plankfile
@@ -181,14 +181,6 @@ def test_the_schema_in_the_docs_is_that_of_the_format() -> None:
 
 
 # --- autosave, locks, preferences
-
-
-def dead_pid() -> int:
-    pid = os.fork()
-    if pid == 0:
-        os._exit(0)
-    os.waitpid(pid, 0)
-    return pid
 
 
 def test_work_left_behind_is_found_once_its_program_is_gone(job: Job, folders: UserFolders, tmp_path: Path) -> None:
