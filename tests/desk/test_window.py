@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import shutil
 from pathlib import Path
 
 import pytest
@@ -20,6 +21,7 @@ from tall_plank.files.plankfile import write_plank
 from tall_plank.files.userdata import Autosave
 from tall_plank.job import Job
 from tall_plank.job.start import new_job
+from tall_plank.stock.library import DATA
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
 NONE = Qt.KeyboardModifier.NoModifier
@@ -652,3 +654,62 @@ def test_enter_on_a_wrong_width_keeps_what_was_typed(window: Window) -> None:
     assert window.rect().contains(error.geometry())
     # said once, at its place
     assert not window.message.isVisible()
+
+
+def test_cells_are_sized_and_ordered_by_mouse_on_the_run_line(window: Window) -> None:
+    boxes = {b.cell: b.rect for b in window.lines.boxes() if b.cell}
+    rect = boxes[cell(window, "A2")]
+    start = QPointF(rect.right() - 1, rect.center().y()).toPoint()
+    drag(window.lines, start, start + QPoint(round(100 * window.strip.scale), 0))
+    assert placed(window, "A2").width == pytest.approx(700, abs=12)
+    assert window.document.history.undo_name == "Resize A2"
+    boxes = {b.cell: b.rect for b in window.lines.boxes() if b.cell}
+    end = boxes[cell(window, "A5")]
+    drag(
+        window.lines, boxes[cell(window, "A2")].center().toPoint(), QPointF(end.right() - 8, end.center().y()).toPoint()
+    )
+    assert [p.number for p in window.document.room.runs[0].cells] == ["A1", "A3", "A4", "A5", "A2", "A6"]
+    assert not window.lines.box.isVisible()
+
+
+def test_stock_files_are_read_in_one_step_and_a_bad_one_is_named(window: Window, tmp_path: Path, monkeypatch) -> None:
+    folder = tmp_path / "stock"
+    shutil.copytree(DATA, folder)
+    book = folder / "prices" / "quay-2026.toml"
+    book.write_text(book.read_text().replace('code = "BP18", price = "24.50"', 'code = "BP18", price = "49.00"'))
+    monkeypatch.setattr(dialogs, "ask_folder", lambda *a: folder)
+    before = window.document.workings.price.net
+    window.commands.run("read_stock")
+    assert window.document.workings.price.net > before
+    window.commands.run("undo")
+    assert window.document.workings.price.net == before
+    job = window.document.job
+    (folder / "boards.toml").write_text("board = [{ code = 'X' }]")
+    window.commands.run("read_stock")
+    assert "boards.toml, board 1 (X)" in window.message.text.text()
+    assert window.document.job is job
+    finishes = (DATA / "finishes.toml").read_text().replace("sea-sage", "moor-sage")
+    (folder / "finishes.toml").write_text(finishes)
+    (folder / "boards.toml").write_text((DATA / "boards.toml").read_text().replace("sea-sage", "moor-sage"))
+    window.commands.run("read_stock")
+    assert "no finish “sea-sage”" in window.message.text.text()
+    assert window.document.workings.tally.snags > 0
+
+
+def test_recent_files_stand_in_their_menu(window: Window, tmp_path: Path) -> None:
+    write_plank(new_job("Before"), tmp_path / "before.plank")
+    window.preferences.add_recent(tmp_path / "before.plank")
+    window.recent.aboutToShow.emit()
+    (action,) = window.recent.actions()
+    action.trigger()
+    assert window.document.job.name == "Before"
+
+
+def test_a_second_click_on_a_cell_types_its_width(window: Window) -> None:
+    rect = next(b.rect for b in window.lines.boxes() if b.cell == cell(window, "A3"))
+    QTest.mouseClick(window.lines, LEFT, NONE, rect.center().toPoint())
+    assert not window.lines.box.isVisible()
+    QTest.mouseClick(window.lines, LEFT, NONE, rect.center().toPoint())
+    assert window.lines.box.isVisible()
+    type_into(window.lines.box, "850")
+    assert placed(window, "A3").width == 850

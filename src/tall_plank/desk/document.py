@@ -43,7 +43,7 @@ class Document(QObject):
     def _start(self, job: Job) -> None:
         self.history = History(job)
         self.workings = Workings(job)
-        self._drag_from: Job | None = None
+        self.drag_from: Job | None = None
 
     @property
     def job(self) -> Job:
@@ -151,14 +151,14 @@ class Document(QObject):
 
     def begin_drag(self, name: str) -> None:
         """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
-        self._drag_from = self.history.begin(name)
+        self.drag_from = self.history.begin(name)
 
     def drag(self, edit: Edit) -> None:
         """Show the job as the drag would leave it; what does not fit keeps the last state that did."""
-        if self._drag_from is None:
+        if self.drag_from is None:
             return
         try:
-            change = edit(self._drag_from)
+            change = edit(self.drag_from)
         except PlankError:
             return
         if change.job != self.history.job:
@@ -166,9 +166,9 @@ class Document(QObject):
             self._show(Workings(change.job))
 
     def end_drag(self, *, keep: bool = True) -> None:
-        if self._drag_from is None:
+        if self.drag_from is None:
             return
-        self._drag_from = None
+        self.drag_from = None
         self.history.end(keep=keep)
         if self.workings.job is not self.job:
             self._show(Workings(self.job))

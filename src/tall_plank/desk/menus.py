@@ -8,16 +8,18 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QMimeData
 from PyQt6.QtGui import QGuiApplication, QPainter
-from PyQt6.QtWidgets import QApplication, QLineEdit, QMessageBox
+from PyQt6.QtWidgets import QApplication, QLineEdit, QMenu, QMessageBox
 
 from tall_plank import __version__
 from tall_plank.desk import dialogs
 from tall_plank.desk.texts import tr
 from tall_plank.edits import rooms, runs, units
 from tall_plank.edits.clipboard import copy_cells, paste
+from tall_plank.edits.stock import replace_stock
 from tall_plank.job import Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import DisplayUnit, PlankError
+from tall_plank.stock import load_stock
 
 if TYPE_CHECKING:
     from tall_plank.desk.window import Window
@@ -89,7 +91,7 @@ def _job(w: Window) -> None:
     add("save", tr("&Save"), "job", save, "Ctrl+S")
     add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
     w.commands.separate("job")
-    _recent(w)
+    add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
     w.commands.separate("job")
     add("export_schedule", tr("Export a &schedule…"), "job", lambda: export_schedule(w), "Ctrl+E")
     add("export_drawing", tr("Export the &drawing of the wall…"), "job", lambda: export_drawing(w, "wall"))
@@ -102,13 +104,31 @@ def _job(w: Window) -> None:
     add("close", tr("&Close"), "job", w.close, "Ctrl+W Ctrl+Q")
 
 
-def _recent(w: Window) -> None:
-    """The files opened last, as commands of their own."""
-    for i, path in enumerate(w.preferences.recent()[:6], 1):
-        w.commands.add(
-            f"recent{i}", f"&{i} {path.name}", "job",
-            lambda path=path: w.may_leave() and w.open_path(path),
-        )  # fmt: skip
+def fill_recent(w: Window, menu: QMenu) -> None:
+    """The files opened last, newest first, as they are when the menu opens."""
+    menu.clear()
+    for i, path in enumerate(w.preferences.recent(), 1):
+        action = menu.addAction(f"&{i} {path.name}")
+        assert action is not None
+        action.setToolTip(str(path))
+        action.triggered.connect(lambda _=False, path=path: w.may_leave() and w.open_path(path))
+    if menu.isEmpty():
+        empty = menu.addAction(tr("None yet"))
+        assert empty is not None
+        empty.setEnabled(False)
+
+
+def read_stock(w: Window) -> None:
+    """A shop's own stock and prices from a folder of text files, into this job; one step that can be undone."""
+    folder = dialogs.ask_folder(w, tr("Read stock files from a folder"), _beside(w))
+    if folder is None:
+        return
+    try:
+        stock = load_stock(folder)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    w.document.do(lambda job: replace_stock(job, stock))
 
 
 def export_schedule(w: Window) -> None:

@@ -82,7 +82,7 @@ class PlanView(Canvas):
                 return
             self._dragging = True
             doc.begin_drag(tr("Move"))
-        origin = doc._drag_from
+        origin = doc.drag_from
         if origin is None:
             return
         x, y = self.to_mm(event.position())

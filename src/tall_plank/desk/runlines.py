@@ -52,6 +52,10 @@ class RunLines(QWidget):
         self.setFixedHeight(len(LEVELS) * ROW + 10)
         self.setAccessibleName(tr("Run lines"))
         strip.view_changed.connect(self.update)
+        self._press: QPointF | None = None
+        self._drag = ""
+        self._target = ""
+        self._again = False
 
     def sizeHint(self) -> QSize:
         return QSize(800, len(LEVELS) * ROW + 10)
@@ -149,17 +153,56 @@ class RunLines(QWidget):
                 return box
         return None
 
+    def edge_at(self, p: QPointF) -> CellBox | None:
+        """The cell whose right end is under a point."""
+        for box in self.boxes():
+            if box.cell and abs(box.rect.right() - p.x()) <= 4.0 and box.rect.top() <= p.y() <= box.rect.bottom():
+                return box
+        return None
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """Drag a cell's right end to size it, the cell to change its place in the run."""
+        assert event is not None
+        p = event.position()
+        if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
+            at_edge = self.edge_at(p) is not None
+            self.setCursor(Qt.CursorShape.SizeHorCursor if at_edge else Qt.CursorShape.ArrowCursor)
+            return
+        if self._drag.endswith("?"):
+            if abs(p.x() - self._press.x()) < 4.0:
+                return
+            self._drag = self._drag[:-1]
+            self.document.begin_drag(tr("Resize") if self._drag == "width" else tr("Move"))
+        x, _ = self.strip.to_mm(p)
+        if self._drag == "width":
+            self.strip.drag_width_to(self._target, x)
+        elif self._drag == "cell":
+            self.strip.drag_cell_to(self._target, x)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._drag and not self._drag.endswith("?"):
+            self.document.end_drag()
+        elif self._drag == "cell?" and self._again:
+            # A click on the cell that was selected already types its width.
+            self.type_cell(self._target)
+        self._press, self._drag, self._again = None, "", False
+
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
+        self._press = event.position()
+        edge = self.edge_at(event.position())
+        if edge is not None and not event.modifiers():
+            self._drag, self._target = "width?", edge.cell
+            self.document.select((f"cell:{edge.cell}",))
+            return
         box = self.box_at(event.position())
+        self._drag, self._target = ("cell?", box.cell) if box is not None and box.cell else ("", "")
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         if box is None:
             self.document.select(())
         elif box.cell:
-            again = self.document.cells == (box.cell,) and not add
+            self._again = self.document.cells == (box.cell,) and not add
             self.document.select((f"cell:{box.cell}",), add=add)
-            if again:
-                self.type_cell(box.cell)
         else:
             self.document.select((f"run:{box.run}",))
 

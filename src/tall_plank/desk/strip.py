@@ -16,6 +16,7 @@ from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import rooms, runs
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
+from tall_plank.setout import set_out
 from tall_plank.setout.clear import clear_of
 
 TEMPLATE_MIME = "application/x-tall-plank-template"
@@ -283,19 +284,20 @@ class Strip(Canvas):
             self._band = QRectF(self._press, p).normalized()
             self.update()
         elif self._drag == "width":
-            self._drag_width(x)
+            self.drag_width_to(self._target, x)
         elif self._drag == "cell":
-            self._drag_cell(x)
+            self.drag_cell_to(self._target, x)
         elif self._drag == "opening":
             self._drag_opening(x)
 
-    def _drag_width(self, x: float) -> None:
-        placed = self.document.workings.layout.find(self._target)
+    def drag_width_to(self, cell: str, x: float) -> None:
+        """Bring a unit's right side to a frieze coordinate, mm; part of a drag."""
+        placed = self.document.workings.layout.find(cell)
         if placed is None:
             return
         left = self.wall_x(placed.wall)
         edge = self._snapped(x - left, placed)
-        self.document.drag(lambda job: runs.drag_width(job, self._target, edge - placed.x))
+        self.document.drag(lambda job: runs.drag_width(job, cell, edge - placed.x))
 
     def _snapped(self, x: float, moving: PlacedUnit) -> float:
         """Snap to seams of other runs and edges of openings on the wall, within a few pixels; the snap is named."""
@@ -318,25 +320,23 @@ class Strip(Canvas):
         self._snap, self._snap_x = name, mark + self.wall_x(moving.wall)
         return mark
 
-    def _drag_cell(self, x: float) -> None:
-        """Put the unit where the pointer is among its neighbours' middles."""
+    def drag_cell_to(self, cell: str, x: float) -> None:
+        """Put a unit where a frieze coordinate (mm) lies among its neighbours' middles; part of a drag."""
         doc = self.document
-        origin = doc._drag_from
+        origin = doc.drag_from
         if origin is None:
             return
-        from tall_plank.setout import set_out
-
-        _, run, _ = origin.find_cell(self._target)
+        _, run, _ = origin.find_cell(cell)
         layout = set_out(origin).run(run.id)
         if layout is None:
             return
         at = x - self.wall_x(run.wall)
-        index = sum(p.x + p.width / 2 < at for p in layout.cells if p.cell != self._target)
-        doc.drag(lambda job: runs.move_cell(job, self._target, index))
+        index = sum(p.x + p.width / 2 < at for p in layout.cells if p.cell != cell)
+        doc.drag(lambda job: runs.move_cell(job, cell, index))
 
     def _drag_opening(self, x: float) -> None:
         doc = self.document
-        origin = doc._drag_from
+        origin = doc.drag_from
         if origin is None:
             return
         _, opening = rooms.find_opening(origin, self._target)

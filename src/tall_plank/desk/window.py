@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import (
     QListWidget,
     QListWidgetItem,
     QMainWindow,
+    QMenu,
     QSplitter,
     QStackedWidget,
     QVBoxLayout,
@@ -27,7 +28,7 @@ from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
 from tall_plank.desk.jobbar import JobBar
-from tall_plank.desk.menus import TITLES, register
+from tall_plank.desk.menus import TITLES, fill_recent, register
 from tall_plank.desk.messages import MessageLine
 from tall_plank.desk.modelview import ModelView
 from tall_plank.desk.planview import PlanView
@@ -74,6 +75,9 @@ class Window(QMainWindow):
         self._build()
         register(self)
         self.menus = self.commands.fill_menus(TITLES)
+        self.recent = QMenu(tr("Open &recent"), self)
+        self.menus["job"].insertMenu(self.commands.actions["save"], self.recent)
+        self.recent.aboutToShow.connect(lambda: fill_recent(self, self.recent))
         doc = self.document
         doc.changed.connect(self._job_changed)
         doc.selected.connect(self._selection_changed)
