@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import (
     QFileDialog,
     QFormLayout,
     QGridLayout,
+    QHBoxLayout,
     QLabel,
     QMessageBox,
     QScrollArea,
@@ -105,26 +106,29 @@ class KeySheet(QDialog):
         super().__init__(parent)
         self.setWindowTitle(tr("Keys"))
         body = QWidget()
-        grid = QGridLayout(body)
-        grid.setHorizontalSpacing(18)
-        grid.setVerticalSpacing(2)
-        columns = (("job", "edit"), ("place", "select"), ("view", "help"))
-        for n, menus in enumerate(columns):
+        side_by_side = QHBoxLayout(body)
+        side_by_side.setSpacing(30)
+        for menus in (("job", "edit"), ("place", "select"), ("view", "help")):
+            # Each column has rows of its own, so that one column's headings do not push the others apart.
+            grid = QGridLayout()
+            grid.setHorizontalSpacing(18)
+            grid.setVerticalSpacing(2)
+            side_by_side.addLayout(grid)
             row = 0
             for menu in menus:
                 head = QLabel(titles[menu].replace("&", "").upper())
                 head.setObjectName("specGroup")
-                grid.addWidget(head, row, 2 * n, 1, 2)
+                grid.addWidget(head, row, 0, 1, 2)
                 row += 1
                 for command in commands.all.values():
                     if command.menu != menu or not command.keys:
                         continue
                     keys = QLabel(" · ".join(command.keys))
                     keys.setObjectName("specNote")
-                    grid.addWidget(QLabel(command.text.replace("&", "").replace("…", "")), row, 2 * n)
-                    grid.addWidget(keys, row, 2 * n + 1)
+                    grid.addWidget(QLabel(command.text.replace("&", "").replace("…", "")), row, 0)
+                    grid.addWidget(keys, row, 1)
                     row += 1
-            grid.setRowStretch(row + 40, 1)
+            grid.setRowStretch(row, 1)
         extra = QLabel(
             tr(
                 "On a run line: arrows walk along the cells, digits or Enter type a width, Tab goes on typing, "

@@ -135,7 +135,7 @@ def style_sheet(c: Colors) -> str:
     text = SHEET
     for item in sorted(fields(c), key=lambda f: -len(f.name)):
         text = text.replace(f"@{item.name}", getattr(c, item.name))
-    return text
+    return text.replace("ICONS", assets.ICONS.as_posix())
 
 
 SHEET = """
@@ -223,6 +223,9 @@ QScrollBar::handle { background: @rule; border-radius: 4px; min-height: 24px; mi
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
 QScrollArea { border: 0; background: transparent; }
+QDialogButtonBox { dialogbuttonbox-buttons-have-icons: 0; }
+QComboBox::drop-down { border: 0; width: 22px; }
+QComboBox::down-arrow { image: url(ICONS/down.svg); width: 12px; height: 12px; }
 QComboBox { background: @sheet; border: 1px solid @rule; border-radius: 4px; padding: 3px 8px; }
 QComboBox QAbstractItemView { background: @sheet; border: 1px solid @rule; selection-background-color: @spruce_pale;
   selection-color: @ink; }

@@ -178,17 +178,18 @@ class Window(QMainWindow):
         if self.stage in ("shop", "offer"):
             self._show_listing()
         else:
-            self.strip.refresh()
-            self.lines.refresh()
-            self.plan.refresh()
-            self.model.refresh()
-            self.shelf.refresh()
+            self._refresh_design()
         self.spec.refresh()
         self.tally.refresh()
         self.commands.refresh()
         self._update_history_texts()
         if not self.document.history.is_saved and not self._autosave_timer.isActive():
             self._autosave_timer.start()
+
+    def _refresh_design(self) -> None:
+        """Strip, run lines, plan, model and shelf pull the job."""
+        for view in (self.strip, self.lines, self.plan, self.model, self.shelf):
+            view.refresh()
 
     def _selection_changed(self) -> None:
         self.strip.show_selection()
@@ -237,11 +238,7 @@ class Window(QMainWindow):
         else:
             self.left.setCurrentWidget(self.shelf)
             self.center.setCurrentWidget(self.design)
-            self.strip.refresh()
-            self.lines.refresh()
-            self.plan.refresh()
-            self.model.refresh()
-            self.shelf.refresh()
+            self._refresh_design()
         self.spec.refresh()
         self.commands.refresh()
 

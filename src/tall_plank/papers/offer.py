@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tall_plank.job import Body
 from tall_plank.measure import format_length
 from tall_plank.papers.tables import Column, Table
 from tall_plank.workings import Workings
@@ -25,7 +26,7 @@ def offer(w: Workings) -> Table:
             finish = job.stock.finish(unit.spec.front)
             what = f"{room.room.name}: {job.template(p.template).name.lower()}"
             if unit.fronts and finish:
-                what += f", fronts in {finish.name}"
+                what += f", {finish.name}" if p.body is Body.FILLER else f", fronts in {finish.name}"
             size = " × ".join(format_length(v, job.display) for v in (p.width, p.height, p.depth))
             rows.append((p.number, what, f"{size} {job.display.head}", None))
         for top in room.worktops:
