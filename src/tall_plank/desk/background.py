@@ -53,7 +53,7 @@ class PackageThread(QThread):
 def run_package(window: Window, folder: Path) -> PackageThread:
     """Start writing the package; the message line shows the file in work with a Stop."""
     thread = PackageThread(window.document.workings, folder)
-    window.package_thread = thread  # type: ignore[attr-defined]
+    window.package_thread = thread
     message = window.message
 
     def told(name: str) -> None:

@@ -23,6 +23,7 @@ from PyQt6.QtWidgets import (
 
 from tall_plank import assets
 from tall_plank.desk import dialogs, theme
+from tall_plank.desk.background import PackageThread
 from tall_plank.desk.boardsview import BoardsView
 from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
@@ -68,6 +69,7 @@ class Window(QMainWindow):
         self.stage = "units"
         self.listing = {"shop": "cut-list", "offer": "price"}
         self.view_shown = "all"
+        self.package_thread: PackageThread | None = None
         self.setWindowIcon(QIcon(str(assets.ICONS / "tall-plank.svg")))
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -476,6 +478,10 @@ class Window(QMainWindow):
         if not self.may_leave():
             event.ignore()
             return
+        if self.package_thread is not None:
+            # What is written so far stays; the file in work is finished.
+            self.package_thread.stop()
+            self.package_thread.wait()
         self._autosave_timer.stop()
         self.autosave.put_away()
         self.document.release()

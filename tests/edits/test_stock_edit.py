@@ -1,0 +1,48 @@
+from __future__ import annotations
+
+import msgspec
+import pytest
+
+from conftest import cell_of
+from tall_plank.edits import units
+from tall_plank.edits.stock import replace_stock
+from tall_plank.job import Job
+from tall_plank.measure import PlankError
+from tall_plank.stock import Stock, shipped_stock
+from tall_plank.workings import Workings
+
+
+def test_a_new_price_book_changes_the_price_and_nothing_else(job: Job) -> None:
+    stock = shipped_stock()
+    book = msgspec.structs.replace(stock.prices[0], delivery=stock.prices[0].delivery + 100)
+    change = replace_stock(job, msgspec.structs.replace(stock, prices=(book,)))
+    assert change.skipped == ()
+    assert Workings(change.job).costs.total == Workings(job).costs.total + 100
+    assert Workings(change.job).cut_rows == Workings(job).cut_rows
+
+
+def test_another_book_takes_over_where_the_old_one_is_gone(job: Job) -> None:
+    stock = shipped_stock()
+    book = msgspec.structs.replace(stock.prices[0], code="next-year")
+    assert replace_stock(job, msgspec.structs.replace(stock, prices=(book,))).job.book == "next-year"
+
+
+def test_what_the_job_uses_and_the_stock_lacks_is_named(job: Job) -> None:
+    job = units.set_own(job, (cell_of(job, "A2"),), "finish_front", "storm-oak").job
+    stock = shipped_stock()
+    kept = tuple(f for f in stock.finishes if f.code not in ("storm-oak", "sea-sage"))
+    boards = tuple(b for b in stock.boards if b.finish not in ("storm-oak", "sea-sage"))
+    change = replace_stock(job, msgspec.structs.replace(stock, finishes=kept, boards=boards))
+    assert [word for word in ("sea-sage", "storm-oak") if any(word in s for s in change.skipped)] == [
+        "sea-sage",
+        "storm-oak",
+    ]
+    assert Workings(change.job).snags
+
+
+@pytest.mark.parametrize("missing", ["prices", "finishes", "boards"])
+def test_a_folder_without_the_needful_is_refused(job: Job, missing: str) -> None:
+    with pytest.raises(PlankError):
+        replace_stock(job, msgspec.structs.replace(shipped_stock(), **{missing: ()}))
+    with pytest.raises(PlankError):
+        replace_stock(job, Stock())

@@ -1,0 +1,150 @@
+"""Schedules as content, before any file is written."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from pathlib import Path
+
+import pytest
+
+from conftest import cell_of
+from tall_plank.edits import jobs, units
+from tall_plank.job import Job
+from tall_plank.making import Edges
+from tall_plank.measure import DisplayUnit, PlankError
+from tall_plank.package import write_drawing, write_package, write_table
+from tall_plank.papers import schedules
+from tall_plank.papers.drawings import board_sheets, job_sheets, room_drawings
+from tall_plank.papers.offer import offer
+from tall_plank.papers.tables import Column, head_of, text_of
+from tall_plank.papers.write_csv import plain
+from tall_plank.workings import Workings
+
+
+@pytest.mark.parametrize(
+    ("value", "kind", "unit", "text"),
+    [
+        (600.0, "length", DisplayUnit.MM, "600"),
+        (600.0, "length", DisplayUnit.CM, "60"),
+        (609.6, "length", DisplayUnit.FRACTION_16, "24"),
+        (Decimal("1234.5"), "money", DisplayUnit.MM, "1,234.50"),
+        (Decimal("4.2531"), "number", DisplayUnit.MM, "4.25"),
+        (Decimal("12"), "number", DisplayUnit.MM, "12"),
+        (82.6, "percent", DisplayUnit.MM, "83 %"),
+        (7, "count", DisplayUnit.MM, "7"),
+        (None, "money", DisplayUnit.MM, ""),
+        ("", "text", DisplayUnit.MM, ""),
+    ],
+)
+def test_values_as_people_read_them(value: object, kind: str, unit: DisplayUnit, text: str) -> None:
+    assert text_of(value, Column("k", "K", kind), unit) == text  # type: ignore[arg-type]
+
+
+def test_the_unit_stands_in_the_head() -> None:
+    assert head_of(Column("length", "Length", "length"), DisplayUnit.MM) == "Length mm"
+    assert head_of(Column("length", "Length", "length"), DisplayUnit.FEET) == "Length in"
+    assert head_of(Column("net", "Net", "number", "m"), DisplayUnit.MM) == "Net m"
+
+
+@pytest.mark.parametrize(
+    ("value", "kind", "text"),
+    [(600.0, "length", "600"), (0.1, "length", "0.1"), (Decimal("3"), "money", "3.00"), (None, "text", ""),
+     ("=SUM(A1)", "text", "'=SUM(A1)"), ("plain", "text", "plain")],
+)  # fmt: skip
+def test_values_for_other_programs(value: object, kind: str, text: str) -> None:
+    assert plain(value, Column("k", "K", kind)) == text  # type: ignore[arg-type]
+
+
+def test_banded_edges_are_told_by_letters_not_by_color() -> None:
+    assert schedules.edge_marks(Edges("a", "", "", "b")) == "L1 · · W2"
+    assert schedules.edge_marks(Edges()) == "· · · ·"
+
+
+@pytest.mark.parametrize("name", list(schedules.ALL))
+def test_every_row_has_a_value_for_every_column(job: Job, name: str) -> None:
+    table = schedules.ALL[name](Workings(job))
+    for row in (*table.rows, *table.totals):
+        assert len(row) == len(table.columns)
+        for value, column in zip(row, table.columns, strict=True):
+            assert isinstance(text_of(value, column, DisplayUnit.MM), str)
+
+
+def test_every_schedule_of_an_empty_job_can_be_made(empty_job: Job, tmp_path: Path) -> None:
+    w = Workings(empty_job)
+    for name, make in schedules.ALL.items():
+        for ending in ("csv", "xlsx", "pdf"):
+            write_table(w, make(w), tmp_path / f"{name}.{ending}")
+    assert len(list(tmp_path.iterdir())) == 3 * len(schedules.ALL)
+
+
+def test_lengths_in_a_workbook_follow_the_display(job: Job, tmp_path: Path) -> None:
+    import openpyxl
+
+    w = Workings(jobs.set_display(job, DisplayUnit.INCH).job)
+    write_table(w, schedules.units(w), tmp_path / "u.xlsx")
+    sheet = openpyxl.load_workbook(tmp_path / "u.xlsx").active
+    assert sheet["D3"].value == "Width in"
+    drawers = next(r for r in sheet.iter_rows(min_row=4, values_only=True) if r[0] == "A2")
+    assert drawers[3] == pytest.approx(600 / 25.4, abs=1e-4)
+
+
+def test_the_estimate_names_what_is_by_others(job: Job) -> None:
+    table = offer(Workings(job))
+    assert "Dishwasher" in table.note
+    assert all(row[3] is None for row in table.rows)
+    assert [t[1] for t in table.totals] == ["Price before tax", "Tax 20 %", "Price with tax"]
+
+
+def test_a_unit_that_cannot_be_made_is_in_no_cut_list_but_in_the_snags(job: Job) -> None:
+    bad = Workings(units.set_own(job, (cell_of(job, "A2"),), "depth", "150").job)
+    listed = {number for row in bad.cut_rows for number in row.numbers}
+    assert not any(number.startswith("A2.") for number in listed)
+    table = schedules.snags(bad)
+    assert any(row[0] == "A2" for row in table.rows)
+    assert cell_of(job, "A2") in table.keys
+
+
+def test_sheets_are_numbered_and_dated(job: Job) -> None:
+    sheets = job_sheets(Workings(job), "2026-11-23")
+    assert [dict(s.block)["Sheet"] for s in sheets] == ["1 of 2", "2 of 2"]
+    assert {dict(s.block)["Date"] for s in sheets} == {"2026-11-23"}
+
+
+def test_walls_with_nothing_on_them_get_no_sheet(job: Job) -> None:
+    assert [name for name, _ in room_drawings(Workings(job), "r1")] == ["plan", "elevation-A"]
+
+
+def test_every_board_has_a_sheet_with_its_parts(job: Job) -> None:
+    w = Workings(job)
+    sheets = board_sheets(w)
+    assert len(sheets) == len(w.plan.boards)
+    for sheet, board in zip(sheets, w.plan.boards, strict=True):
+        drawn = {i.source for i in sheet.drawing.items if getattr(i, "source", "").startswith("part:")}
+        assert drawn == {f"part:{p.part}" for p in board.placements}
+
+
+def test_the_package_stops_when_told(job: Job, tmp_path: Path) -> None:
+    told: list[str] = []
+
+    def twice(name: str) -> bool:
+        told.append(name)
+        return len(told) <= 2
+
+    done = write_package(Workings(job), tmp_path / "p", twice)
+    assert len(done) == 2 == len(list((tmp_path / "p").iterdir()))
+
+
+def test_files_that_cannot_be_written_are_named(job: Job, tmp_path: Path) -> None:
+    w = Workings(job)
+    blocked = tmp_path / "file"
+    blocked.write_text("")
+    with pytest.raises(PlankError, match="folder cannot be made"):
+        write_package(w, blocked / "p")
+    with pytest.raises(PlankError, match="no kind of schedule"):
+        write_table(w, schedules.units(w), tmp_path / "x.doc")
+    drawing = room_drawings(w, "r1")[0][1]
+    with pytest.raises(PlankError, match="no kind of drawing"):
+        write_drawing(w, drawing, tmp_path / "x.png")
+    for ending in ("pdf", "svg", "dxf"):
+        with pytest.raises(PlankError, match="cannot be written"):
+            write_drawing(w, drawing, tmp_path / "no" / f"x.{ending}")
