@@ -118,3 +118,11 @@ def test_texts_of_a_chain_never_overlap(sizes: list[int], scale: float, row: int
 def test_text_width_grows_with_the_text() -> None:
     assert text_width("1200", SIZE) > text_width("120", SIZE) > text_width("12", SIZE)
     assert abs(text_width("0", 1.0) - text_width("1", 1.0)) < 0.2
+
+
+def test_chains_of_two_walls_side_by_side_do_not_silence_each_other() -> None:
+    chains = [
+        Dim(a, b, base, -1, "y", f"{b - a:g}") for base in (0.0, 5000.0) for a, b in ((0.0, 870.0), (870.0, 1400.0))
+    ]
+    texts = [i.text for i in expand(chains, 20.0) if isinstance(i, Text)]
+    assert sorted(texts) == ["530", "530", "870", "870"]

@@ -13,6 +13,8 @@ FIRST_ROW = 6.0
 ROW = 6.0
 """mm on paper between rows."""
 TICK = 1.2
+SMALL = 0.8
+"""Share of the height at which a text is set that has little room."""
 OVERSHOOT = 1.4
 """mm that an extension line runs past the dimension line: 8 times a narrow line (ISO 129-1, from memory)."""
 OUTSIDE = 1.7
@@ -40,13 +42,16 @@ def expand(dims: Iterable[Dim], scale: float) -> list[Line | Text]:
     text before it on that side, it is left out rather than printed over it (the chain's total still stands).
     """
     items: list[Line | Text] = []
-    taken: dict[tuple[str, int, float], float] = {}
-    for dim in sorted(dims, key=lambda d: (d.along, d.row, min(d.a, d.b))):
+    taken: dict[tuple[str, float, bool], list[tuple[float, float]]] = {}
+    # Texts with room of their own come first; one without gives way to them.
+    for dim in sorted(dims, key=lambda d: (d.along, d.row, not fits(d, scale, SIZE * SMALL), min(d.a, d.b))):
         items += _expand_one(dim, scale, taken)
     return items
 
 
-def _expand_one(dim: Dim, scale: float, taken: dict[tuple[str, int, float], float]) -> list[Line | Text]:
+def _expand_one(
+    dim: Dim, scale: float, taken: dict[tuple[str, float, bool], list[tuple[float, float]]]
+) -> list[Line | Text]:
     a, b = sorted((dim.a, dim.b))
     at = offset(dim, scale)
     out = 1.0 if dim.row > 0 else -1.0
@@ -67,15 +72,18 @@ def _expand_one(dim: Dim, scale: float, taken: dict[tuple[str, int, float], floa
         line(a - tick, at - tick, a + tick, at + tick),
         line(b - tick, at - tick, b + tick, at + tick),
     ]
-    size = SIZE if fits(dim, scale) else SIZE * 0.8
+    size = SIZE if fits(dim, scale) else SIZE * SMALL
     inside = fits(dim, scale, size)
     # Outside, a text lies level beyond the line's overshoot, so it takes its height along an upright line.
     along = text_width(dim.text, size) if inside or dim.along == "x" else size * 1.3
     middle = (a + b) / 2
-    key = (dim.along, dim.row, 1.0 if inside else -1.0)
-    if middle - along * scale / 2 < taken.get(key, -1e12):
+    # Above a lying line and left of an upright one, texts outside lie where those inside do.
+    key = (dim.along, offset(dim, scale), inside or (out > 0) == (dim.along == "x"))
+    low, high = middle - along * scale / 2, middle + along * scale / 2
+    near = 0.8 * scale
+    if any(low < b1 + near and high > a1 - near for a1, b1 in taken.get(key, [])):
         return lines
-    taken[key] = middle + (along / 2 + 0.8) * scale
+    taken.setdefault(key, []).append((low, high))
     if inside:
         if dim.along == "x":
             lines.append(Text(middle, at, dim.text, size, layer, source, rise=0.9))
