@@ -85,22 +85,21 @@ def test_everything_can_be_exported_with_progress(window: Window, qtbot, tmp_pat
     folder = tmp_path / "all"
     monkeypatch.setattr(dialogs, "ask_folder", lambda *a: folder)
     window.commands.run("export_package")
-    with qtbot.waitSignal(window.package_thread.ended, timeout=60_000) as ended:
-        pass
-    count, wrong = ended.args
-    assert wrong == ""
+    qtbot.waitUntil(lambda: "files written" in window.message.text.text(), timeout=60_000)
+    count = int(window.message.text.text().split()[0])
     assert count == len(list(folder.iterdir())) > 15
-    window.package_thread.wait()
+    assert window.package_thread is not None
+    assert window.package_thread.wait(5000)
 
 
 def test_a_package_can_be_stopped(window: Window, qtbot, tmp_path: Path, monkeypatch) -> None:
     monkeypatch.setattr(dialogs, "ask_folder", lambda *a: tmp_path / "some")
     window.commands.run("export_package")
+    assert window.package_thread is not None
     window.package_thread.stop()
-    with qtbot.waitSignal(window.package_thread.ended, timeout=60_000) as ended:
-        pass
-    assert ended.args[0] <= 3
-    window.package_thread.wait()
+    qtbot.waitUntil(lambda: "files written" in window.message.text.text(), timeout=60_000)
+    assert int(window.message.text.text().split()[0]) <= 3
+    assert window.package_thread.wait(5000)
 
 
 def test_drawings_and_model_are_exported(window: Window, tmp_path: Path, monkeypatch) -> None:
