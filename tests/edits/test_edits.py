@@ -373,3 +373,39 @@ def test_a_copy_pasted_beside_itself_is_its_own_unit(job: Job) -> None:
     assert [c.number for c in cells][:3] == ["A1", "A2", "A11"]
     changed = units.set_own(change.job, change.made, "height", "600").job
     assert placed(changed, "A2").height == 730
+
+
+def test_a_typed_distance_to_a_butting_neighbour_is_had_and_the_neighbour_stays() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "gap 200, door 400, door 400")
+    moved = runs.set_clear(job, cell_of(job, "A1"), "right", "100").job
+    assert placed(moved, "A1").x == 100
+    assert placed(moved, "A2").x == 600
+    closer = runs.set_clear(job, cell_of(job, "A1"), "left", "50").job
+    assert placed(closer, "A1").x == 50
+    assert placed(closer, "A2").x == 600
+
+
+@given(
+    st.lists(st.sampled_from(["door 300", "door 450", "gap 150", "gap 400", "pair share", "open rest"]), min_size=1, max_size=6),
+    st.integers(0, 5),
+    st.sampled_from(["left", "right"]),
+    st.integers(0, 900),
+)  # fmt: skip
+def test_a_typed_clear_distance_is_had_exactly_or_refused(cells: list[str], pick: int, side: str, mm: int) -> None:
+    from tall_plank.setout.clear import clear_of
+
+    job = with_run(new_job(), "A", Level.BASE, ", ".join(cells))
+    solid = [p for p in set_out(job).placed if p.is_solid]
+    if not solid:
+        return
+    cell = solid[pick % len(solid)].cell
+    try:
+        moved = runs.set_clear(job, cell, side, str(mm)).job
+    except PlankError as error:
+        assert error.remedy
+        return
+    layout = set_out(moved)
+    found = layout.find(cell)
+    assert found is not None
+    assert getattr(clear_of(layout.rooms[0], found), side) == pytest.approx(mm, abs=1e-3)
+    assert layout.rooms[0].runs[0].short < 1e-3

@@ -10,7 +10,7 @@ from tall_plank.job import Body, Cell, Job, Level, Run
 from tall_plank.job.run import REST, SHARE, WidthRule
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure.shareout import Rule
-from tall_plank.measure.units import TOLERANCE
+from tall_plank.measure.units import TOLERANCE, same_length
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import clear_of
 
@@ -179,50 +179,67 @@ def set_clear(job: Job, cell_id: str, side: str, text: str) -> Change:
         new = msgspec.structs.replace(run, bottom=Length.of(bottom))
         return Change(with_run(job, new), f"Move the run to {format_length(wanted, job.display, mark=True)} clear")
     by = wanted - clear.left if side == "left" else clear.right - wanted
-    return shift_by(job, cell_id, by, f"Move {cell.number} to {format_length(wanted, job.display, mark=True)} clear")
+    shown = format_length(wanted, job.display, mark=True)
+    change = shift_by(job, cell_id, by, f"Move {cell.number} to {shown} clear")
+    # Units that take a share or the rest may move with the gaps: then the distance cannot be had this way.
+    moved = set_out(change.job).room(room.id)
+    found = clear_of(moved, next(p for p in moved.placed if p.cell == cell_id))
+    if not same_length(found.left if side == "left" else found.right, wanted):
+        raise PlankError(
+            f"{shown} cannot be had: units beside it take a share or the rest.",
+            "clear distance",
+            "Give them fixed widths first.",
+        )
+    return change
 
 
 def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
-    """Move a unit along its run by changing the gaps on either side of it; its neighbours stay where they are.
+    """Move a unit along its run by mm, by changing the gaps on either side of it.
+
+    Units before it stay. Units after it stay where a gap lies between or opens; where the unit is pushed against
+    them, they move on into what the run has left.
 
     Raises
     ------
     PlankError where a neighbour or the wall is in the way
     """
-    _, run, cell = job.find_cell(cell_id)
+    room, run, cell = job.find_cell(cell_id)
     layout = set_out(job).run(run.id)
     assert layout is not None
     i = next(n for n, c in enumerate(run.cells) if c.id == cell_id)
-    before = layout.cells[i - 1].width if i and _is_gap(job, run.cells[i - 1]) else 0.0
-    after = layout.left
     last = i == len(run.cells) - 1
-    if not last:
-        after = layout.cells[i + 1].width if _is_gap(job, run.cells[i + 1]) else 0.0
-    if by < -before - 1e-6:
-        raise PlankError(
-            f"{cell.number} can go {format_length(before, job.display, mark=True)} to the left.",
-            "clear distance",
-            "Move its neighbour first.",
-        )
-    rest_moves = not last and not _is_gap(job, run.cells[i + 1])
-    room_right = layout.left if (last or rest_moves) else after
-    if by > room_right + 1e-6:
-        raise PlankError(
-            f"{cell.number} can go {format_length(room_right, job.display, mark=True)} to the right.",
-            "clear distance",
-            "Make a unit narrower or move its neighbour first.",
-        )
+    gap_before = i > 0 and _is_gap(job, run.cells[i - 1])
+    gap_after = not last and _is_gap(job, run.cells[i + 1])
+    before = layout.cells[i - 1].width if gap_before else 0.0
+    after = layout.cells[i + 1].width if gap_after else layout.left
+    room_for, way, remedy = (
+        (before, "left", "Move its neighbour first.")
+        if by < 0
+        else (after, "right", "Make a unit narrower or move its neighbour first.")
+    )
+    if abs(by) > room_for + TOLERANCE:
+        shown = format_length(room_for, job.display, mark=True)
+        raise PlankError(f"{cell.number} can go {shown} to the {way}.", "clear distance", remedy)
     cells = list(run.cells)
-    if not last and _is_gap(job, run.cells[i + 1]):
-        cells[i + 1] = _with_gap(cells[i + 1], after - by)
-    if i and _is_gap(job, run.cells[i - 1]):
-        cells[i - 1] = _with_gap(cells[i - 1], before + by)
-    elif by > 1e-6:
-        room, run = job.find_run(run.id)
+
+    def new_gap(width: float) -> Cell:
+        nonlocal job
         code = next(t.code for t in job.templates if t.body is Body.GAP and t.level is run.level)
-        job, gap = new_cell(job, room, run, code, WidthRule.fixed(Length.of(by)))
-        cells.insert(i, gap)
-    kept = tuple(c for c in cells if not (_is_gap(job, c) and c.width.length is not None and c.width.length.mm < 1e-3))
+        job, gap = new_cell(job, room, run, code, WidthRule.fixed(Length.of(width)))
+        return gap
+
+    # From the right, so that places to the left keep their numbers.
+    if gap_after:
+        cells[i + 1] = _with_gap(cells[i + 1], after - by)
+    elif not last and by < -TOLERANCE:
+        cells.insert(i + 1, new_gap(-by))
+    if gap_before:
+        cells[i - 1] = _with_gap(cells[i - 1], before + by)
+    elif by > TOLERANCE:
+        cells.insert(i, new_gap(by))
+    kept = tuple(
+        c for c in cells if not (_is_gap(job, c) and c.width.length is not None and c.width.length.mm < TOLERANCE)
+    )
     return Change(with_cells(job, job.find_run(run.id)[1], kept), name)
 
 
