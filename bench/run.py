@@ -63,12 +63,11 @@ def report(name: str, values: list[float], unit: str, target: float) -> None:
 
 def cold_parts(job: Job) -> None:
     from tall_plank.drawing import elevation
-    from tall_plank.job import inherit, template
+    from tall_plank.job import inherit
 
     def clear() -> None:
         for cached in (make_unit, set_out, inherit._construction, elevation._front_items):
             cached.cache_clear()
-        _ = template
 
     report("parts of 20 units, cold", median(lambda: make_job(job, set_out(job)), 9, clear), "ms", 150)
 

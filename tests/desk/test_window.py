@@ -10,6 +10,7 @@ import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
 
 from conftest import cell_of, dead_pid
 from desk.conftest import cell, choose, drag, move, placed, spec, strip_point, type_into
@@ -713,3 +714,57 @@ def test_a_second_click_on_a_cell_types_its_width(window: Window) -> None:
     assert window.lines.box.isVisible()
     type_into(window.lines.box, "850")
     assert placed(window, "A3").width == 850
+
+
+def test_a_named_value_is_taken_away_by_emptying_it(window: Window) -> None:
+    window.show_stage("room")
+    type_into(spec(window, "value_new"), "eye_line = 1500")
+    box = spec(window, "value_eye_line")
+    box.setFocus()
+    box.selectAll()
+    QTest.keyClick(box, Qt.Key.Key_Delete)
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert "eye_line" not in window.document.job.named_values()
+    box = spec(window, "value_plinth")
+    box.setFocus()
+    box.selectAll()
+    QTest.keyClick(box, Qt.Key.Key_Delete)
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert "used by" in window.spec.line("value_plinth").error.text()
+
+
+def test_the_main_task_goes_with_the_keyboard_alone(empty_window: Window) -> None:
+    w = empty_window
+
+    def keys(text: str = "", key: Qt.Key | None = None, modifier: Qt.KeyboardModifier = NONE) -> None:
+        at = QApplication.focusWidget() or w
+        if text:
+            QTest.keyClicks(at, text)
+        if key is not None:
+            QTest.keyClick(QApplication.focusWidget() or w, key, modifier)
+
+    assert QApplication.focusWidget() is w.strip
+    keys(key=Qt.Key.Key_1, modifier=Qt.KeyboardModifier.AltModifier)  # the room
+    keys("s")
+    keys(key=Qt.Key.Key_Tab)  # past the revert of the name is nothing: on to the width
+    assert QApplication.focusWidget() is spec(w, "width")
+    keys("4.2m", Qt.Key.Key_Return)
+    assert w.document.room.room.outline.width.mm == 4200
+    keys(key=Qt.Key.Key_2, modifier=Qt.KeyboardModifier.AltModifier)  # units
+    w.strip.setFocus()
+    keys("r")
+    keys("filler 50, drawers 600, sink 900, dishwasher 600, door rest", Qt.Key.Key_Return)
+    assert QApplication.focusWidget() is w.strip
+    assert len(w.document.room.placed) == 5
+    keys("..")  # the second unit
+    assert w.document.cells == (cell(w, "A2"),)
+    keys("w")
+    keys("550", Qt.Key.Key_Return)
+    assert placed(w, "A2").width == 550
+    keys("p")
+    keys("pair", Qt.Key.Key_Return)
+    assert [p.template for p in w.document.room.runs[0].cells][2] == "pair"
+    w.strip.setFocus()
+    keys(key=Qt.Key.Key_Delete)
+    keys(key=Qt.Key.Key_Z, modifier=CTRL)
+    assert len(w.document.room.placed) == 6

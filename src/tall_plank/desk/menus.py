@@ -208,6 +208,7 @@ def paint_pages(w: Window, printer) -> None:  # type: ignore[no-untyped-def]
     """Paint every sheet onto a printer's pages; a sheet larger than the page is made smaller, and says so."""
     from PyQt6.QtCore import QMarginsF
     from PyQt6.QtGui import QPageLayout, QPageSize
+    from PyQt6.QtPrintSupport import QPrinter
 
     from tall_plank.desk.sheetview import paint_sheet
     from tall_plank.papers.drawings import job_sheets
@@ -218,7 +219,7 @@ def paint_pages(w: Window, printer) -> None:  # type: ignore[no-untyped-def]
     sheets = job_sheets(w.document.workings, date.today().isoformat())
     painter = QPainter(printer)
     px = printer.resolution() / 25.4
-    page_mm = printer.paperRect(QPrinter_unit()).width()
+    page_mm = printer.paperRect(QPrinter.Unit.Millimeter).width()
     factor = min(1.0, page_mm / sheets[0].size[0]) if sheets else 1.0
     for i, sheet in enumerate(sheets):
         if i:
@@ -227,12 +228,6 @@ def paint_pages(w: Window, printer) -> None:  # type: ignore[no-untyped-def]
     painter.end()
     if factor < 0.99:
         w.message.tell(f"{tr('The paper is smaller than A3: printed at')} {factor * 100:.0f} %.", "wrong")
-
-
-def QPrinter_unit():  # type: ignore[no-untyped-def]
-    from PyQt6.QtPrintSupport import QPrinter
-
-    return QPrinter.Unit.Millimeter
 
 
 def preferences(w: Window) -> None:
@@ -434,6 +429,10 @@ def _view(w: Window) -> None:
     def full() -> None:
         w.showNormal() if w.isFullScreen() else w.showFullScreen()
 
+    add("go_strip", tr("&Go to the strip"), "view", w.strip.setFocus, "G")
+    add("go_shelf", tr("Go to the shel&f"), "view", lambda: w.shelf.search.setFocus(), "P")
+    add("go_spec", tr("Go to the spec s&heet"), "view", lambda: go_to_spec(w), "S")
+    w.commands.separate("view")
     add("full_screen", tr("F&ull screen"), "view", full, "F11")
 
     def look() -> None:
@@ -442,6 +441,13 @@ def _view(w: Window) -> None:
         w.set_look(new)
 
     add("look", tr("Paper or &night"), "view", look, "Ctrl+Shift+L")
+
+
+def go_to_spec(w: Window) -> None:
+    """The first value on the spec sheet that can be changed."""
+    line = next((x for x in w.spec.lines.values() if x.row.apply is not None), None)
+    if line is not None:
+        line.value.setFocus()
 
 
 def _help(w: Window) -> None:

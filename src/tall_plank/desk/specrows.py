@@ -342,7 +342,7 @@ def _room_sheet(doc: Document) -> Sheet:
     named = [
         Row(f"value_{v.name}", v.name, _length(doc, v.length.mm), "inherited" if v.length.is_rule else "plain",
             f"{v.note}: {v.length.text}" if v.note else v.length.text,
-            apply=lambda job, t, n=v.name: values.set_value(job, n, t))  # type: ignore[misc]
+            apply=lambda job, t, n=v.name: _set_or_delete(job, n, t))  # type: ignore[misc]
         for v in job.values
     ]  # fmt: skip
     named.append(Row("value_new", tr("New value"), "", apply=_new_value))
@@ -361,6 +361,11 @@ DISPLAYS = (
     ("in/32", "inches, 1/32"),
     ("ft-in", "feet and inches"),
 )
+
+
+def _set_or_delete(job: Job, name: str, text: str) -> Change:
+    """A named value set by text; an emptied one is taken away, unless something uses it."""
+    return values.set_value(job, name, text) if text.strip() else values.delete_value(job, name)
 
 
 def _new_value(job: Job, text: str) -> Change:

@@ -91,6 +91,7 @@ class Window(QMainWindow):
         self._autosave_timer.timeout.connect(self.keep_autosave)
         self.show_stage("units")
         self._job_changed()
+        self.strip.setFocus()
         self._autosave_timer.stop()
         self._filed()
 

@@ -10,7 +10,6 @@ import msgspec
 from tall_plank.job.job import Job, NamedValue
 from tall_plank.job.scheme import Role
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, Construction, Standard
-from tall_plank.job.template import Template
 from tall_plank.job.unit import Own, Unit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import evaluate_text
@@ -96,8 +95,3 @@ def finish_of(job: Job, unit: Unit, role: Role) -> str:
     value = sourced(job, unit, f"finish_{role.value}").value
     assert isinstance(value, str)
     return value
-
-
-def departs(template: Template, unit: Unit) -> bool:
-    """Whether a unit departs from its template or from what it inherits (RN9)."""
-    return bool(unit.own) or unit.bay != template.bay

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 
 from tall_plank.measure.errors import PlankError
 from tall_plank.measure.lengths import evaluate_text, names_in
@@ -56,12 +56,3 @@ def evaluate_named(texts: Mapping[str, str]) -> dict[str, float]:
     for name in texts:
         visit(name)
     return done
-
-
-def in_use(names: Iterable[str], texts: Iterable[str]) -> set[str]:
-    """Which of `names` stand in any of `texts`."""
-    wanted = set(names)
-    found: set[str] = set()
-    for text in texts:
-        found |= names_in(text) & wanted
-    return found
