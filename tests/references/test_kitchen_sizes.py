@@ -24,9 +24,10 @@ def test_the_plinth_is_at_least_100_high_and_set_back_at_least_50() -> None:
     job = runs.insert_unit(new_job(), "r1", "A", "pair").job
     room = set_out(job).rooms[0]
     plinth = room.plinths[0]
-    assert plinth.height >= 100
+    assert plinth.width >= 100
     front = room.placed[0].depth + 19
-    assert front - plinth.front >= 50
+    face = -plinth.box()[0][1]
+    assert front - face >= 50
 
 
 def test_hung_units_are_at_most_350_deep_and_leave_about_500_over_the_worktop() -> None:

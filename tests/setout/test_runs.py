@@ -79,7 +79,10 @@ def test_the_trims_run_over_everything_but_gaps() -> None:
     assert first.depth == 560 + 19 + 20
     assert first.bottom == 830
     assert [p.length for p in room.plinths] == [1200, 600]
-    assert room.plinths[0].front == 560 + 19 - 50
+    assert room.plinths[0].box()[0][1] == -(560 + 19 - 50)
+    # Both open ends are returned to the wall, behind the face.
+    returns = [b for b in room.boards if b.kind == "plinth return"]
+    assert [(b.box()[0][0], b.length) for b in returns] == [(1182, 529 - 18), (1900, 511), (2482, 511)]
 
 
 def test_an_overhang_never_runs_into_the_wall() -> None:

@@ -2,7 +2,7 @@ from __future__ import annotations
 
 import pytest
 
-from conftest import with_run
+from conftest import cell_of, with_run
 from tall_plank.edits import rooms, runs, units, values
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
@@ -48,11 +48,12 @@ def test_a_gap_before_a_window_is_no_snag() -> None:
     assert rules(change.job) == []
 
 
-def test_a_worktop_longer_than_its_board(job: Job) -> None:
-    wide = rooms.set_room_length(job, "r1", "width", "4400").job
-    wide = runs.insert_unit(wide, "r1", "A", "pair").job
-    (snag,) = (s for s in Workings(wide).snags if s.rule == "board size")
-    assert "worktop" in snag.what
+def test_a_gable_longer_than_its_board(job: Job) -> None:
+    high = rooms.set_room_length(job, "r1", "height", "3200").job
+    high = units.set_own(high, (cell_of(high, "A5"),), "height", "2600").job
+    found = [s for s in Workings(high).snags if s.rule == "board size"]
+    assert {s.where.label for s in found} == {"A5"}
+    assert "gable" in found[0].what
 
 
 def test_a_worktop_without_a_board_of_its_thickness(job: Job) -> None:

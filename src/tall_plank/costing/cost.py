@@ -13,7 +13,7 @@ from tall_plank.making import Groove, MadeJob, Part
 from tall_plank.making.unit import MadeUnit
 from tall_plank.stock import PriceBook, Stock
 
-GROUPS = ("Boards", "Edging", "Fittings", "Appliances", "Labor", "Delivery")
+GROUPS = ("Boards", "Edging", "Lengths", "Fittings", "Appliances", "Labor", "Delivery")
 
 
 class CostLine(msgspec.Struct, frozen=True):
@@ -56,6 +56,8 @@ class Quantities(msgspec.Struct, frozen=True, cache_hash=True):
     fronts: int
     carcasses: int
     installed: int
+    lengths: tuple[tuple[str, float], ...] = ()
+    """Metres of moldings by profile."""
 
 
 def part_quantities(parts: tuple[Part, ...]) -> tuple[dict[str, float], dict[str, float], int, float]:
@@ -68,6 +70,8 @@ def part_quantities(parts: tuple[Part, ...]) -> tuple[dict[str, float], dict[str
         for code, length in zip(p.edges, (p.length, p.length, p.width, p.width), strict=True):
             if code:
                 edging[code] = edging.get(code, 0.0) + length / 1000
+        for code, length in p.shaped:
+            edging[code] = edging.get(code, 0.0) + length / 1000
         holes += p.holes
         grooves += sum(
             (abs(op.x2 - op.x1) + abs(op.y2 - op.y1)) / 1000 for op in p.operations if isinstance(op, Groove)
@@ -142,6 +146,9 @@ def _lines(q: Quantities, book: PriceBook, stock: Stock) -> tuple[list[CostLine]
     for code, metres in q.edging:
         edging = stock.edging_by_code(code)
         add("Edging", code, edging.name if edging else code, quantity(metres), "m", book.edging_waste_percent)
+    for code, metres in q.lengths:
+        profile = stock.profile(code)
+        add("Lengths", code, profile.name if profile else code, quantity(metres), "m", book.edging_waste_percent)
     for code, count in q.items:
         fitting, appliance = stock.fitting(code), stock.appliance(code)
         if appliance is not None and code not in prices:
@@ -178,6 +185,14 @@ def job_quantities(made: MadeJob) -> Quantities:
     trims = tuple(t.part for t in made.trims if t.part is not None)
     areas, edging, holes, grooves = part_quantities(trims)
     items: dict[str, int] = {}
+    for trim in made.trims:
+        for item in trim.items:
+            items[item.code] = items.get(item.code, 0) + item.qty
+    lengths: dict[str, float] = {}
+    for molding in made.moldings:
+        if not molding.by_others:
+            code = molding.piece.profile
+            lengths[code] = lengths.get(code, 0.0) + molding.piece.length / 1000
     for q in sums:
         for code, area in q.areas:
             areas[code] = areas.get(code, 0.0) + area
@@ -195,6 +210,7 @@ def job_quantities(made: MadeJob) -> Quantities:
         fronts=sum(q.fronts for q in sums),
         carcasses=sum(q.carcasses for q in sums),
         installed=sum(q.installed for q in sums),
+        lengths=tuple(sorted(lengths.items())),
     )
 
 

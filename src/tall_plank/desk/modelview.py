@@ -17,9 +17,6 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.scene import Scene, visible_scene
 from tall_plank.scene.meshes import Mesh
 
-FACING = {"A": -66.0, "B": -156.0, "C": 114.0, "D": 24.0}
-"""Where the eye stands to face a wall, degrees from east, a little to one side."""
-
 VIEW_ANGLE = 32.0
 """Degrees that the eye takes in from top to bottom."""
 
@@ -127,7 +124,7 @@ class ModelView(QWidget):
             return
         w, d, h = scene.high
         if self.center is None:
-            self.turn = FACING[self._main_wall()]
+            self.turn = self._facing()
             if self.turn != self._lit_from:
                 self._lit_from = self.turn
                 self._forget()
@@ -155,6 +152,7 @@ class ModelView(QWidget):
             if wall.frame.into(eye)[1] > 0:
                 hidden.add(f"wall:{wall.id}")
                 hidden |= {f"opening:{o.id}" for o in self.document.room.room.openings if o.wall == wall.id}
+                hidden |= {f"column:{c.id}" for c in self.document.room.room.columns if c.wall == wall.id}
         hidden_now = frozenset(hidden)
         if hidden_now != self._hidden_walls:
             self._hidden_walls = hidden_now
@@ -168,13 +166,15 @@ class ModelView(QWidget):
         self._meshes = {}
         self._dirty_scene = True
 
-    def _main_wall(self) -> str:
-        """The wall with most furniture."""
-        taken = dict.fromkeys(FACING, 0.0)
+    def _facing(self) -> float:
+        """Where the eye stands to face the wall with most furniture, degrees from east, a little to one side."""
+        taken = {wall.id: 0.0 for wall in self.document.room.walls}
         for p in self.document.room.placed:
-            if p.is_solid:
+            if p.is_solid and p.wall in taken:
                 taken[p.wall] += p.width
-        return max(taken, key=lambda wall: taken[wall])
+        wall = self.document.room.wall(max(taken, key=lambda wall: taken[wall]))
+        x, y = wall.out_of
+        return math.degrees(math.atan2(y, x)) + 24.0
 
     def _build(self) -> None:
         """Actors of the scene; a color whose mesh did not change keeps its actor."""
@@ -184,7 +184,7 @@ class ModelView(QWidget):
         self._place_camera()
         seen = set()
         for mesh in scene.meshes:
-            mesh = _without(mesh, self._hidden_walls)
+            mesh = mesh.without(self._hidden_walls)
             if not len(mesh.quads):
                 continue
             seen.add(mesh.color)
@@ -193,6 +193,7 @@ class ModelView(QWidget):
                 kept is not None
                 and kept[0].sources == mesh.sources
                 and kept[0].points.shape == mesh.points.shape
+                and len(kept[0].quads) == len(mesh.quads)
                 and np.array_equal(kept[0].points, mesh.points)
             ):
                 self._meshes[mesh.color] = (mesh, kept[1])
@@ -250,7 +251,11 @@ class ModelView(QWidget):
         for actor in getattr(self, "_marks", []):
             self._renderer.RemoveActor(actor)
         self._marks = []
-        wanted = {s for s in self.document.selection if s.startswith(("cell:", "opening:"))}
+        wanted = {
+            s
+            for s in self.document.selection
+            if s.startswith(("cell:", "opening:", "column:", "soffit:", "island:", "run:"))
+        }
         if not wanted:
             return
         from vtkmodules.vtkFiltersSources import vtkOutlineSource
@@ -260,7 +265,7 @@ class ModelView(QWidget):
         for mesh, _ in self._meshes.values():
             for i, source in enumerate(mesh.sources):
                 if source in wanted:
-                    p = mesh.points[8 * i : 8 * i + 8]
+                    p = mesh.points[mesh.point_owner == i]
                     low, high = p.min(axis=0), p.max(axis=0)
                     if source in boxes:
                         low, high = np.minimum(boxes[source][0], low), np.maximum(boxes[source][1], high)
@@ -359,7 +364,7 @@ class ModelView(QWidget):
         actor = picker.GetActor()
         for mesh, actors in self._meshes.values():
             if actor is actors[0]:
-                return mesh.sources[picker.GetCellId() // 6]
+                return mesh.sources[mesh.quad_owner[picker.GetCellId()]]
         return ""
 
     def close_view(self) -> None:
@@ -367,17 +372,6 @@ class ModelView(QWidget):
         if self._window is not None:
             self._window.Finalize()
             self._window = None
-
-
-def _without(mesh: Mesh, hidden: frozenset[str]) -> Mesh:
-    """The mesh without the boxes of hidden walls."""
-    keep = [i for i, source in enumerate(mesh.sources) if source not in hidden]
-    if len(keep) == len(mesh.sources):
-        return mesh
-    points = mesh.points.reshape(-1, 8, 3)[keep].reshape(-1, 3)
-    count = len(keep)
-    quads = mesh.quads[: 6 * count] if count else mesh.quads[:0]
-    return Mesh(mesh.color, points, quads, tuple(mesh.sources[i] for i in keep), tuple(mesh.names[i] for i in keep))
 
 
 def _actors(mesh: Mesh, facing: float) -> list[Any]:
@@ -411,14 +405,9 @@ def _actors(mesh: Mesh, facing: float) -> list[Any]:
     body.GetProperty().LightingOff()
     body.GetProperty().BackfaceCullingOn()
 
-    edge = np.array(
-        [(0, 1), (2, 3), (4, 5), (6, 7), (0, 2), (1, 3), (4, 6), (5, 7), (0, 4), (1, 5), (2, 6), (3, 7)], dtype=np.int64
-    )
-    count = len(mesh.sources)
-    lines = (edge[None] + 8 * np.arange(count)[:, None, None]).reshape(-1, 2)
     outline = vtkPolyData()
     outline.SetPoints(points)
-    outline.SetLines(cells(lines))
+    outline.SetLines(cells(mesh.lines))
     edge_mapper = vtkPolyDataMapper()
     edge_mapper.SetInputData(outline)
     edge_mapper.SetRelativeCoincidentTopologyLineOffsetParameters(0.0, -6.0)

@@ -104,7 +104,7 @@ class Strip(Canvas):
                 tuple((p, made.of(p.cell)) for p in room.placed if p.wall == wall.id),
                 tuple(o for o in room.room.openings if o.wall == wall.id),
                 tuple(t for t in room.worktops if t.wall == wall.id),
-                tuple(t for t in room.plinths if t.wall == wall.id),
+                tuple(b for b in room.boards if b.wall == wall.id),
                 self.dims_shown,
             )  # fmt: skip
             kept = self._drawn.get(wall.id)

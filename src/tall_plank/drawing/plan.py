@@ -3,110 +3,331 @@
 from __future__ import annotations
 
 import math
+from functools import lru_cache
 
-from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
-from tall_plank.job import Body, Job, Level, Opening
-from tall_plank.making import MadeJob
-from tall_plank.measure import format_length
-from tall_plank.setout import Placed, RoomLayout, Wall
+from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text
+from tall_plank.job import Body, Job, Level, Opening, Rectangle, Room, Service
+from tall_plank.making import MadeJob, MadeUnit
+from tall_plank.making.labels import label_of
+from tall_plank.measure import Frame, format_length
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Point, Points
+from tall_plank.setout import Placed, RoomLayout, TrimBoard, Wall, Worktop
+from tall_plank.setout.moldings import MoldingPiece
+from tall_plank.setout.rooms import column_points, soffit_points
+from tall_plank.stock import Stock
+
+SERVICE_LETTERS = {"water": "W", "waste": "D", "power": "P", "gas": "G", "vent": "V"}
+"""Letter in the mark of a service point (waste: drain)."""
 
 
 def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True) -> Drawing:
-    """Walls, openings with their swing, base units under their worktop, hung units dashed, name and sizes."""
-    w, d = room.room.outline.width.mm, room.room.outline.depth.mm
-    t = room.room.wall_thickness.mm
-    items: list[Item] = [
-        Shape(rectangle(-t, -t, w + 2 * t, d + 2 * t), Pen.WIDE, Layer.WALL, "", "masonry"),
-        Shape(rectangle(0.0, 0.0, w, d), Pen.WIDE, Layer.WALL, f"room:{room.room.id}", "floor"),
-    ]
-    for opening in room.room.openings:
-        items += _opening(room.wall(opening.wall), opening, t)
+    """Walls, openings with their swing, columns, soffits, base units under their worktops, hung units dashed,
+    islands, service points, name, use and sizes."""
+    items: list[Item] = list(_shell(room.room, room.walls, room.points))
+    by_cell = {p.cell: m for r in made.rooms for p, m in r.units if p.room == room.room.id}
+    hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
     for p in room.placed:
-        if p.level is Level.BASE and p.is_solid:
-            items += _base_unit(job, room, p, made)
+        if p.level is not Level.HUNG and p.is_solid and p.cell not in hidden:
+            items += _floor_unit(job.stock, p, by_cell.get(p.cell), label_of(job, room.room, p))
+    for board in room.boards:
+        if board.kind in PLAN_BOARDS:
+            items += _board(board, room.wall(board.wall))
     for top in room.worktops:
-        wall = room.wall(top.wall)
-        source = f"run:{top.run}"
-        corners = _on_wall(wall, top.x, -top.depth, top.length, top.depth)
-        items.append(Shape(corners, Pen.MEDIUM, Layer.TRIM, source))
-        for cut in top.cutouts:
-            sink = _on_wall(wall, top.x + cut.x, -cut.back - cut.depth, cut.width, cut.depth)
-            items.append(Shape(sink, Pen.NARROW, Layer.APPLIANCE, f"cell:{cut.cell}", "basin"))
+        items += _worktop(room.wall(top.wall), top)
     for p in room.placed:
-        if p.level is Level.HUNG and p.is_solid:
-            wall = room.wall(p.wall)
-            outline = _on_wall(wall, p.x, -p.depth, p.width, p.depth)
-            items.append(Shape(outline, Pen.DASHED, Layer.HUNG, f"cell:{p.cell}"))
-    size = f"{format_length(w, job.display)} × {format_length(d, job.display)}"
-    x, y = _free_middle(room)
-    source = f"room:{room.room.id}"
-    items.append(Text(x, y, room.room.name, 3.2, Layer.LABEL, source, bold=True, rise=1.2))
-    items.append(Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6))
-    for wall in room.walls:
-        fx, fy, _ = wall.frame.out((wall.length * 0.96, t / 2, 0.0))
-        items.append(Text(fx, fy, wall.id, 2.2, Layer.LABEL, f"wall:{wall.id}", bold=True, rise=-1.1))
+        if p.level is Level.HUNG and p.is_solid and p.cell not in hidden:
+            items.append(Shape(_outline(p), Pen.DASHED, Layer.HUNG, f"cell:{p.cell}"))
+    items += _overhead(room.room, room.moldings)
+    for service in room.room.services:
+        items += _service(room, service)
+    items += _words(job, room)
     if dims:
-        items.append(Dim(0.0, w, d + t, 1, "x", format_length(w, job.display), source, "width"))
-        items.append(Dim(0.0, d, -t, -1, "y", format_length(d, job.display), source, "depth"))
+        items += _dims(job, room)
+    t = max(w.thickness for w in room.walls)
+    w, d = room.size
     return Drawing(f"Plan of {room.room.name}", tuple(items), -t, -t, w + t, d + t)
 
 
-def _free_middle(room: RoomLayout) -> tuple[float, float]:
-    """The middle of the floor that no base unit stands on."""
-    w, d = room.room.outline.width.mm, room.room.outline.depth.mm
-    deep = {wall.id: 0.0 for wall in room.walls}
-    for top in room.worktops:
-        deep[top.wall] = max(deep[top.wall], top.depth)
-    return (deep["D"] + w - deep["B"]) / 2, (deep["C"] + d - deep["A"]) / 2
+PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "dividing panel", "waterfall leg")
 
 
-def _on_wall(wall: Wall, x: float, y: float, w: float, h: float) -> tuple[tuple[float, float], ...]:
-    """A rectangle given in the wall's floor frame, in the room's plan."""
-    return tuple(wall.frame.out((px, py, 0.0))[:2] for px, py in rectangle(x, y, w, h))
-
-
-def _base_unit(job: Job, room: RoomLayout, p: Placed, made: MadeJob) -> list[Item]:
-    wall, source = room.wall(p.wall), f"cell:{p.cell}"
-    unit = made.of(p.cell)
-    front = unit.spec.made.front_thickness if unit is not None else 0.0
-    fill = "appliance" if p.body is Body.APPLIANCE else "unit"
+@lru_cache(maxsize=64)
+def _shell(room: Room, walls: tuple[Wall, ...], points: Points) -> tuple[Item, ...]:
+    """Walls, floor, openings and columns: what does not change while units are moved."""
+    # Sides of an outline run clockwise; outwards is to the left.
+    outer = ol.offset(points, [w.thickness for w in walls])
     items: list[Item] = [
-        Shape(_on_wall(wall, p.x, -p.depth, p.width, p.depth), Pen.NARROW, Layer.CARCASS, source, fill)
+        Shape(outer, Pen.WIDE, Layer.WALL, "", "masonry"),
+        Shape(points, Pen.WIDE, Layer.WALL, f"room:{room.id}", "floor"),
     ]
-    if unit is not None and unit.fronts:
-        finish = job.stock.finish(unit.spec.front)
-        color = finish.color if finish else "#CCCCCC"
-        face = _on_wall(wall, p.x, -p.depth - front, p.width, front)
-        items.append(Shape(face, Pen.NARROW, Layer.FRONT, source, color))
-    if p.body is not Body.FILLER:
-        x, y, _ = wall.frame.out((p.x + p.width / 2, -p.depth * 0.72, 0.0))
-        items.append(Text(x, y, p.number, 2.0, Layer.LABEL, source, quiet=True))
+    by_id = {w.id: w for w in walls}
+    for wall in walls:
+        strip = _on_wall(wall, 0.0, 0.0, wall.length, wall.thickness)
+        items.append(Shape(strip, Pen.NONE, Layer.WALL, f"wall:{wall.id}", ""))
+    for opening in room.openings:
+        if opening.wall in by_id:
+            items += _opening(by_id[opening.wall], opening)
+    for column in room.columns:
+        items.append(Shape(column_points(room, column), Pen.WIDE, Layer.WALL, f"column:{column.id}", "masonry"))
+    for wall in walls:
+        fx, fy, _ = wall.frame.out((wall.length * 0.96, wall.thickness / 2, 0.0))
+        items.append(Text(fx, fy, wall.id, 2.2, Layer.LABEL, f"wall:{wall.id}", bold=True, rise=-1.1))
+    return tuple(items)
+
+
+def _overhead(room: Room, moldings: tuple[MoldingPiece, ...]) -> list[Item]:
+    """What lies above the plan's cut: soffits, slopes, cornices; and moldings below it as a thin line."""
+    items: list[Item] = []
+    for soffit in room.soffits:
+        points = soffit_points(soffit)
+        items.append(Shape(points, Pen.DASHED, Layer.HUNG, f"soffit:{soffit.id}"))
+        x0, _, x1, y1 = ol.bounds(points)
+        items.append(Text((x0 + x1) / 2, y1, "soffit", 1.8, Layer.LABEL, f"soffit:{soffit.id}", quiet=True, rise=-3.0))
+    for piece in moldings:
+        if piece.kind != "cornice":
+            items.append(Line(*piece.start, *piece.end, Pen.NARROW, Layer.TRIM, f"molding:{piece.molding}"))
     return items
 
 
-def _opening(wall: Wall, o: Opening, t: float) -> list[Item]:
-    source = f"opening:{o.id}"
-    x, w = o.x.mm, o.width.mm
-    items: list[Item] = [Shape(_on_wall(wall, x, 0.0, w, t), Pen.MEDIUM, Layer.OPENING, source, "opening")]
+def _free_middle(room: RoomLayout) -> Point:
+    """A place on the floor for the room's name, as far from everything as can be found on a coarse grid."""
+    w, d = room.size
+    solid = [_outline(p) for p in room.placed if p.is_solid and p.level is not Level.HUNG]
+    solid += [column_points(room.room, c) for c in room.room.columns]
+    best, where = -1.0, (w / 2, d / 2)
+    # Wide texts ask for room at their sides, so the distance counts half across.
+    centers = [(sum(x for x, _ in s) / len(s), sum(y for _, y in s) / len(s)) for s in solid]
+    for i in range(1, 12):
+        for k in range(1, 12):
+            x, y = w * i / 12, d * k / 12
+            if not ol.inside(room.points, x, y):
+                continue
+            near = [max(abs(cx - x) / 2, abs(cy - y)) for cx, cy in centers]
+            edge = min(max(0.0, -wall.frame.into((x, y, 0.0))[1]) for wall in room.walls)
+            score = min([*near, edge * 1.5])
+            if score > best + 1.0:
+                best, where = score, (x, y)
+    return where
 
-    def line(x1: float, y1: float, x2: float, y2: float) -> Line:
+
+def _words(job: Job, room: RoomLayout) -> list[Item]:
+    """The room's name, its use and its inside dimensions; the names of island faces."""
+    w, d = room.size
+    x, y = _free_middle(room)
+    source = f"room:{room.room.id}"
+    size = f"{format_length(w, job.display)} × {format_length(d, job.display)}"
+    if not isinstance(room.room.outline, Rectangle):
+        size += f" · {abs(ol.area(room.points)) / 1e6:.1f} m²"
+    name = f"{room.room.name} · {room.room.use}" if room.room.use else room.room.name
+    items: list[Item] = [
+        Text(x, y, name, 3.2, Layer.LABEL, source, bold=True, rise=1.2),
+        Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6),
+    ]
+    for face in room.faces:
+        if any(p.wall == face.id for p in room.placed) or face.id.endswith("1"):
+            fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 160.0, 0.0))
+            items.append(Text(fx, fy, face.id, 2.0, Layer.LABEL, f"wall:{face.id}", bold=True, rise=-1.0))
+    return items
+
+
+def _face_depth(room: RoomLayout, face: Wall) -> float:
+    return max((p.depth + 20.0 for p in room.placed if p.wall == face.id), default=0.0)
+
+
+def _dims(job: Job, room: RoomLayout) -> list[Item]:
+    """Overall width and depth; every wall of a room that is no rectangle."""
+    w, d = room.size
+    t = max(wall.thickness for wall in room.walls)
+    source = f"room:{room.room.id}"
+
+    def text(mm: float) -> str:
+        return format_length(mm, job.display)
+
+    if isinstance(room.room.outline, Rectangle):
+        return [
+            Dim(0.0, w, d + t, 1, "x", text(w), source, "width"),
+            Dim(0.0, d, -t, -1, "y", text(d), source, "depth"),
+        ]
+    items: list[Item] = []
+    whole = {"x": False, "y": False}
+    for wall in room.walls:
+        (x0, y0), (x1, y1) = wall.start, wall.end
+        key = f"wall:{wall.id}"
+        if abs(y0 - y1) < 0.5:
+            up = wall.frame.y[1] > 0
+            items.append(Dim(x0, x1, (d + t) if up else -t, 1 if up else -1, "x", text(wall.length), source, key))
+            whole["x"] = whole["x"] or abs(wall.length - w) < 0.5
+        elif abs(x0 - x1) < 0.5:
+            right = wall.frame.y[0] > 0
+            items.append(Dim(y0, y1, (w + t) if right else -t, 1 if right else -1, "y", text(wall.length), source, key))
+            whole["y"] = whole["y"] or abs(wall.length - d) < 0.5
+        else:
+            mx, my, _ = wall.frame.out((wall.length / 2, wall.thickness + 40.0, 0.0))
+            items.append(Text(mx, my, text(wall.length), 2.2, Layer.DIMENSION, f"wall:{wall.id}"))
+    if not whole["x"]:
+        items.append(Dim(0.0, w, d + t, 2, "x", text(w), source))
+    if not whole["y"]:
+        items.append(Dim(0.0, d, -t, -2, "y", text(d), source))
+    return items
+
+
+def _on_wall(wall: Wall, x: float, y: float, w: float, h: float) -> Points:
+    """A rectangle given in the line's floor frame, in the room's plan."""
+    return tuple(wall.frame.out((px, py, 0.0))[:2] for px, py in ((x, y), (x + w, y), (x + w, y + h), (x, y + h)))
+
+
+def _outline(p: Placed) -> Points:
+    """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
+    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in unit_plan(p.width, p.depth, p.leg, p.corner, p.template))
+
+
+def unit_plan(width: float, depth: float, leg: float, corner: str, kind: str) -> Points:
+    """Outline of a carcass in its own frame (y from the front, negative, to the wall)."""
+    w, d = width, depth
+    if leg > d:
+        slanted = "slant" in kind
+        if corner == "left":
+            inner: Points = ((d, -leg), (w, -d)) if slanted else ((d, -leg), (d, -d), (w, -d))
+            return ((0.0, 0.0), (0.0, -leg), *inner, (w, 0.0))
+        inner = ((0.0, -d), (w - d, -leg)) if slanted else ((0.0, -d), (w - d, -d), (w - d, -leg))
+        return ((0.0, 0.0), *inner, (w, -leg), (w, 0.0))
+    return ((0.0, 0.0), (0.0, -d), (w, -d), (w, 0.0))
+
+
+def _floor_unit(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> list[Item]:
+    items = _floor_items(stock, p.body, unit, p.leg, p.corner, p.template, p.width, p.depth)
+    return [_moved(item, p.frame, f"cell:{p.cell}") for item in items] + _label(p, label)
+
+
+@lru_cache(maxsize=2048)
+def _floor_items(
+    stock: Stock, body: Body, unit: MadeUnit | None, leg: float, corner: str, kind: str, width: float, depth: float
+) -> tuple[Item, ...]:
+    """A unit from above in its own frame: carcass, fronts on their faces, doors' swing."""
+    from tall_plank.making.carcass import front_edge
+
+    fill = "appliance" if body is Body.APPLIANCE else "unit"
+    points = unit_plan(width, depth, leg, corner, kind)
+    if unit is not None and unit.spec.shape != "straight":
+        from tall_plank.making.builder import Builder
+
+        b = Builder(unit.spec, stock)
+        steps = 16
+        edge = [(width * i / steps, front_edge(b, width * i / steps)) for i in range(steps + 1)]
+        points = ((0.0, 0.0), *edge, (width, 0.0))
+    items: list[Item] = [Shape(points, Pen.NARROW, Layer.CARCASS, "", fill)]
+    if unit is None or not unit.fronts or body is Body.PANEL:
+        return tuple(items)
+    finish = stock.finish(unit.spec.front)
+    color = finish.color if finish else "#CCCCCC"
+    t = unit.spec.made.front_thickness
+    seen = set()
+    for f in unit.fronts:
+        if f.kind == "machine":
+            continue
+        face = f.face
+        x0, x1 = f.x, f.x + f.width
+        key = (face, round(x0), round(x1))
+        if key in seen or unit.spec.shape in ("bow", "hollow", "rounded"):
+            continue
+        seen.add(key)
+        if face is None:
+            shape: Points = ((x0, -depth - t), (x1, -depth - t), (x1, -depth), (x0, -depth))
+        else:
+            shape = tuple(face.point(u, o, 0.0)[:2] for u, o in ((x0, t), (x1, t), (x1, 0.0), (x0, 0.0)))
+        items.append(Shape(shape, Pen.NARROW, Layer.FRONT, "", color))
+    return tuple(items)
+
+
+def _label(p: Placed, label: str) -> list[Item]:
+    if p.body in (Body.FILLER, Body.PANEL) or p.width < 120.0:
+        return []
+    x, y, _ = p.frame.out((p.width / 2, -p.depth * 0.72, 0.0))
+    return [Text(x, y, label, 2.0, Layer.LABEL, f"cell:{p.cell}", quiet=True)]
+
+
+def _moved(item: Item, frame: Frame, source: str) -> Item:
+    """An item of a unit's own plan, in the room's."""
+    match item:
+        case Shape():
+            points = tuple(frame.out((x, y, 0.0))[:2] for x, y in item.points)
+            return Shape(points, item.pen, item.layer, source, item.fill, item.grain)
+        case Line():
+            a, b = frame.out((item.x1, item.y1, 0.0)), frame.out((item.x2, item.y2, 0.0))
+            return Line(a[0], a[1], b[0], b[1], item.pen, item.layer, source)
+        case _:
+            return item
+
+
+def _board(board: TrimBoard, wall: Wall) -> list[Item]:
+    low, high = board.box()
+    points = _on_wall(wall, low[0], low[1], high[0] - low[0], high[1] - low[1])
+    return [Shape(points, Pen.NARROW, Layer.TRIM, board.source, "unit")]
+
+
+def _worktop(wall: Wall, top: Worktop) -> list[Item]:
+    points = tuple(wall.frame.out((x, -out, 0.0))[:2] for x, out in top.points)
+    items: list[Item] = [Shape(points, Pen.MEDIUM, Layer.TRIM, top.source)]
+    for cut in top.cutouts:
+        # From the rear edge towards the front.
+        y = -(top.rear + cut.back + cut.depth)
+        hole = _on_wall(wall, top.x + cut.x, y, cut.width, cut.depth)
+        source = f"cell:{cut.cell}" if cut.cell else top.source
+        items.append(Shape(hole, Pen.NARROW, Layer.APPLIANCE, source, "basin"))
+    return items
+
+
+def _service(room: RoomLayout, service: Service) -> list[Item]:
+    """A service point: a ring with its letter."""
+    if service.wall:
+        x, y, _ = room.wall(service.wall).frame.out((service.x.mm, -60.0, 0.0))
+    else:
+        x, y = service.x.mm, service.y.mm
+    source = f"service:{service.id}"
+    ring = tuple((x + 55 * math.cos(a * math.pi / 6), y + 55 * math.sin(a * math.pi / 6)) for a in range(12))
+    letter = SERVICE_LETTERS[service.kind]
+    return [
+        Shape(ring, Pen.NARROW, Layer.APPLIANCE, source, "floor"),
+        Text(x, y, letter, 1.8, Layer.LABEL, source, rise=-0.9),
+    ]
+
+
+def _opening(wall: Wall, o: Opening) -> list[Item]:
+    source = f"opening:{o.id}"
+    x, w, t = o.x.mm, o.width.mm, wall.thickness
+    deep = min(o.depth.mm, t) if o.kind == "niche" else t
+    items: list[Item] = [Shape(_on_wall(wall, x, 0.0, w, deep), Pen.MEDIUM, Layer.OPENING, source, "opening")]
+
+    def line(x1: float, y1: float, x2: float, y2: float, pen: Pen = Pen.NARROW) -> Line:
         a, b = wall.frame.out((x1, y1, 0.0)), wall.frame.out((x2, y2, 0.0))
-        return Line(a[0], a[1], b[0], b[1], Pen.NARROW, Layer.OPENING, source)
+        return Line(a[0], a[1], b[0], b[1], pen, Layer.OPENING, source)
 
     if o.kind == "window":
-        items += [line(x, t * 0.4, x + w, t * 0.4), line(x, t * 0.6, x + w, t * 0.6)]
-        return items
-    hinge = x if o.hand == "left" else x + w
-    far = x + w if o.hand == "left" else x
-    items.append(line(hinge, 0.0, hinge, -w))
-    cx, cy, _ = wall.frame.out((hinge, 0.0, 0.0))
-    # The leaf swings into the room from closed (towards `far`) to open (square to the wall).
+        at = o.reveal.mm or t * 0.4
+        items += [line(x, at, x + w, at), line(x, min(t, at + t * 0.2), x + w, min(t, at + t * 0.2))]
+    elif o.kind == "arch":
+        items += [line(x, 0.0, x + w, 0.0, Pen.DASHED), line(x, t, x + w, t, Pen.DASHED)]
+    elif o.kind == "door":
+        items += _swing(wall, o, line)
+    return items
+
+
+def _swing(wall: Wall, o: Opening, line) -> list[Item]:  # type: ignore[no-untyped-def]
+    """A door's leaf standing open, and the arc of its edge."""
+    x, w = o.x.mm, o.width.mm
+    hinge, far = (x, x + w) if o.hand == "left" else (x + w, x)
+    way = -1.0 if o.swing == "in" else 1.0
+    face = 0.0 if o.swing == "in" else wall.thickness
+    cx, cy, _ = wall.frame.out((hinge, face, 0.0))
     closed = wall.frame.turn((1.0 if far > hinge else -1.0, 0.0, 0.0))
-    opened = wall.frame.turn((0.0, -1.0, 0.0))
+    opened = wall.frame.turn((0.0, way, 0.0))
     a, b = _degrees(closed), _degrees(opened)
     start, end = (a, b) if (b - a) % 360 <= 180 else (b, a)
-    items.append(Arc(cx, cy, w, start, end, Pen.NARROW, Layer.OPENING, source))
-    return items
+    return [
+        line(hinge, face, hinge, face + way * w),
+        Arc(cx, cy, w, start, end, Pen.NARROW, Layer.OPENING, f"opening:{o.id}"),
+    ]
 
 
 def _degrees(v: tuple[float, float, float]) -> float:

@@ -36,6 +36,8 @@ TONES = {
     "ink": "#23282B",
     "board": "#EFE4CC",
     "offcut": "#FAF6EC",
+    "column": "#ECE7DC",
+    "niche": "#E9E4DA",
 }
 """Tones of drawings that are no finish."""
 

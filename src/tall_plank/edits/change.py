@@ -68,6 +68,8 @@ def change_units(job: Job, cells: tuple[str, ...], change: Callable[[Unit], Unit
 def next_number(job: Job, room: Room, wall: str) -> str:
     """The next free unit number on a wall: its letter and a count; further rooms put their number before it."""
     place = next(i for i, r in enumerate(job.rooms) if r.id == room.id)
+    island = room.island_of(wall)
+    wall = island.letter if island is not None else wall
     prefix = wall if place == 0 else f"{place + 1}{wall}"
     taken = [
         int(rest)
@@ -81,7 +83,7 @@ def new_cell(job: Job, room: Room, run: Run, template_code: str, width: WidthRul
     """A new unit from its template, and a cell for it that is not in the run yet."""
     template = job.template(template_code)
     job, (cell_id, unit_id) = new_ids(job, "u", 2)
-    unit = Unit(unit_id, template.code, template.bay)
+    unit = Unit(unit_id, template.code, template.bay, template.own)
     job = msgspec.structs.replace(job, units=(*job.units, unit))
     # A gap is nothing to make, so it takes no number.
     number = "" if template.body is Body.GAP else next_number(job, room, run.wall)

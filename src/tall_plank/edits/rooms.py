@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_room
-from tall_plank.job import Job, Opening, Room
+from tall_plank.job import Job, Opening, Rectangle, Room
 from tall_plank.measure import Length, PlankError, format_length, parse_length
 from tall_plank.setout import walls_of
 
@@ -30,6 +30,8 @@ def set_room_length(job: Job, room_id: str, key: str, text: str) -> Change:
     """Set width, depth, height or wall_thickness. Openings that no longer fit stop it, and say which."""
     room = job.room(room_id)
     if key in ("width", "depth"):
+        if not isinstance(room.outline, Rectangle):
+            raise PlankError("This room is no rectangle.", "room", "Type the length of one of its walls.")
         least, most = ROOM_RANGE[key]
         outline = msgspec.structs.replace(room.outline, **{key: read(job, text, least=least, most=most)})
         room = msgspec.structs.replace(room, outline=outline)
@@ -40,14 +42,27 @@ def set_room_length(job: Job, room_id: str, key: str, text: str) -> Change:
         room = msgspec.structs.replace(room, wall_thickness=read(job, text, least=20, most=1500))
     else:
         raise PlankError(f"A room has no {key}.", "room", "Choose width, depth, height or wall thickness.")
+    check_room(job, room)
+    return Change(with_room(job, room), f"Set the room's {key.replace('_', ' ')}")
+
+
+def check_room(job: Job, room: Room) -> None:
+    """Raises PlankError where an outline does not close, or an opening, column or peninsula leaves its wall."""
+    lengths = {w.id: w.length for w in walls_of(room)}
     for opening in room.openings:
         check_opening(room, opening, f"The {opening.kind} in wall {opening.wall} would no longer fit.")
-    return Change(with_room(job, room), f"Set the room's {key.replace('_', ' ')}")
+    for column in room.columns:
+        if column.wall and column.x.mm + column.width.mm > lengths.get(column.wall, 0.0) + 1e-6:
+            raise PlankError(
+                f"The {column.kind} would stand past the end of its wall.", f"wall {column.wall}", "Move it first."
+            )
 
 
 def check_opening(room: Room, opening: Opening, head: str = "") -> None:
     """Raises PlankError where an opening leaves its wall or runs into another one."""
-    wall = next(w for w in walls_of(room) if w.id == opening.wall)
+    wall = next((w for w in walls_of(room) if w.id == opening.wall), None)
+    if wall is None:
+        raise PlankError(f"There is no wall {opening.wall}.", opening.kind, "Choose another wall.")
     name = f"{opening.kind} in wall {wall.id}"
     x, width = opening.x.mm, opening.width.mm
     if x < -1e-6 or x + width > wall.length + 1e-6:
@@ -66,8 +81,15 @@ def check_opening(room: Room, opening: Opening, head: str = "") -> None:
                 raise PlankError(f"{head} {what}".strip(), name, "Move one of them.")
 
 
-START_SIZES = {"door": (838.0, 2040.0, 0.0), "window": (1000.0, 1100.0, 1050.0)}
+START_SIZES = {
+    "door": (838.0, 2040.0, 0.0),
+    "window": (1000.0, 1100.0, 1050.0),
+    "arch": (900.0, 2100.0, 0.0),
+    "niche": (600.0, 900.0, 900.0),
+}
 """Width, height, sill of new openings, mm."""
+
+NICHE_DEPTH = 120.0  # mm
 
 
 def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
@@ -92,6 +114,7 @@ def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
         Length.of(width),
         Length.of(height),
         Length.of(sill),
+        depth=Length.of(NICHE_DEPTH if kind == "niche" else 0.0),
     )
     check_opening(room, opening)
     room = msgspec.structs.replace(room, openings=(*room.openings, opening))
@@ -109,12 +132,16 @@ def find_opening(job: Job, opening_id: str) -> tuple[Room, Opening]:
 def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
     """Set x, width, height, sill, hand or wall of an opening."""
     room, opening = find_opening(job, opening_id)
-    if key in ("x", "width", "height", "sill"):
-        least = 0.0 if key in ("x", "sill") else 100.0
-        new = msgspec.structs.replace(opening, **{key: read(job, text, least=least)})
+    if key in ("x", "width", "height", "sill", "reveal", "depth"):
+        least = 100.0 if key in ("width", "height") else 0.0
+        thickness = next(w.thickness for w in walls_of(room) if w.id == opening.wall)
+        most = thickness if key in ("reveal", "depth") else None
+        new = msgspec.structs.replace(opening, **{key: read(job, text, least=least, most=most)})
     elif key == "hand":
         new = msgspec.structs.replace(opening, hand="left" if text == "left" else "right")
-    elif key == "wall" and text in "ABCD":
+    elif key == "swing":
+        new = msgspec.structs.replace(opening, swing="out" if text == "out" else "in")
+    elif key == "wall" and text in room.wall_ids():
         new = msgspec.structs.replace(opening, wall=text)
     else:
         raise PlankError(f"An opening has no {key}.", "opening", "Choose x, width, height, sill, hand or wall.")

@@ -6,23 +6,51 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_cell, new_ids, with_cells, with_room, with_run
 from tall_plank.edits.rooms import read
-from tall_plank.job import Body, Cell, Job, Level, Run
+from tall_plank.job import Anchor, Body, Cell, Column, Job, Level, Run, Template
 from tall_plank.job.run import REST, SHARE, WidthRule
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE, same_length
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import clear_of
+from tall_plank.setout.runs import RunLayout
 
 
 def add_run(job: Job, room_id: str, wall: str, level: Level) -> Change:
-    """Start a run along a whole wall; a wall takes one run a level."""
+    """Start a run along a whole wall or face; a line takes one run a level. Columns in its way are left out by gaps
+    that keep to them."""
     room = job.room(room_id)
     if any(r.wall == wall and r.level is level for r in room.runs):
         raise PlankError(f"Wall {wall} has a {level} run already.", f"wall {wall}", "Add units to it.")
+    if not set_out(job).room(room_id).has_line(wall):
+        raise PlankError(f"There is no wall {wall}.", f"wall {wall}", "Choose another wall.")
     job, (run_id,) = new_ids(job, "n")
     room = msgspec.structs.replace(job.room(room_id), runs=(*room.runs, Run(run_id, wall, level)))
-    return Change(with_room(job, room), f"Start a {level} run", made=(run_id,))
+    job = with_room(job, room)
+    for column in sorted((c for c in room.columns if c.wall == wall), key=lambda c: c.x.mm):
+        job = _leave_out(job, run_id, column)
+    return Change(job, f"Start a {level} run", made=(run_id,))
+
+
+def _leave_out(job: Job, run_id: str, column: Column) -> Job:
+    """A gap at the end of a run that keeps to a column."""
+    room, run = job.find_run(run_id)
+    code = gap_code(job, run.level)
+    job, cell = new_cell(job, room, run, code, WidthRule.fixed(column.width))
+    cell = msgspec.structs.replace(cell, anchor=Anchor("span", f"column:{column.id}"))
+    return with_cells(job, run, (*run.cells, cell))
+
+
+def gap_code(job: Job, level: Level) -> str:
+    """Code of the kind that is a gap on a level."""
+    return next(t.code for t in job.templates if t.body is Body.GAP and t.level is level)
+
+
+def run_level(job: Job, room_id: str, wall: str, template: Template) -> Level:
+    """The level of the run that a kind goes into on a line: tall units join a base run where no tall one stands."""
+    if template.level is Level.TALL and run_on(job, room_id, wall, Level.TALL) is None:
+        return Level.BASE
+    return template.level
 
 
 def delete_run(job: Job, run_id: str) -> Change:
@@ -55,9 +83,10 @@ def insert_unit(
     The run is started where the wall has none. A unit of another level than the selected cell goes to its own run.
     """
     template = job.template(template_code)
-    run = run_on(job, room_id, wall, template.level)
+    level = run_level(job, room_id, wall, template)
+    run = run_on(job, room_id, wall, level)
     if run is None:
-        started = add_run(job, room_id, wall, template.level)
+        started = add_run(job, room_id, wall, level)
         job, run = started.job, started.job.find_run(started.made[0])[1]
     width = default_width(job, run.id, template_code)
     job, cell = new_cell(job, job.room(room_id), run, template_code, width)
@@ -102,13 +131,15 @@ def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a
     ------
     PlankError where it fits none of them
     """
-    word = text.strip().lower()
-    rule = {"rest": REST, "share": SHARE}.get(word) or WidthRule.fixed(read(job, text))
+    rule = _read_rule(job, text)
     skipped: list[str] = []
     for cell_id in cells:
         _, run, cell = job.find_cell(cell_id)
         template = job.template_of(cell)
-        mm = rule.length.mm if rule.length else None
+        mm = rule.length.mm if rule.length and not rule.clear else None
+        if cell.locked:
+            skipped.append(f"{cell.number} is locked")
+            continue
         if mm is not None and not template.least - TOLERANCE <= mm <= template.most + TOLERANCE:
             limit = (
                 f"at least {format_length(template.least, job.display, mark=True)}"
@@ -122,6 +153,22 @@ def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a
     if skipped and len(skipped) == len(cells):
         raise PlankError(skipped[0] + ".", "width", "Type a width in that range.")
     return Change(job, name, tuple(skipped))
+
+
+def _read_rule(job: Job, text: str) -> WidthRule:
+    """A width rule from text: a length, `share`, `rest`, `clear` and a length, or a range such as `300 to 600`."""
+    word = text.strip().lower()
+    if word in ("rest", "share"):
+        return REST if word == "rest" else SHARE
+    if word.startswith("clear") and not word[5:6].isalnum():
+        return WidthRule(Rule.FIXED, read(job, text.strip()[5:], least=1.0), clear=True)
+    low, to, high = text.partition(" to ")
+    if to:
+        least, most = read(job, low, least=1.0), read(job, high, least=1.0)
+        if most.mm < least.mm:
+            raise PlankError("The range ends below its start.", "width", "Type the smaller width first.")
+        return WidthRule(Rule.SHARE, least=least, most=most)
+    return WidthRule.fixed(read(job, text))
 
 
 def drag_width(job: Job, cell_id: str, mm: float) -> Change:
@@ -145,7 +192,7 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     if key == "bottom":
         value = read(job, text, least=0, most=4000) if text.strip() else None
     elif key in ("start", "end"):
-        value = read(job, text, least=0)
+        value = read(job, text, least=0) if text.strip() else None
     else:
         raise PlankError(f"A run has no {key}.", "run", "Choose start, end or bottom.")
     new = msgspec.structs.replace(run, **{key: value})
@@ -206,6 +253,10 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
     room, run, cell = job.find_cell(cell_id)
     layout = set_out(job).run(run.id)
     assert layout is not None
+    if cell.locked:
+        raise PlankError(f"{cell.number} is locked.", "clear distance", "Unlock it first.")
+    if any(c.anchor is not None for c in run.cells):
+        return _hold_at(job, run, cell, layout, by, name)
     i = next(n for n, c in enumerate(run.cells) if c.id == cell_id)
     last = i == len(run.cells) - 1
     gap_before = i > 0 and _is_gap(job, run.cells[i - 1])
@@ -224,8 +275,7 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
 
     def new_gap(width: float) -> Cell:
         nonlocal job
-        code = next(t.code for t in job.templates if t.body is Body.GAP and t.level is run.level)
-        job, gap = new_cell(job, room, run, code, WidthRule.fixed(Length.of(width)))
+        job, gap = new_cell(job, room, run, gap_code(job, run.level), WidthRule.fixed(Length.of(width)))
         return gap
 
     # From the right, so that places to the left keep their numbers.
@@ -241,6 +291,22 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
         c for c in cells if not (_is_gap(job, c) and c.width.length is not None and c.width.length.mm < TOLERANCE)
     )
     return Change(with_cells(job, job.find_run(run.id)[1], kept), name)
+
+
+def _hold_at(job: Job, run: Run, cell: Cell, layout: RunLayout, by: float, name: str) -> Change:
+    """In a run with held cells, hold this one where it is wanted instead of moving gaps."""
+    placed = next(p for p in layout.cells if p.cell == cell.id)
+    new = msgspec.structs.replace(cell, anchor=Anchor("left", "line", Length.of(placed.x + by)))
+    job = with_cells(job, run, tuple(new if c.id == cell.id else c for c in run.cells))
+    after = set_out(job).run(run.id)
+    assert after is not None
+    if after.short > layout.short + TOLERANCE:
+        raise PlankError(
+            f"{cell.number} cannot go there: it is {after.short - layout.short:.1f} mm short.",
+            "clear distance",
+            "Move its neighbour first.",
+        )
+    return Change(job, name)
 
 
 def _is_gap(job: Job, cell: Cell) -> bool:

@@ -34,8 +34,9 @@ class Piece:
 
 
 def words_for(job: Job, level: Level) -> dict[str, Template]:
-    """Word -> template for a level."""
-    return {word: t for t in job.templates if t.level is level for word in t.words}
+    """Word -> template for a level; tall units stand in base runs too."""
+    found = {word: t for t in job.templates if t.level is Level.TALL for word in t.words} if level is Level.BASE else {}
+    return {**found, **{word: t for t in job.templates if t.level is level for word in t.words}}
 
 
 def _split(text: str) -> list[tuple[str, int]]:
@@ -52,7 +53,57 @@ def _split(text: str) -> list[tuple[str, int]]:
     return pieces
 
 
-_PIECE = re.compile(r"\s*(?:(?P<times>\d{1,3})\s*[x×]\s+)?(?P<word>[^\W\d_]+)\s*(?P<width>.*)", re.DOTALL)
+_PIECE = re.compile(r"\s*(?:(?P<times>\d{1,3})\s*[x×]\s+)?(?P<rest>[^\W\d_].*)", re.DOTALL)
+
+
+def _kind(text: str, words: dict[str, Template]) -> tuple[str, int] | None:
+    """The longest kind that a text starts with, and where its width begins."""
+    low = text.lower()
+    for word in sorted(words, key=len, reverse=True):
+        if low.startswith(word) and not low[len(word) : len(word) + 1].isalpha():
+            return word, len(word) + len(text[len(word) :]) - len(text[len(word) :].lstrip())
+    return None
+
+
+def width_rule(job: Job, template: Template, text: str) -> WidthRule:
+    """How a width is found, from text: a length, `clear` and a length, a range `300 to 600`, `share`, or `rest`.
+
+    Raises
+    ------
+    LengthError with the position in the text
+    """
+    word = text.strip().lower()
+    if word in ("rest", "share"):
+        return REST if word == "rest" else SHARE
+    named = job.named_values()
+    if word.startswith("clear") and not word[5:6].isalnum():
+        clear = text.strip()[5:]
+        return WidthRule(Rule.FIXED, parse_length(clear, job.display, named, least=1.0), clear=True)
+    low, to, high = text.partition(" to ")
+    if to:
+        least = parse_length(low, job.display, named, least=template.least, most=template.most)
+        most = parse_length(high, job.display, named, least=template.least, most=template.most)
+        if most.mm < least.mm:
+            raise LengthError("The range ends below its start.", len(low) + 4, "Type the smaller width first.")
+        return WidthRule(Rule.SHARE, least=least, most=most)
+    return WidthRule.fixed(parse_length(text, job.display, named, least=template.least, most=template.most))
+
+
+def _shown(job: Job, length: Length) -> str:
+    """A length as it can be read back exactly: as shown where that is exact, else as typed."""
+    shown = format_length(length.mm, job.display).lstrip("~")
+    exact = abs(parse_length(shown, job.display).mm - length.mm) < 1e-9
+    return shown if exact and not length.is_rule else length.text
+
+
+def rule_text(job: Job, rule: WidthRule) -> str:
+    """A width rule as the text that makes it again."""
+    if rule.rule is Rule.FIXED:
+        assert rule.length is not None
+        return ("clear " if rule.clear else "") + _shown(job, rule.length)
+    if rule.least is not None and rule.most is not None:
+        return f"{_shown(job, rule.least)} to {_shown(job, rule.most)}"
+    return rule.rule.value
 
 
 def read_run_text(job: Job, level: Level, text: str) -> list[Piece]:
@@ -72,26 +123,18 @@ def read_run_text(job: Job, level: Level, text: str) -> list[Piece]:
             raise RunTextError("There is nothing between two commas.", at, "Take one comma out.")
         match = _PIECE.match(piece)
         kinds = ", ".join(sorted({t.words[0] for t in words.values()}))
-        if match is None or match["word"].lower() not in words:
+        found = _kind(match["rest"], words) if match is not None else None
+        if match is None or found is None:
             raise RunTextError(
                 f"“{piece.strip()}” does not start with a kind of {level} unit.", at, f"Known kinds: {kinds}."
             )
-        template = words[match["word"].lower()]
-        width_text = match["width"].strip()
-        rule: WidthRule
-        if not width_text:
-            rule = WidthRule.fixed(Length.of(template.width))
-        elif width_text.lower() in ("rest", "share"):
-            rule = REST if width_text.lower() == "rest" else SHARE
-        else:
-            try:
-                length = parse_length(
-                    width_text, job.display, job.named_values(), least=template.least, most=template.most
-                )
-            except LengthError as error:
-                place = at + match.start("width") + error.position
-                raise RunTextError(f"{template.name}: {error.what}", place, error.remedy) from None
-            rule = WidthRule.fixed(length)
+        template = words[found[0]]
+        width_text = match["rest"][found[1] :].strip()
+        try:
+            rule = width_rule(job, template, width_text) if width_text else WidthRule.fixed(Length.of(template.width))
+        except LengthError as error:
+            place = at + match.start("rest") + found[1] + error.position
+            raise RunTextError(f"{template.name}: {error.what}", place, error.remedy) from None
         pieces += [Piece(template, rule)] * int(match["times"] or 1)
     if len(pieces) > MAX_CELLS:
         raise RunTextError(f"A run takes at most {MAX_CELLS} units.", 0, "Divide it.")
@@ -103,16 +146,7 @@ def run_text(job: Job, run: Run) -> str:
     words = []
     for cell in run.cells:
         template = job.template_of(cell)
-        match cell.width.rule:
-            case Rule.FIXED:
-                assert cell.width.length is not None
-                length = cell.width.length
-                shown = format_length(length.mm, job.display).lstrip("~")
-                # A rounded figure would change the width when it is read again.
-                exact = abs(parse_length(shown, job.display).mm - length.mm) < 1e-9
-                width = shown if exact and not length.is_rule else length.text
-            case rule:
-                width = rule.value
+        width = rule_text(job, cell.width)
         words.append(f"{template.words[0]} {width}")
     return ", ".join(words)
 

@@ -25,6 +25,9 @@ def write_gltf(scene: Scene, path: Path) -> None:
         corners = points[mesh.quads.reshape(-1)]
         quads = np.arange(len(corners)).reshape(-1, 4)
         triangles = np.concatenate([quads[:, [0, 1, 2]], quads[:, [0, 2, 3]]])
+        # A triangle is a quad that repeats its last corner: its second half is nothing.
+        flat = mesh.quads[:, 2] == mesh.quads[:, 3]
+        triangles = triangles[np.concatenate([np.ones(len(flat), dtype=bool), ~flat])]
         body = trimesh.Trimesh(vertices=corners, faces=triangles, process=False)
         body.visual = trimesh.visual.TextureVisuals(material=material)
         out.add_geometry(body, node_name=f"finish {mesh.color}", geom_name=f"finish {mesh.color}")

@@ -20,12 +20,28 @@ from tall_plank.job import Job
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-FORMAT = 1
+FORMAT = 2
 MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
+    """Format 1 to 2: rooms gained islands, columns and more, all of which may be missing. Shop standards gained
+    values, which are those of the shipped one. Runs kept their typed starts and ends."""
+    from tall_plank.job.start import shipped_standard
+
+    shipped = shipped_standard()
+    for standard in raw["job"].get("standards", []):
+        for table, rows in (("lengths", shipped.lengths), ("choices", shipped.choices)):
+            known = {row["key"] for row in standard.get(table, [])}
+            added = [msgspec.to_builtins(row) for row in rows if row.key not in known]
+            standard[table] = [*standard.get(table, []), *added]
+    raw["format"] = 2
+    return raw
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _with_room_parts}
 """From format n to n + 1, one function a step."""
 
 
@@ -64,9 +80,12 @@ def job_from_bytes(data: bytes, where: str) -> Job:
             where,
             "Open it with the newer version.",
         )
-    while number < FORMAT:
-        raw = UPGRADES[number](raw)
-        number += 1
+    try:
+        while number < FORMAT:
+            raw = UPGRADES[number](raw)
+            number += 1
+    except (KeyError, TypeError, AttributeError):
+        raise PlankError("The job inside is damaged.", where, "Open its .bak file or a saved copy.") from None
     try:
         job = msgspec.convert(raw, Envelope, strict=False).job
         check_whole(job)
@@ -94,9 +113,15 @@ def check_whole(job: Job) -> None:
     if len(set(ids)) != len(ids):
         raise PlankError("Two units have one id.", "job", "Open its .bak file.")
     for room in job.rooms:
-        for run in room.runs:
-            if run.wall not in ("A", "B", "C", "D"):
-                raise PlankError(f"There is no wall “{run.wall[:20]}”.", "job", "Open its .bak file.")
+        lines = {*room.wall_ids(), *(f"{i.letter}{n}" for i in room.islands for n in (1, 2))}
+        used = {r.wall for r in room.runs} | {o.wall for o in room.openings}
+        standing = {c.wall for c in room.columns} | {s.wall for s in room.services} | {i.wall for i in room.islands}
+        used |= {s.wall for s in room.slopes} | (standing - {""})
+        for wall in sorted(used - lines):
+            raise PlankError(f"There is no wall “{wall[:20]}”.", "job", "Open its .bak file.")
+        letters = [*room.wall_ids(), *(i.letter for i in room.islands)]
+        if len(set(letters)) != len(letters):
+            raise PlankError("Two walls have one letter.", "job", "Open its .bak file.")
     reevaluated(job)
     set_out(job)
 

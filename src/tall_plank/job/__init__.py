@@ -2,9 +2,23 @@
 
 from tall_plank.job.bays import Bay, Front, Split
 from tall_plank.job.history import History
-from tall_plank.job.job import Job, NamedValue, Pricing
-from tall_plank.job.room import Opening, Room
-from tall_plank.job.run import Cell, Level, Run, WidthRule
+from tall_plank.job.job import Job, LabelRule, NamedValue, Pricing
+from tall_plank.job.room import (
+    Column,
+    Corner,
+    Island,
+    Opening,
+    Rectangle,
+    Room,
+    RoomMolding,
+    Service,
+    Side,
+    Sides,
+    Slope,
+    Soffit,
+    WallOwn,
+)
+from tall_plank.job.run import Anchor, Cell, Level, Run, Top, TopCut, TopEdge, TopPoint, WidthRule
 from tall_plank.job.scheme import Role, Scheme
 from tall_plank.job.snag import Snag, Where
 from tall_plank.job.standard import Construction, Standard
@@ -12,27 +26,44 @@ from tall_plank.job.template import Body, Template
 from tall_plank.job.unit import Own, Unit
 
 __all__ = [
+    "Anchor",
     "Bay",
     "Body",
     "Cell",
+    "Column",
     "Construction",
+    "Corner",
     "Front",
     "History",
+    "Island",
     "Job",
+    "LabelRule",
     "Level",
     "NamedValue",
     "Opening",
     "Own",
     "Pricing",
+    "Rectangle",
     "Role",
     "Room",
+    "RoomMolding",
     "Run",
     "Scheme",
+    "Service",
+    "Side",
+    "Sides",
+    "Slope",
     "Snag",
+    "Soffit",
     "Split",
     "Standard",
     "Template",
+    "Top",
+    "TopCut",
+    "TopEdge",
+    "TopPoint",
     "Unit",
+    "WallOwn",
     "Where",
     "WidthRule",
 ]

@@ -9,7 +9,7 @@ import msgspec
 
 from tall_plank.measure import Length
 
-FrontKind = Literal["door", "pair", "drawer", "fixed", "appliance"]
+FrontKind = Literal["door", "pair", "drawer", "fixed", "appliance", "flap", "drop", "pullout"]
 Hand = Literal["left", "right"]
 Between = Literal["nothing", "shelf", "divider"]
 
@@ -23,7 +23,8 @@ class Split(StrEnum):
 
 
 class Front(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """What closes a bay. `hand` is the side of the hinges, seen from the front."""
+    """What closes a bay. `hand` is the side of the hinges, seen from the front; a flap is hinged above, a drop below,
+    a pull-out carries its contents on runners."""
 
     kind: FrontKind
     hand: Hand = "left"
@@ -41,6 +42,8 @@ class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     weight : its part in the share-out where no size is typed
     front : what closes it
     shelves : number of adjustable shelves
+    appliance : code of what is built into it; the bay has to give the opening that it asks for
+    fittings : codes of what goes into it
     """
 
     split: Split = Split.NONE
@@ -50,6 +53,8 @@ class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     weight: float = 1.0
     front: Front | None = None
     shelves: int = 0
+    appliance: str = ""
+    fittings: tuple[str, ...] = ()
 
     def at(self, path: tuple[int, ...]) -> Bay:
         """The bay at a path of child numbers."""

@@ -28,6 +28,13 @@ class NamedValue(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fi
     note: str = ""
 
 
+class LabelRule(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """The text of labels, with live fields in braces, for one kind of unit (its template's code) or for all (``*``)."""
+
+    kind: str
+    text: str
+
+
 class Pricing(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """From cost to price, all in percent.
 
@@ -68,6 +75,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     stock: Stock = Stock()
     book: str = ""
     pricing: Pricing = Pricing()
+    labels: tuple[LabelRule, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:

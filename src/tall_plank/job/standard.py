@@ -86,8 +86,16 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     # trims
     worktop_front: float
     worktop_side: float
+    worktop_back: float
+    upstand_height: float
+    upstand_thickness: float
+    splash_thickness: float
+    waterfall_filler: float
     plinth_setback: float
     plinth_thickness: float
+    leg_inset: float
+    corner_play: float
+    scribe: float
     # choices
     front_style: str
     front_grain: str
@@ -98,6 +106,10 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     dowel: str
     leg: str
     hanger: str
+    stay: str
+    pullout: str
+    fold_hinge: str
+    joint_bolt: str
     # rules
     hinge_rules: tuple[HingeRule, ...] = ()
     leg_rules: tuple[LegRule, ...] = ()

@@ -22,6 +22,8 @@ START_VALUES = (
     ("worktop", "40mm", "thickness of the worktop"),
     ("hung_height", "720mm", "carcass height of hung units"),
     ("hung_depth", "330mm", "carcass depth of hung units"),
+    ("tall_height", "worktop + base_height + 1320mm", "carcass height of tall units"),
+    ("tall_depth", "base_depth", "carcass depth of tall units"),
     ("hung_bottom", "plinth + base_height + worktop + 530mm", "underside of hung units above the floor"),
 )
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from enum import StrEnum
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 import msgspec
 
 from tall_plank.job.bays import Bay, Front, Split
 from tall_plank.job.run import Level
+from tall_plank.job.unit import Own
 from tall_plank.measure import Length, LengthError, PlankError, parse_length
 from tall_plank.stock.library import convert, read_toml
 
@@ -20,6 +21,7 @@ class Body(StrEnum):
     CARCASS = "carcass"
     APPLIANCE = "appliance"
     FILLER = "filler"
+    PANEL = "panel"
     GAP = "gap"
 
 
@@ -35,8 +37,17 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     least, most : range of sensible widths, mm
     top : rails, full or none
     sink : the top is left open for a sink; the front rail stands on edge
-    trims : whether worktop and plinth run over and under it
+    trims : whether the worktop runs over it
+    plinth : whether the plinth runs under it; None: where the worktop runs over it
     appliance : code of the appliance that stands in it
+    corner : what it does in a corner: nothing, run into it blind, fill it with two legs, or with a slanted front
+    leg : length of its other leg along the next wall, in terms of job values
+    shape : plan of its front: straight, slanted away at its left or right end, bowed out, hollowed, or rounded
+    gables, bottom, back : whether it has them; without gables it hangs between the panels of an island
+    cover : thickness of a board over its top, mm
+    vent : clear space for air behind what stands in it, mm
+    fittings : codes of what always goes into it
+    own : own values that new units of this kind start with
     """
 
     code: str
@@ -54,10 +65,30 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     top: str = "rails"
     sink: bool = False
     trims: bool = True
+    plinth: bool | None = None
     appliance: str = ""
+    corner: Literal["", "blind", "l", "diagonal"] = ""
+    leg: str = "900mm"
+    shape: Literal["straight", "angled left", "angled right", "bow", "hollow", "rounded"] = "straight"
+    gables: bool = True
+    bottom: bool = True
+    back: bool = True
+    cover: float = 0.0
+    vent: float = 0.0
+    fittings: tuple[str, ...] = ()
+    own: tuple[Own, ...] = ()
+
+    @property
+    def has_plinth(self) -> bool:
+        return self.trims if self.plinth is None else self.plinth
+
+    @property
+    def stands(self) -> bool:
+        """Whether it stands on the floor."""
+        return self.level is not Level.HUNG
 
 
-_BAY_KEYS = {"split", "between", "children", "size", "weight", "front", "shelves", "hand"}
+_BAY_KEYS = {"split", "between", "children", "size", "weight", "front", "shelves", "hand", "appliance", "fittings"}
 
 
 def bay_of(data: Any, where: str) -> Bay:
@@ -98,7 +129,19 @@ def bay_of(data: Any, where: str) -> Bay:
         weight=float(data.get("weight", 1)),
         front=front,
         shelves=shelves,
+        appliance=str(data.get("appliance", "")),
+        fittings=tuple(str(code) for code in data.get("fittings", ())),
     )
+
+
+def _own_of(key: str, value: Any, name: str) -> Own:
+    """A starting own value: a length where the text is one, else a choice."""
+    try:
+        return Own(key, parse_length(str(value), least=0))
+    except LengthError as error:
+        if str(value)[:1].isdigit():
+            raise PlankError(error.what, f"{name}, own {key}", error.remedy) from None
+        return Own(key, str(value))
 
 
 def load_template(path: Path) -> Template:
@@ -111,7 +154,11 @@ def load_template(path: Path) -> Template:
     data = dict(read_toml(path))
     bay = bay_of(data.pop("bay", {}), f"{path.name}, bay")
     data.setdefault("code", path.stem)
-    numbers = {k: float(v) for k, v in data.items() if k in ("width", "least", "most")}
+    numbers = {k: float(v) for k, v in data.items() if k in ("width", "least", "most", "cover", "vent")}
+    own = data.pop("own", {})
+    if not isinstance(own, dict):
+        raise PlankError("Own values are a table of names and values.", f"{path.name}, own", "Write own = { … }.")
+    data["own"] = [msgspec.to_builtins(_own_of(key, value, path.name)) for key, value in sorted(own.items())]
     return convert({**data, **numbers, "bay": msgspec.to_builtins(bay)}, Template, path.name)
 
 

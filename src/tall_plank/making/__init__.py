@@ -1,6 +1,6 @@
 """How each thing is built: parts with their operations, and bought items."""
 
-from tall_plank.making.job import MadeJob, MadeTrim, NumberedPart, make_job, spec_of
+from tall_plank.making.job import MadeJob, MadeMolding, MadeRoom, MadeTrim, NumberedPart, make_job, spec_of
 from tall_plank.making.parts import Bore, Cutout, Edges, Groove, Item, Operation, Part, Problem, Rebate, cut_size
 from tall_plank.making.unit import FrontBox, MadeUnit, UnitSpec, make_unit
 
@@ -12,6 +12,8 @@ __all__ = [
     "Groove",
     "Item",
     "MadeJob",
+    "MadeMolding",
+    "MadeRoom",
     "MadeTrim",
     "MadeUnit",
     "NumberedPart",

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import math
 from typing import Literal
 
 import msgspec
 
 from tall_plank.job import Bay, Body, Construction
 from tall_plank.making.holes import dowel_places
-from tall_plank.making.parts import Draft, Item, Problem
+from tall_plank.making.parts import Draft, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import Vec
+from tall_plank.measure.frames import NEG_Z, Vec, Z
+from tall_plank.setout.tops import slant_depth
 from tall_plank.stock import Board, Stock
 
 
@@ -31,12 +33,51 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     front: str
     carcass: str
     drawer: str
+    corner: str = ""
+    corner_side: str = ""
+    leg: float = 0.0
+    blind: float = 0.0
+    filler: float = 0.0
+    shape: str = "straight"
+    gables: bool = True
+    bottom: bool = True
+    back: bool = True
+    cover: float = 0.0
+    vent: float = 0.0
+    fittings: tuple[str, ...] = ()
+
+
+class FacePlane(msgspec.Struct, frozen=True, cache_hash=True):
+    """The plane of a unit's front edges, seen from above: where it starts at the left, and where it runs.
+
+    Attributes
+    ----------
+    x, y : of its left end in the unit's frame, mm
+    ux, uy : unit vector from left to right
+    name : front, or leg for the face on a corner unit's other leg
+    """
+
+    x: float
+    y: float
+    ux: float = 1.0
+    uy: float = 0.0
+    name: str = "front"
+
+    def point(self, u: float, out: float, z: float) -> Vec:
+        """The point at u along the face, `out` before it, at height z, in the unit's frame."""
+        return (self.x + self.ux * u + self.uy * out, self.y + self.uy * u - self.ux * out, z)
+
+    def frame(self, u: float, out: float, z: float, *, upright: bool) -> Frame:
+        """Frame of a board on the face whose face A looks into the unit: length up with L1 at the left, or length to
+        the right with L1 above."""
+        along = (self.ux, self.uy, 0.0)
+        return Frame(self.point(u, out, z), Z, along) if upright else Frame(self.point(u, out, z), along, NEG_Z)
 
 
 class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     """A front as it is seen: rectangle in the unit's face (x right, z up, mm), for drawings and the model."""
 
-    kind: Literal["door", "drawer", "fixed", "appliance", "filler"]
+    kind: Literal["door", "drawer", "fixed", "appliance", "filler", "flap", "drop", "pullout", "machine"]
     x: float
     z: float
     width: float
@@ -47,6 +88,14 @@ class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     handle: tuple[float, float, float, float] | None
     """Both ends of the handle, (x, z, x, z), or None."""
     path: tuple[int, ...]
+    face: FacePlane | None = None
+    """The plane it stands in, where that is not the unit's straight front."""
+
+
+def plane(a: tuple[float, float], b: tuple[float, float], name: str = "front") -> FacePlane:
+    """The face from a to b, seen from above."""
+    length = math.dist(a, b)
+    return FacePlane(a[0], a[1], (b[0] - a[0]) / length, (b[1] - a[1]) / length, name)
 
 
 class Builder:
@@ -59,6 +108,18 @@ class Builder:
         self.items: list[Item] = []
         self.problems: list[Problem] = []
         self.fronts: list[FrontBox] = []
+        self.lent: list[Lent] = []
+
+    @property
+    def face(self) -> FacePlane:
+        """The plane of the unit's front; slanted at an angled end unit."""
+        spec = self.spec
+        shallow = slant_depth(spec.width, spec.depth)
+        if spec.shape == "angled right":
+            return plane((0.0, -spec.depth), (spec.width, -shallow))
+        if spec.shape == "angled left":
+            return plane((0.0, -shallow), (spec.width, -spec.depth))
+        return FacePlane(0.0, -spec.depth)
 
     def board(self, finish: str, thickness: float, use: str) -> Board:
         """The board for a use.
@@ -96,7 +157,9 @@ class Builder:
         return draft
 
     def part(self, name: str) -> Draft:
-        return next(d for d in self.drafts if d.name == name)
+        """A part drafted before, or what stands for one that the unit does not own."""
+        found = next((d for d in self.drafts if d.name == name), None)
+        return found or next(lent for lent in self.lent if lent.name == name)  # type: ignore[return-value]
 
     def item(self, code: str, qty: int, why: str) -> None:
         if qty > 0:

@@ -3,21 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from typing import TypeVar
+from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Construction, Job
+from tall_plank.job import Job, Unit
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.builder import UnitSpec
-from tall_plank.making.parts import Part, Problem
-from tall_plank.making.trims import plinth_parts, worktop_part
+from tall_plank.making.parts import Item, Part, Problem
+from tall_plank.making.trims import trim_part, worktop_part
 from tall_plank.making.unit import MadeUnit, make_unit
 from tall_plank.measure import Frame, PlankError
-from tall_plank.setout import Layout, Placed, Plinth, RoomLayout, Worktop
-
-T = TypeVar("T", Worktop, Plinth)
+from tall_plank.measure.frames import Vec
+from tall_plank.setout import Layout, MoldingPiece, Placed, RoomLayout
 
 
 class NumberedPart(msgspec.Struct, frozen=True):
@@ -31,7 +30,13 @@ class NumberedPart(msgspec.Struct, frozen=True):
 
 
 class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):
-    """A worktop or plinth made; `label` such as `A worktop`; `wall` frame in the room."""
+    """A board of a trim made; `label` such as `A worktop`; `wall` the line's frame in the room.
+
+    Attributes
+    ----------
+    source : what it belongs to: `run:n2` or `island:i4`
+    items : what is bought for it: joint bolts
+    """
 
     label: str
     number: str
@@ -40,16 +45,51 @@ class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):
     wall: Frame
     part: Part | None
     problem: Problem | None = None
+    source: str = ""
+    kind: str = ""
+    items: tuple[Item, ...] = ()
+
+
+class MadeMolding(msgspec.Struct, frozen=True, cache_hash=True):
+    """A piece of molding cut from a bar; by others it is drawn only."""
+
+    number: str
+    room: str
+    piece: MoldingPiece
+    by_others: bool
+
+
+class MadeRoom(msgspec.Struct, frozen=True, cache_hash=True):
+    """Everything of one room."""
+
+    units: tuple[tuple[Placed, MadeUnit], ...]
+    trims: tuple[MadeTrim, ...]
+    moldings: tuple[MadeMolding, ...] = ()
 
 
 class MadeJob(msgspec.Struct, frozen=True):
     """Every placed unit with what it is made of, and the trims."""
 
-    units: tuple[tuple[Placed, MadeUnit], ...]
-    trims: tuple[MadeTrim, ...]
+    rooms: tuple[MadeRoom, ...]
+
+    @property
+    def units(self) -> tuple[tuple[Placed, MadeUnit], ...]:
+        return tuple(u for room in self.rooms for u in room.units)
+
+    @property
+    def trims(self) -> tuple[MadeTrim, ...]:
+        return tuple(t for room in self.rooms for t in room.trims)
+
+    @property
+    def moldings(self) -> tuple[MadeMolding, ...]:
+        return tuple(m for room in self.rooms for m in room.moldings)
 
     def of(self, cell: str) -> MadeUnit | None:
-        return next((made for placed, made in self.units if placed.cell == cell), None)
+        for room in self.rooms:
+            found = _by_cell(room).get(cell)
+            if found is not None:
+                return found
+        return None
 
     def parts(self) -> Iterator[NumberedPart]:
         """Every part of the job with its number."""
@@ -59,6 +99,11 @@ class MadeJob(msgspec.Struct, frozen=True):
         for trim in self.trims:
             if trim.part is not None:
                 yield NumberedPart(trim.number, trim.label, "", trim.part, trim.wall)
+
+
+@lru_cache(maxsize=128)
+def _by_cell(room: MadeRoom) -> dict[str, MadeUnit]:
+    return {placed.cell: made for placed, made in room.units}
 
 
 def spec_of(job: Job, placed: Placed) -> UnitSpec:
@@ -79,44 +124,130 @@ def spec_of(job: Job, placed: Placed) -> UnitSpec:
         front=finish_of(job, unit, Role.FRONT),
         carcass=finish_of(job, unit, Role.CARCASS),
         drawer=finish_of(job, unit, Role.DRAWER),
+        corner=template.corner,
+        corner_side=placed.corner,
+        leg=placed.leg,
+        blind=round(placed.blind, 6),
+        filler=round(placed.filler, 6),
+        shape=template.shape,
+        gables=template.gables,
+        bottom=template.bottom,
+        back=template.back,
+        cover=template.cover,
+        vent=template.vent,
+        fittings=template.fittings,
     )
 
 
 def make_job(job: Job, layout: Layout) -> MadeJob:
-    """Make everything that is placed. Units alike are made once."""
-    units = tuple((placed, make_unit(spec_of(job, placed), job.stock)) for placed in layout.placed)
+    """Make everything that is placed. Units alike are made once; a room that did not change is kept."""
+    return MadeJob(
+        tuple(
+            _made_room(
+                layout_of_room,
+                msgspec.structs.replace(
+                    job,
+                    name="", number="", client="", site="", rooms=(), labels=(), book="", next_id=0, values=job.values,
+                    units=_used(job, layout_of_room), pricing=Job(name="").pricing,
+                ),
+                i,
+            )
+            for i, layout_of_room in enumerate(layout.rooms)
+        )
+    )  # fmt: skip
+
+
+def _used(job: Job, room: RoomLayout) -> tuple[Unit, ...]:
+    used = {p.unit for p in room.placed}
+    return tuple(u for u in job.units if u.id in used)
+
+
+@lru_cache(maxsize=64)
+def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
+    units = tuple((placed, make_unit(spec_of(job, placed), job.stock)) for placed in room.placed)
+    prefix = "" if place == 0 else str(place + 1)
     trims: list[MadeTrim] = []
-    for room in layout.rooms:
-        for top in room.worktops:
-            trims += _made_trim(job, room, top, lambda t, made: (worktop_part(t, made, job.stock),), "worktop", trims)
-        for plinth in room.plinths:
-            trims += _made_trim(job, room, plinth, lambda t, made: plinth_parts(t, made, job.stock), "plinth", trims)
-    return MadeJob(units, tuple(trims))
+    counts: dict[str, int] = {}
+
+    def number(wall: str, kind: str) -> str:
+        letter = f"{prefix}{wall}{TRIM_LETTERS[kind]}"
+        counts[letter] = counts.get(letter, 0) + 1
+        return f"{letter}.{counts[letter]}"
+
+    for top in room.worktops:
+        made = construction_of(job, job.unit(_unit_of(room, top.cell)))
+        line = room.wall(top.wall)
+        name = line.id[0] if line.island else line.id
+        items = (Item(made.joint_bolt, top.bolts, f"{top.bolts} bolts in a worktop joint"),) if top.bolts else ()
+        trims.append(
+            _made_trim(
+                f"{prefix}{name} worktop", number(name, "worktop"), room, top.run, line.frame, top.source, "worktop",
+                items, lambda t=top, m=made: worktop_part(t, m, job.stock),  # type: ignore[misc]
+            )
+        )  # fmt: skip
+    lent = _lent(room, units)
+    for board in room.boards:
+        made = construction_of(job, job.unit(_unit_of(room, board.cell)))
+        line = room.wall(board.wall)
+        name = line.id[0] if line.island else line.id
+        run = next((p.run for p in room.placed if p.cell == board.cell), "")
+        holes = lent.get(line.island, ()) if board.kind in ("end panel", "dividing panel") else ()
+        trims.append(
+            _made_trim(
+                f"{prefix}{name} {board.kind}", number(name, board.kind), room, run, line.frame, board.source,
+                board.kind, (), lambda t=board, m=made, h=holes: trim_part(t, m, job.stock, h),  # type: ignore[misc]
+            )
+        )  # fmt: skip
+    by_others = {m.id: m.by_others for m in room.room.moldings}
+    moldings = tuple(
+        MadeMolding(number(p.wall or "0", p.kind), room.room.id, p, by_others[p.molding]) for p in room.moldings
+    )
+    return MadeRoom(units, tuple(trims), moldings)
+
+
+TRIM_LETTERS = {
+    "worktop": "W", "plinth": "P", "plinth return": "P", "corner filler": "F", "ceiling filler": "F",
+    "waterfall filler": "F", "end panel": "E", "back panel": "B", "dividing panel": "D", "waterfall leg": "L",
+    "upstand": "U", "splashback": "S", "skirting": "M", "dado rail": "M", "picture rail": "M", "cornice": "M",
+}  # fmt: skip
+"""Letter of each kind of trim in its number, after the wall's: AW.1 is the first worktop on wall A."""
+
+
+def _unit_of(room: RoomLayout, cell: str) -> str:
+    return next(p.unit for p in room.placed if p.cell == cell)
+
+
+def _lent(
+    room: RoomLayout, units: tuple[tuple[Placed, MadeUnit], ...]
+) -> dict[str, tuple[tuple[Vec, float, float, str], ...]]:
+    """Island -> holes that its units without gables ask of the panels beside them, in the frame of its first face."""
+    found: dict[str, list[tuple[Vec, float, float, str]]] = {}
+    for placed, made in units:
+        island = room.wall(placed.wall).island
+        if not made.lent or not island:
+            continue
+        first = next(w for w in room.faces if w.island == island)
+        for _, bores in made.lent:
+            for point, diameter, depth, use in bores:
+                place = first.frame.into(placed.frame.out(point))
+                found.setdefault(island, []).append((place, diameter, depth, use))
+    return {key: tuple(rows) for key, rows in found.items()}
 
 
 def _made_trim(
-    job: Job,
+    label: str,
+    number: str,
     room: RoomLayout,
-    trim: T,
-    make: Callable[[T, Construction], tuple[Part, ...]],
+    run: str,
+    frame: Frame,
+    source: str,
     kind: str,
-    before: list[MadeTrim],
-) -> list[MadeTrim]:
-    """The pieces of one trim with their numbers, or the problem that stops it."""
-    letter = f"{trim.wall}{kind[0].upper()}"
-    place = next(i for i, r in enumerate(job.rooms) if r.id == trim.room)
-    letter = letter if place == 0 else f"{place + 1}{letter}"
-    taken = sum(t.number.startswith(f"{letter}.") for t in before)
-    first = next(p for p in room.placed if p.run == trim.run)
-    made = construction_of(job, job.unit(first.unit))
-    wall = room.wall(trim.wall).frame
-    label = f"{letter[:-1]} {kind}"
+    items: tuple[Item, ...],
+    make: Callable[[], Part],
+) -> MadeTrim:
+    """A trim with its number, or the problem that stops it."""
     try:
-        parts: tuple[Part | None, ...] = make(trim, made)
-        problem = None
+        part, problem = make(), None
     except PlankError as error:
-        parts, problem = (None,), Problem(error.what, error.remedy)
-    return [
-        MadeTrim(label, f"{letter}.{taken + i}", trim.room, trim.run, wall, part, problem)
-        for i, part in enumerate(parts, 1)
-    ]
+        part, problem = None, Problem(error.what, error.remedy)
+    return MadeTrim(label, number, room.room.id, run, frame, part, problem, source, kind, items if part else ())

@@ -13,6 +13,7 @@ import msgspec
 
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import Vec
+from tall_plank.measure.outlines import Points, area
 from tall_plank.stock import Board, Stock
 
 Face = Literal["A", "B", "L1", "L2", "W1", "W2"]
@@ -80,7 +81,14 @@ class Edges(msgspec.Struct, frozen=True, cache_hash=True):
 
 
 class Part(msgspec.Struct, frozen=True, cache_hash=True):
-    """One piece the shop makes. Finished sizes in mm; `frame` is the part's frame in its unit or run."""
+    """One piece the shop makes. Finished sizes in mm; `frame` is the part's frame in its unit or run.
+
+    Attributes
+    ----------
+    outline : corners of face A (x, y), counter-clockwise, where it is no rectangle; length and width go round it
+    shaped : (code, mm) of edging on edges that are neither L nor W
+    bend : radius to which it is bent along its width, mm; 0 flat, positive bowed towards face B
+    """
 
     name: str
     board: str
@@ -96,6 +104,9 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     cut_width: float = 0.0
     weight: float = 0.0
     role: str = ""
+    outline: tuple[tuple[float, float], ...] = ()
+    shaped: tuple[tuple[str, float], ...] = ()
+    bend: float = 0.0
 
     @property
     def holes(self) -> int:
@@ -146,6 +157,9 @@ class Draft:
         self.role = role
         self.edging: dict[str, str] = {}
         self.operations: list[Operation] = []
+        self.outline: Points = ()
+        self.shaped: list[tuple[str, float]] = []
+        self.bend = 0.0
         self._seen: set[tuple[str, int, int]] = set()
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
@@ -163,6 +177,23 @@ class Draft:
                 )
             for edge in edges:
                 self.edging[edge] = edging.code
+        return self
+
+    def shape(self, stock: Stock, points: Points, thickness: float, banded: float) -> Draft:
+        """Give the part an outline other than its rectangle, with edging along some of its length (mm).
+
+        Raises
+        ------
+        PlankError where no such edging is stocked
+        """
+        self.outline = points if area(points) > 0 else tuple(reversed(points))
+        if thickness > 0 and banded > 0:
+            edging = stock.edging(self.board.finish, thickness)
+            if edging is None:
+                raise PlankError(
+                    f"There is no {thickness:g} mm edging for {self.board.name}.", self.name, "Add it to the stock."
+                )
+            self.shaped.append((edging.code, banded))
         return self
 
     def _faces(self, point: Vec) -> dict[Face, tuple[float, float]]:
@@ -236,6 +267,38 @@ class Draft:
             # L edges run along the length, so they take from the width.
             cut_width=cut_size(self.width, (thick[0], thick[1]), premilling, ignored_below),
             cut_length=cut_size(self.length, (thick[2], thick[3]), premilling, ignored_below),
-            weight=self.length * self.width * self.thickness * self.board.density * 1e-9,
+            weight=self.area * self.thickness * self.board.density * 1e-9,
             role=self.role,
+            outline=self.outline,
+            shaped=tuple(self.shaped),
+            bend=self.bend,
         )
+
+    @property
+    def area(self) -> float:
+        """Of face A, mm2."""
+        return area(self.outline) if self.outline else self.length * self.width
+
+
+class Lent:
+    """Stands for a gable that a unit does not own: what would be drilled into it is kept for the panel beside it.
+
+    Places are in the unit's frame.
+    """
+
+    def __init__(self, name: str, x: float, depth: float, height: float) -> None:
+        self.name, self.role = name, "lent"
+        self.frame = Frame((x, -depth, height))
+        self.thickness = 0.0
+        self.width = depth
+        self.bores: list[tuple[Vec, float, float, str]] = []
+
+    def bore(self, point: Vec, diameter: float, depth: float, use: str) -> None:
+        if all(max(abs(a - b) for a, b in zip(point, p, strict=True)) > ON_FACE for p, *_ in self.bores):
+            self.bores.append((point, diameter, depth, use))
+
+    def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
+        """A back without gables is screwed on; nothing is grooved."""
+
+    def band(self, stock: Stock, thickness: float, *edges: str) -> Lent:
+        return self

@@ -1,30 +1,41 @@
-"""Worktops and plinths as parts. Their frame's origin is the wall's; x along the wall, y into it, z up."""
+"""Worktops, moldings and the boards of trims as parts. Their frame is the line's: x along it, y into it, z up."""
 
 from __future__ import annotations
-
-import math
 
 from tall_plank.job import Construction
 from tall_plank.making.parts import Cutout, Draft, Part
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import NEG_X, X, Y, Z
-from tall_plank.setout import Plinth, Worktop
+from tall_plank.measure.frames import X, Y
+from tall_plank.setout import TrimBoard, Worktop
 from tall_plank.stock import Board, Stock
-
-SQUARING = 20.0
-"""mm left at each end of a board for squaring it (common practice)."""
 
 SINK_RADIUS = 15.0
 """mm; corner of a sink's cut-out (common practice: the radius of the router's tool or more)."""
 
 
-def _board(stock: Stock, finish: str, thickness: float, use: str) -> Board:
-    board = stock.board(finish, thickness)
-    if board is None:
+def board_for(stock: Stock, finish: str, thickness: float, use: str, size: tuple[float, float] = (0.0, 0.0)) -> Board:
+    """The smallest board of a finish and thickness that a piece of a size (mm) fits on, else the largest.
+
+    Raises
+    ------
+    PlankError where none is stocked
+    """
+    found = [b for b in stock.boards if b.finish == finish and abs(b.thickness - thickness) < 0.001]
+    if not found:
+        name = stock.finish(finish)
         raise PlankError(
-            f"No {thickness:g} mm board in {finish} for the {use}.", use, "Choose another finish or thickness."
+            f"No {thickness:g} mm board in {name.name if name else finish} for the {use}.",
+            use,
+            "Choose another finish or thickness, or add the board to the stock.",
         )
-    return board
+    found.sort(key=lambda b: b.length * b.width)
+    length, width = size
+    for board in found:
+        if length <= board.length and width <= board.width:
+            return board
+        if board.grain == "none" and width <= board.length and length <= board.width:
+            return board
+    return found[-1]
 
 
 def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
@@ -34,31 +45,42 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     ------
     PlankError where the stock has no board or edging for it
     """
-    board = _board(stock, top.finish, top.thickness, "worktop")
+    width = top.depth - top.rear
+    board = board_for(stock, top.finish, top.thickness, "worktop", (top.length, width))
     frame = Frame((top.x, -top.depth, top.bottom), X, Y)
-    draft = Draft("worktop", board, (top.length, top.depth), frame, "worktop")
+    draft = Draft("worktop", board, (top.length, width), frame, "worktop")
     ends = [name for name, is_open in (("W1", top.open_left), ("W2", top.open_right)) if is_open]
-    draft.band(stock, made.edging_worktop, "L1", *ends)
+    draft.band(stock, made.edging_worktop, "L1", *ends, *(["L2"] if top.open_back else []))
+    if not top.is_plain and top.points:
+        # y of the part runs from its front edge; out of the line's plan the other way.
+        draft.shape(stock, tuple((x - top.x, top.depth - out) for x, out in top.points), 0.0, 0.0)
     for cut in top.cutouts:
         # cut.back is measured from the rear edge; y of the part from its front edge.
-        draft.operations.append(Cutout(cut.x, top.depth - cut.back - cut.depth, cut.width, cut.depth, SINK_RADIUS))
+        draft.operations.append(Cutout(cut.x, width - cut.back - cut.depth, cut.width, cut.depth, SINK_RADIUS))
     return draft.done(stock, made.premilling, made.edging_ignored_below)
 
 
-def plinth_parts(plinth: Plinth, made: Construction, stock: Stock) -> tuple[Part, ...]:
-    """Plinth boards: face A looks back, L1 is the lower edge. One longer than its board comes in equal pieces,
-    butted.
+def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[tuple[object, ...], ...] = ()) -> Part:
+    """A board of a trim, with the holes that units without gables ask of it (in the line's frame).
 
     Raises
     ------
-    PlankError where the stock has no board for it
+    PlankError where the stock has no board or edging for it
     """
-    board = _board(stock, plinth.finish, plinth.thickness, "plinth")
-    count = max(1, math.ceil(plinth.length / (board.length - 2 * SQUARING)))
-    length = plinth.length / count
-    parts = []
-    for i in range(count):
-        frame = Frame((plinth.x + length * (i + 1), -plinth.front, 0.0), NEG_X, Z)
-        draft = Draft("plinth", board, (length, plinth.height), frame, "plinth")
-        parts.append(draft.done(stock, made.premilling, made.edging_ignored_below))
-    return tuple(parts)
+    sheet = board_for(stock, board.finish, board.thickness, board.kind, (board.length, board.width))
+    draft = Draft(board.kind, sheet, (board.length, board.width), board.frame, board.kind)
+    thickness = {"front": made.edging_front, "worktop": made.edging_worktop, "plinth": 0.0}[board.role]
+    draft.band(stock, thickness, *board.banded)
+    if board.outline:
+        draft.shape(stock, board.outline, 0.0, 0.0)
+    for point, diameter, depth, use in lent:
+        if lies_on(draft, point):  # type: ignore[arg-type]
+            draft.bore(point, diameter, depth, use)  # type: ignore[arg-type]
+    return draft.done(stock, made.premilling, made.edging_ignored_below)
+
+
+def lies_on(draft: Draft, point: tuple[float, float, float]) -> bool:
+    """Whether a point of the line's frame lies on face A or B of a part."""
+    x, y, z = draft.frame.into(point)
+    on_face = abs(z) < 0.01 or abs(z - draft.thickness) < 0.01
+    return on_face and 0 <= x <= draft.length and 0 <= y <= draft.width

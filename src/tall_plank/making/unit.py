@@ -7,14 +7,15 @@ from functools import lru_cache
 import msgspec
 
 from tall_plank.job import Body
-from tall_plank.making.bayset import Rect, set_bays
+from tall_plank.making.bayset import BayBox, Rect, set_bays
 from tall_plank.making.builder import Builder, FrontBox, UnitSpec
-from tall_plank.making.carcass import clear_of_carcass, make_carcass
+from tall_plank.making.carcass import clear_depth, clear_of_carcass, make_carcass
+from tall_plank.making.cornered import make_cornered
 from tall_plank.making.drawers import make_drawers
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.parts import Bore, Item, Part, Problem
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import X, Z
+from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
 from tall_plank.stock import Stock
 
 __all__ = ["FrontBox", "MadeUnit", "UnitSpec", "make_unit"]
@@ -31,6 +32,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     bays : clear rectangles of the leaf bays (path, x, z, width, height), mm
     problems : why it cannot be made as decided
     weight : kg, parts only
+    lent : (gable, holes) that the unit asks of the panels beside it: place in the unit's frame, diameter, depth, use
     """
 
     spec: UnitSpec
@@ -40,6 +42,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     bays: tuple[tuple[tuple[int, ...], float, float, float, float], ...] = ()
     problems: tuple[Problem, ...] = ()
     weight: float = 0.0
+    lent: tuple[tuple[str, tuple[tuple[Vec, float, float, str], ...]], ...] = ()
 
 
 @lru_cache(maxsize=4096)
@@ -57,6 +60,8 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
             bays = _carcass_unit(b)
         elif spec.body is Body.APPLIANCE:
             _appliance(b)
+        elif spec.body is Body.PANEL:
+            _panel(b)
         else:
             _filler(b)
     except PlankError as error:
@@ -66,20 +71,47 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     problems = tuple(dict.fromkeys((*b.problems, *_clashes(parts))))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems))
-    return MadeUnit(spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), sum(p.weight for p in parts))
+    lent = tuple((g.name, tuple(g.bores)) for g in b.lent if g.bores)
+    weight = sum(p.weight for p in parts)
+    return MadeUnit(spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), weight, lent)
 
 
-def _zone(spec: UnitSpec) -> Rect:
-    made = spec.made
-    return Rect(made.gap_side, made.gap_bottom, spec.width - made.gap_side, spec.height - made.gap_top)
+LEAST_OPENING = 200.0
+"""mm of front that a unit which runs into a corner keeps open (common practice: enough to reach in)."""
+
+
+def _zone(b: Builder) -> Rect:
+    """What the fronts of a unit cover, on its face; what the corner takes is left out."""
+    spec, made = b.spec, b.spec.made
+    face = b.face
+    length = spec.width if face.uy == 0.0 else spec.width / face.ux
+    x0, x1 = made.gap_side, length - made.gap_side
+    if spec.corner == "blind" and spec.blind > 0:
+        # The filler beside the door stands a gap away from it.
+        if spec.corner_side == "left":
+            x0 = spec.blind + made.gap_between
+        else:
+            x1 = spec.width - spec.blind - made.gap_between
+        if x1 - x0 < LEAST_OPENING:
+            raise PlankError(
+                f"The corner leaves {max(0.0, x1 - x0):.0f} mm of front; {LEAST_OPENING:g} is the least.",
+                "width",
+                f"Make it at least {spec.width + LEAST_OPENING - (x1 - x0):.0f} mm wide.",
+            )
+    if not spec.gables:
+        # Between two panels the fronts stand inside, a gap from each.
+        x0, x1 = made.gap_between, spec.width - made.gap_between
+    return Rect(x0, made.gap_bottom, x1, spec.height - made.gap_top)
 
 
 def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, float, float], ...]:
     spec = b.spec
+    if spec.corner in ("l", "diagonal"):
+        return make_cornered(b)
     clear = clear_of_carcass(b)
-    if clear.width < 30 or clear.height < 30:
+    if clear.width < 30 or clear.height < 10:
         raise PlankError(f"A unit {spec.width:g} mm wide has no clear space.", "width", "Make it wider.")
-    bays = set_bays(spec.bay, clear, _zone(spec), spec.made)
+    bays = set_bays(spec.bay, clear, _zone(b), spec.made)
     for _path, short in bays.short:
         if short > 0:
             b.problem(f"The bays are {short:g} mm short of their sizes.", "Shorten a typed bay size.")
@@ -88,9 +120,58 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
     make_carcass(b, bays)
     make_fronts(b, bays.boxes)
     make_drawers(b, bays.boxes)
+    if spec.corner == "blind" and spec.blind > 0:
+        _blind_panel(b)
     if spec.appliance:
         b.item(spec.appliance, 1, "appliance of this unit")
+    for box in bays.leaves:
+        _bay_contents(b, box)
+    for code in spec.fittings:
+        b.item(code, 1, "goes into every unit of this kind")
     return tuple((box.path, box.clear.x0, box.clear.z0, box.clear.width, box.clear.height) for box in bays.leaves)
+
+
+def _bay_contents(b: Builder, box: BayBox) -> None:
+    """What goes into a bay: fittings, and an appliance that asks for an opening and for air."""
+    for code in box.bay.fittings:
+        b.item(code, 1, "goes into this bay")
+    if not box.bay.appliance:
+        return
+    thing = b.stock.appliance(box.bay.appliance)
+    if thing is None:
+        b.problem(f"The stock has no appliance {box.bay.appliance}.", "Choose another one.")
+        return
+    width, height, depth = thing.opening
+    have = (box.clear.width, box.clear.height, clear_depth(b) + b.spec.vent)
+    needs = (width, height, depth + thing.vent)
+    for word, has, need in zip(("wide", "high", "deep"), have, needs, strict=True):
+        if has < need - 0.01:
+            air = f" with {thing.vent:g} mm of air behind it" if word == "deep" and thing.vent else ""
+            b.problem(
+                f"{thing.name} needs an opening {need:g} mm {word}{air}; this one is {has:g}.",
+                f"Make it {need - has:.1f} mm more {word}.",
+            )
+    if thing.vent:
+        b.item("VG-400", 1, f"{thing.vent:g} mm of air behind the {thing.kind}: a grille below")
+    b.item(thing.code, 1, "appliance of this bay")
+
+
+def _blind_panel(b: Builder) -> None:
+    """What closes a unit in the corner: the filler that is seen, and the panel behind the neighbour's units."""
+    spec, made = b.spec, b.spec.made
+    left = spec.corner_side == "left"
+    t, height = made.front_thickness, spec.height - made.gap_top - made.gap_bottom
+    seen = spec.blind - spec.filler if left else spec.width - spec.blind
+    if spec.filler >= 1.0:
+        frame = b.face.frame(seen, t, made.gap_bottom, upright=True)
+        strip = b.add("corner filler", spec.front, t, height, spec.filler, frame, "front")
+        strip.band(b.stock, made.edging_front, "L1", "L2", "W1", "W2")
+        b.fronts.append(FrontBox("filler", seen, made.gap_bottom, spec.filler, height, "", "slab", 0.0, None, (), None))
+    hidden = spec.blind - spec.filler
+    if hidden >= 1.0:
+        x = 0.0 if left else spec.width - hidden
+        frame = b.face.frame(x, made.carcass_thickness, 0.0, upright=True)
+        b.add("blind panel", spec.carcass, made.carcass_thickness, spec.height, hidden, frame, "blind")
 
 
 def _appliance(b: Builder) -> None:
@@ -98,20 +179,33 @@ def _appliance(b: Builder) -> None:
     spec = b.spec
     appliance = b.stock.appliance(spec.appliance)
     if appliance is not None:
-        if spec.width < appliance.width:
-            b.problem(
-                f"{appliance.name} needs {appliance.width:g} mm; the space is {spec.width:g} mm wide.", "Widen it."
-            )
+        width = appliance.opening[0] if appliance.opening_width else appliance.width
+        if spec.width < width:
+            b.problem(f"{appliance.name} needs {width:g} mm; the space is {spec.width:g} mm wide.", "Widen it.")
         b.item(appliance.code, 1, "appliance of this space")
     whole = Rect(0.0, 0.0, spec.width, spec.height)
-    make_fronts(b, set_bays(spec.bay, whole, _zone(spec), spec.made).boxes)
+    bays = set_bays(spec.bay, whole, _zone(b), spec.made)
+    make_fronts(b, bays.boxes)
+    if not b.fronts and appliance is not None:
+        b.fronts.append(FrontBox("machine", 0.0, 0.0, spec.width, spec.height, "", "machine", 0.0, None, (), None))
+
+
+def _panel(b: Builder) -> None:
+    """A finished panel beside a unit or an appliance: as thick as its cell is wide, flush with the fronts."""
+    spec, made = b.spec, b.spec.made
+    depth = spec.depth + made.front_thickness
+    low = 0.0
+    frame = Frame((0.0, -depth, spec.height), NEG_Z, Y)
+    panel = b.add("panel", spec.front, spec.width, spec.height - low, depth, frame, "panel")
+    panel.band(b.stock, made.edging_front, "L1", "W1", "W2")
+    b.fronts.append(FrontBox("filler", 0.0, low, spec.width, spec.height, "", "slab", 0.0, None, (), None))
 
 
 def _filler(b: Builder) -> None:
     """A strip in the front's finish, flush with the fronts, banded all round."""
     spec, made = b.spec, b.spec.made
     frame = Frame((0.0, -spec.depth - made.front_thickness, 0.0), Z, X)
-    strip = b.add("filler", spec.front, made.front_thickness, spec.height, spec.width, frame, "front")
+    strip = b.add("filler", spec.front, made.front_thickness, spec.height, spec.width + made.scribe, frame, "front")
     strip.band(b.stock, made.edging_front, "L1", "L2", "W1", "W2")
     b.fronts.append(FrontBox("filler", 0.0, 0.0, spec.width, spec.height, "", "slab", 0.0, None, ()))
 

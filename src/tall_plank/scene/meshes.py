@@ -2,24 +2,33 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
+import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from tall_plank.job import Job, Opening
-from tall_plank.making import MadeJob, MadeUnit
+from tall_plank.job import Job, Opening, Room
+from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
+from tall_plank.making.builder import FacePlane
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
+from tall_plank.measure.outlines import Points as Points2
+from tall_plank.measure.outlines import area, triangles
 from tall_plank.setout import Layout, Placed, RoomLayout, Wall
+from tall_plank.setout.rooms import column_frame, column_height, soffit_points
 from tall_plank.stock import Stock
 
 Points = NDArray[np.float64]
 
 # Corners of a unit box and its six faces, each seen from outside counter-clockwise.
 CORNERS = np.array([(x, y, z) for z in (0, 1) for y in (0, 1) for x in (0, 1)], dtype=np.float64)
+EDGES = np.array(
+    [(0, 1), (2, 3), (4, 5), (6, 7), (0, 2), (1, 3), (4, 6), (5, 7), (0, 4), (1, 5), (2, 6), (3, 7)], dtype=np.int64
+)
 FACES = np.array([(0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5)], dtype=np.int64)
 
 
@@ -35,21 +44,56 @@ class Box:
 
 
 @dataclass(frozen=True)
+class Prism:
+    """An outline in the x-y plane of its frame, as thick as `thickness` along z."""
+
+    frame: Frame
+    points: Points2
+    thickness: float
+    color: str
+    source: str
+    name: str = ""
+
+
+Solid = Box | Prism
+
+
+@dataclass(frozen=True)
 class Mesh:
-    """Boxes of one color.
+    """Solids of one color.
 
     Attributes
     ----------
-    points : (8 n, 3) array, mm
-    quads : (6 n, 4) array of point indices, counter-clockwise seen from outside
-    sources : id of what each box belongs to; quad i belongs to box i // 6
+    points : (n, 3) array, mm
+    quads : (m, 4) array of point indices, counter-clockwise seen from outside; a triangle repeats its last index
+    lines : (k, 2) array of point indices: the edges
+    point_owner, quad_owner, line_owner : index of the solid that each belongs to
+    sources, names : of each solid
     """
 
     color: str
     points: Points
     quads: NDArray[np.int64]
+    lines: NDArray[np.int64]
+    point_owner: NDArray[np.int64]
+    quad_owner: NDArray[np.int64]
+    line_owner: NDArray[np.int64]
     sources: tuple[str, ...]
     names: tuple[str, ...]
+
+    def without(self, hidden: frozenset[str]) -> Mesh:
+        """This mesh without the faces and edges of hidden things; its points stay."""
+        if not hidden.intersection(self.sources):
+            return self
+        keep = np.array([source not in hidden for source in self.sources], dtype=bool)
+        quads, lines = keep[self.quad_owner], keep[self.line_owner]
+        return replace(
+            self,
+            quads=self.quads[quads],
+            lines=self.lines[lines],
+            quad_owner=self.quad_owner[quads],
+            line_owner=self.line_owner[lines],
+        )
 
 
 @dataclass(frozen=True)
@@ -61,127 +105,293 @@ class Scene:
     high: Vec
 
 
-def mesh_of(color: str, boxes: list[Box]) -> Mesh:
-    """One mesh of many boxes."""
-    axes = np.array([(b.frame.x, b.frame.y, b.frame.z) for b in boxes], dtype=np.float64)
-    origins = np.array([b.frame.origin for b in boxes], dtype=np.float64)
-    sizes = np.array([b.size for b in boxes], dtype=np.float64)
-    corners = CORNERS[None, :, :] * sizes[:, None, :]
-    points = np.einsum("bck,bkj->bcj", corners, axes) + origins[:, None, :]
-    quads = (FACES[None, :, :] + 8 * np.arange(len(boxes))[:, None, None]).reshape(-1, 4)
-    return Mesh(color, points.reshape(-1, 3), quads, tuple(b.source for b in boxes), tuple(b.name for b in boxes))
+def mesh_of(color: str, solids: list[Solid]) -> Mesh:
+    """One mesh of many solids, boxes first."""
+    boxes = [s for s in solids if isinstance(s, Box)]
+    prisms = [s for s in solids if isinstance(s, Prism)]
+    n = len(boxes)
+    points: list[Points] = []
+    quads: list[NDArray[np.int64]] = []
+    lines: list[NDArray[np.int64]] = []
+    owners: tuple[list[NDArray[np.int64]], ...] = ([], [], [])
+    if boxes:
+        axes = np.array([(b.frame.x, b.frame.y, b.frame.z) for b in boxes], dtype=np.float64)
+        origins = np.array([b.frame.origin for b in boxes], dtype=np.float64)
+        sizes = np.array([b.size for b in boxes], dtype=np.float64)
+        corners = CORNERS[None, :, :] * sizes[:, None, :]
+        points.append((np.einsum("bck,bkj->bcj", corners, axes) + origins[:, None, :]).reshape(-1, 3))
+        step = 8 * np.arange(n)[:, None, None]
+        quads.append((FACES[None] + step).reshape(-1, 4))
+        lines.append((EDGES[None] + step).reshape(-1, 2))
+        for found, count in zip(owners, (8, 6, 12), strict=True):
+            found.append(np.repeat(np.arange(n), count))
+    at = 8 * n
+    for k, prism in enumerate(prisms):
+        shape, faces, edges = _prism(prism)
+        points.append(shape)
+        quads.append(faces + at)
+        lines.append(edges + at)
+        for found, count in zip(owners, (len(shape), len(faces), len(edges)), strict=True):
+            found.append(np.full(count, n + k))
+        at += len(shape)
+    solids_in_order: list[Solid] = [*boxes, *prisms]
+    return Mesh(
+        color,
+        np.concatenate(points),
+        np.concatenate(quads),
+        np.concatenate(lines),
+        np.concatenate(owners[0]),
+        np.concatenate(owners[1]),
+        np.concatenate(owners[2]),
+        tuple(s.source for s in solids_in_order),
+        tuple(s.name for s in solids_in_order),
+    )
 
 
-def meshes_of(boxes: Iterable[Box]) -> tuple[Mesh, ...]:
-    """Boxes gathered by color."""
-    by_color: dict[str, list[Box]] = {}
-    for box in boxes:
-        by_color.setdefault(box.color, []).append(box)
+def _prism(p: Prism) -> tuple[Points, NDArray[np.int64], NDArray[np.int64]]:
+    """Points, quads and edges of a prism."""
+    outline = p.points if area(p.points) > 0 else tuple(reversed(p.points))
+    n = len(outline)
+    flat = np.array(outline, dtype=np.float64)
+    frame = np.array((p.frame.x, p.frame.y, p.frame.z))
+    lower = np.column_stack([flat, np.zeros(n)])
+    upper = np.column_stack([flat, np.full(n, p.thickness)])
+    points = np.concatenate([lower, upper]) @ frame + np.array(p.frame.origin)
+    quads = [(c + n, d + n, e + n, e + n) for c, d, e in triangles(outline)]
+    quads += [(e, d, c, c) for c, d, e in triangles(outline)]
+    quads += [(i, (i + 1) % n, (i + 1) % n + n, i + n) for i in range(n)]
+    edges = [(i, (i + 1) % n) for i in range(n)] + [(i + n, (i + 1) % n + n) for i in range(n)]
+    # A curve's points are no corners of the thing.
+    for i in range(n):
+        a, b, c = flat[i - 1], flat[i], flat[(i + 1) % n]
+        u, v = b - a, c - b
+        turn = abs(u[0] * v[1] - u[1] * v[0]) / (np.hypot(*u) * np.hypot(*v) + 1e-12)
+        if turn > 0.3:
+            edges.append((i, i + n))
+    return points, np.array(quads, dtype=np.int64), np.array(edges, dtype=np.int64)
+
+
+def meshes_of(solids: Iterable[Solid]) -> tuple[Mesh, ...]:
+    """Solids gathered by color."""
+    by_color: dict[str, list[Solid]] = {}
+    for solid in solids:
+        by_color.setdefault(solid.color, []).append(solid)
     return tuple(mesh_of(color, group) for color, group in sorted(by_color.items()))
 
 
+def solid_of(frame: Frame, part: Part, color: str, source: str, name: str) -> list[Solid]:
+    """A part as it stands: a box, a prism of its outline, or strips where it is bent."""
+    if part.bend:
+        return [_bent(frame, part, color, source, name)]
+    if part.outline:
+        return [Prism(frame, part.outline, part.thickness, color, source, name)]
+    return [Box(frame, (part.length, part.width, part.thickness), color, source, name)]
+
+
+def _bent(frame: Frame, part: Part, color: str, source: str, name: str) -> Prism:
+    """A bent part: the section of its arc, as high as the part. Its frame stands at the foot of its chord."""
+    upright = abs(frame.x[2]) > 0.5
+    arc, high = (part.width, part.length) if upright else (part.length, part.width)
+    radius = abs(part.bend)
+    half = arc / radius / 2
+    chord = 2 * radius * math.sin(half)
+    sign = 1.0 if part.bend > 0 else -1.0
+    along = frame.y if upright else frame.x
+    steps = 16
+    outer, inner = [], []
+    for i in range(steps + 1):
+        t = -half + 2 * half * i / steps
+        u = chord / 2 + radius * math.sin(t)
+        out = sign * radius * (math.cos(t) - math.cos(half))
+        outer.append((u, out))
+        inner.append((u, out - part.thickness))
+    # x along the face, y out of it (to the right of its way), z up.
+    out_of = (along[1], -along[0], 0.0)
+    origin = frame.origin if upright else (frame.origin[0], frame.origin[1], frame.origin[2] - high)
+    points = tuple(outer) + tuple(reversed(inner))
+    # x, y and up are left-handed here, so the section is mirrored: y counts into the unit.
+    plan = tuple((u, -o) for u, o in points)
+    return Prism(Frame(origin, along, (-out_of[0], -out_of[1], 0.0)), plan, high, color, source, name)
+
+
 @lru_cache(maxsize=1024)
-def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool) -> tuple[Box, ...]:
-    """The parts of a unit as boxes; without hidden ones a closed unit shows its outside only."""
-    boxes: list[Box] = []
-    closed = bool(unit.fronts)
+def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool) -> tuple[Solid, ...]:
+    """The parts of a unit as solids; without hidden ones a closed unit shows its outside only."""
+    found: list[Solid] = []
+    open_bays = {f.path for f in unit.fronts if f.kind == "machine"}
+    closed = bool(unit.fronts) and not open_bays
     for part in unit.parts:
         inside = part.role in ("shelf", "drawer", "drawer bottom")
         if not hidden and closed and inside:
             continue
-        board = stock.board_by_code(part.board)
-        finish = stock.finish(board.finish) if board else None
-        color = finish.color if finish else "#CCCCCC"
         frame = placed.frame.then(part.frame)
-        size = (part.length, part.width, part.thickness)
-        boxes.append(Box(frame, size, color, f"cell:{placed.cell}", f"{placed.number} {part.name}"))
+        color = board_color(stock, part.board)
+        found += solid_of(frame, part, color, f"cell:{placed.cell}", f"{placed.number} {part.name}")
     for front in unit.fronts:
-        if front.handle is not None and unit.parts:
-            boxes += _handle(stock, placed, unit, front.handle)
-    return tuple(boxes)
+        if front.kind == "machine":
+            found += _machine(placed, unit, front)
+        elif front.handle is not None and unit.parts:
+            found += _handle(stock, placed, unit, front)
+    return tuple(found)
 
 
-def _handle(stock: Stock, placed: Placed, unit: MadeUnit, ends: tuple[float, float, float, float]) -> list[Box]:
+def board_color(stock: Stock, code: str) -> str:
+    board = stock.board_by_code(code)
+    finish = stock.finish(board.finish) if board else None
+    return finish.color if finish else "#CCCCCC"
+
+
+STEEL, GLASS_BLACK = "#B9BDBF", "#3B4146"
+
+
+def _machine(placed: Placed, unit: MadeUnit, f: FrontBox) -> list[Solid]:
+    """An appliance in its bay or space: a box with a darker window."""
+    depth = placed.depth - 40.0
+    source, name = f"cell:{placed.cell}", f"{placed.number} appliance"
+    body = Frame((f.x + 2, -placed.depth - 15.0, f.z + 2))
+    found: list[Solid] = [Box(placed.frame.then(body), (f.width - 4, depth, f.height - 4), STEEL, source, name)]
+    head = min(90.0, f.height * 0.2)
+    if f.width > 200 and f.height > head + 150:
+        glass = Frame((f.x + 45, -placed.depth - 18.0, f.z + 45))
+        size = (f.width - 90, 3.0, f.height - head - 90)
+        found.append(Box(placed.frame.then(glass), size, GLASS_BLACK, source, name))
+    return found
+
+
+def _handle(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox) -> list[Solid]:
+    """A bar on two posts, on whatever plane its front stands in."""
     handle = stock.fitting(unit.spec.made.handle)
     color = handle.finish if handle and handle.finish else "#2A2A2A"
     out = handle.projection if handle else 30.0
-    x1, z1, x2, z2 = ends
-    y = -unit.spec.depth - unit.spec.made.front_thickness
+    assert f.handle is not None
+    x1, z1, x2, z2 = f.handle
+    plane = f.face or FacePlane(0.0, -unit.spec.depth)
+    t = unit.spec.made.front_thickness
+    if unit.spec.shape == "bow":
+        t += 0.12 * unit.spec.width
     thick = 12.0
     lying = abs(x2 - x1) >= abs(z2 - z1)
-    bar = Frame((x1 if lying else x1 - thick / 2, y - out, z1 - thick / 2 if lying else z1))
+    along = (plane.ux, plane.uy, 0.0)
+    into = (-plane.uy, plane.ux, 0.0)
+
+    def box(u: float, o: float, z: float, size: Vec, name: str) -> Box:
+        frame = Frame(plane.point(u, o, z), along, into)
+        return Box(placed.frame.then(frame), size, color, f"cell:{placed.cell}", name)
+
     size = (max(x2 - x1, thick), thick, thick) if lying else (thick, thick, max(z2 - z1, thick))
-    boxes = [Box(placed.frame.then(bar), size, color, f"cell:{placed.cell}", f"{placed.number} handle")]
-    for t in (0.06, 0.94):
-        x, z = x1 + (x2 - x1) * t, z1 + (z2 - z1) * t
-        post = Frame((x - 4, y - out + thick, z - 4))
-        boxes.append(Box(placed.frame.then(post), (8.0, out - thick, 8.0), color, f"cell:{placed.cell}", "post"))
-    return boxes
+    found: list[Solid] = [
+        box(x1 if lying else x1 - thick / 2, t + out, z1 - thick / 2 if lying else z1, size, f"{placed.number} handle")
+    ]
+    for share in (0.06, 0.94):
+        x, z = x1 + (x2 - x1) * share, z1 + (z2 - z1) * share
+        found.append(box(x - 4, t + out - thick, z - 4, (8.0, out - thick, 8.0), "post"))
+    return found
 
 
-def _trim_boxes(job: Job, room: RoomLayout, made: MadeJob) -> list[Box]:
-    boxes = []
+def _trim_solids(job: Job, room: RoomLayout, made: MadeJob) -> list[Solid]:
+    found: list[Solid] = []
     for trim in made.trims:
         if trim.part is None or trim.room != room.room.id:
             continue
         part = trim.part
-        board = job.stock.board_by_code(part.board)
-        finish = job.stock.finish(board.finish) if board else None
-        color = finish.color if finish else "#CCCCCC"
-        size = (part.length, part.width, part.thickness)
-        boxes.append(Box(trim.wall.then(part.frame), size, color, f"run:{trim.run}", f"{trim.number} {part.name}"))
-    return boxes
+        color = board_color(job.stock, part.board)
+        frame = trim.wall.then(part.frame)
+        found += solid_of(frame, part, color, trim.source or f"run:{trim.run}", f"{trim.number} {part.name}")
+    return found
 
 
-WALL, FLOOR, GLASS, JOINERY = "#EFEBE2", "#D9C7A3", "#CFE0E8", "#E4DED2"
+WALL, FLOOR, GLASS, JOINERY, SOFFIT = "#EFEBE2", "#D9C7A3", "#CFE0E8", "#E4DED2", "#E7E2D6"
 
 
-def _wall_boxes(wall: Wall, openings: list[Opening], wall_id: str) -> list[Box]:
-    """A wall with its openings left open: pieces beside, below and above each."""
-    boxes: list[Box] = []
-    t, h, source = wall.thickness, wall.height, f"wall:{wall_id}"
+def _wall_solids(wall: Wall, openings: list[Opening]) -> list[Solid]:
+    """A wall with its openings left open: pieces beside, below and above each, under the slope of the ceiling."""
+    found: list[Solid] = []
+    t, source = wall.thickness, f"wall:{wall.id}"
 
-    def add(x: float, z: float, w: float, high: float, color: str = WALL, y: float = 0.0, deep: float = t) -> None:
-        if w > 0.01 and high > 0.01:
-            boxes.append(Box(wall.frame.then(Frame((x, y, z))), (w, deep, high), color, source, "wall"))
+    def piece(x0: float, x1: float, z0: float, z1: float | None) -> None:
+        if x1 - x0 <= 0.01:
+            return
+        if z1 is None and wall.profile:
+            marks = [x0, *(x for x, _ in wall.profile if x0 < x < x1), x1]
+            top = [(x, wall.height_at(x)) for x in reversed(marks)]
+            points = ((x0, z0), (x1, z0), *top)
+            # x along the wall, y up: z then looks into the room, so it starts at the wall's far side.
+            frame = wall.frame.then(Frame((0.0, t, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0)))
+            found.append(Prism(frame, points, t, WALL, source, "wall"))
+            return
+        high = wall.height if z1 is None else z1
+        if high - z0 > 0.01:
+            found.append(Box(wall.frame.then(Frame((x0, 0.0, z0))), (x1 - x0, t, high - z0), WALL, source, "wall"))
 
     at = 0.0
     for o in sorted(openings, key=lambda o: o.x.mm):
         x, w, sill, top = o.x.mm, o.width.mm, o.sill.mm, o.sill.mm + o.height.mm
-        add(at, 0.0, x - at, h)
-        add(x, 0.0, w, sill)
-        add(x, top, w, h - top)
-        pane = GLASS if o.kind == "window" else JOINERY
-        place = wall.frame.then(Frame((x, t * 0.45, sill)))
-        boxes.append(Box(place, (w, t * 0.1, o.height.mm), pane, f"opening:{o.id}", o.kind))
+        piece(at, x, 0.0, None)
+        piece(x, x + w, 0.0, sill)
+        piece(x, x + w, top, None)
+        if o.kind == "niche":
+            deep = min(o.depth.mm, t)
+            place = wall.frame.then(Frame((x, deep, sill)))
+            found.append(Box(place, (w, max(1.0, t - deep), o.height.mm), WALL, f"opening:{o.id}", o.kind))
+        elif o.kind != "arch":
+            pane = GLASS if o.kind == "window" else JOINERY
+            place = wall.frame.then(Frame((x, o.reveal.mm or t * 0.45, sill)))
+            found.append(Box(place, (w, t * 0.1, o.height.mm), pane, f"opening:{o.id}", o.kind))
         at = x + w
-    add(at, 0.0, wall.length - at, h)
-    return boxes
+    piece(at, wall.length, 0.0, None)
+    return found
 
 
-def room_boxes(room: RoomLayout) -> list[Box]:
-    """Floor and walls."""
-    w, d = room.room.outline.width.mm, room.room.outline.depth.mm
-    boxes = [Box(Frame((0.0, 0.0, -20.0)), (w, d, 20.0), FLOOR, f"room:{room.room.id}", "floor")]
-    for wall in room.walls:
-        boxes += _wall_boxes(wall, [o for o in room.room.openings if o.wall == wall.id], wall.id)
-    return boxes
+@lru_cache(maxsize=32)
+def room_solids(room: Room, walls: tuple[Wall, ...], points: Points2) -> tuple[Solid, ...]:
+    """Floor, walls, columns and soffits."""
+    found: list[Solid] = [Prism(Frame((0.0, 0.0, -20.0)), points, 20.0, FLOOR, f"room:{room.id}", "floor")]
+    for wall in walls:
+        found += _wall_solids(wall, [o for o in room.openings if o.wall == wall.id])
+    for column in room.columns:
+        size = (column.width.mm, column.depth.mm, column_height(room, column))
+        found.append(Box(column_frame(room, column), size, WALL, f"column:{column.id}", column.kind))
+    for soffit in room.soffits:
+        low = room.height.mm - soffit.drop.mm
+        frame = Frame((0.0, 0.0, low))
+        found.append(Prism(frame, soffit_points(soffit), soffit.drop.mm, SOFFIT, f"soffit:{soffit.id}", "soffit"))
+    return tuple(found)
+
+
+def _molding_solids(job: Job, room: RoomLayout) -> list[Solid]:
+    """Moldings with their sections; mitres are drawn square at the back."""
+    found: list[Solid] = []
+    for piece in room.moldings:
+        profile = job.stock.profile(piece.profile)
+        if profile is None:
+            continue
+        length = math.dist(piece.start, piece.end)
+        ux, uy = (piece.end[0] - piece.start[0]) / length, (piece.end[1] - piece.start[1]) / length
+        # Section: x out of the wall (to the right of the way), y up; z runs back along the piece.
+        frame = Frame((piece.end[0], piece.end[1], piece.low), (uy, -ux, 0.0), (0.0, 0.0, 1.0))
+        finish = job.stock.finish(profile.finish)
+        color = finish.color if finish else "#EDEAE2"
+        found.append(Prism(frame, profile.points, length, color, f"molding:{piece.molding}", piece.kind))
+    return found
 
 
 def build_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden: bool = True) -> Scene:
-    """Every part of a room with its floor and walls."""
+    """Every part of a room with its floor and walls. Units hidden by the designer are left out."""
     room = layout.room(room_id)
-    boxes = room_boxes(room)
+    bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
+    solids: list[Solid] = list(room_solids(bare, room.walls, room.points))
+    put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden}
     for placed, unit in made.units:
-        if placed.room == room_id:
-            boxes += part_boxes(job.stock, placed, unit, hidden)
-            if not unit.parts and placed.is_solid:
+        if placed.room == room_id and placed.cell not in put_away:
+            solids += part_boxes(job.stock, placed, unit, hidden)
+            if not unit.parts and placed.is_solid and not unit.fronts:
                 frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
                 size = (placed.width, placed.depth, placed.height)
-                boxes.append(Box(frame, size, "#C9C3B6", f"cell:{placed.cell}", f"{placed.number} not made"))
-    boxes += _trim_boxes(job, room, made)
-    w, d = room.room.outline.width.mm, room.room.outline.depth.mm
-    return Scene(meshes_of(boxes), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))
+                solids.append(Box(frame, size, "#C9C3B6", f"cell:{placed.cell}", f"{placed.number} not made"))
+    solids += _trim_solids(job, room, made)
+    solids += _molding_solids(job, room)
+    w, d = room.size
+    return Scene(meshes_of(solids), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))
 
 
 def visible_scene(job: Job, layout: Layout, made: MadeJob, room_id: str) -> Scene:

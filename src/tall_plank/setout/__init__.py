@@ -1,8 +1,21 @@
 """Where everything sits: walls, runs, units, trims; from the decisions alone."""
 
 from tall_plank.setout.layout import Layout, RoomLayout, set_out
+from tall_plank.setout.moldings import MoldingPiece
 from tall_plank.setout.rooms import Wall, walls_of
 from tall_plank.setout.runs import Placed, RunLayout
-from tall_plank.setout.trims import Plinth, Worktop
+from tall_plank.setout.tops import Worktop
+from tall_plank.setout.trims import TrimBoard
 
-__all__ = ["Layout", "Placed", "Plinth", "RoomLayout", "RunLayout", "Wall", "Worktop", "set_out", "walls_of"]
+__all__ = [
+    "Layout",
+    "MoldingPiece",
+    "Placed",
+    "RoomLayout",
+    "RunLayout",
+    "TrimBoard",
+    "Wall",
+    "Worktop",
+    "set_out",
+    "walls_of",
+]

@@ -1,4 +1,4 @@
-"""The whole job set out: rooms with their walls, runs, worktops and plinths."""
+"""The whole job set out: rooms with their walls and islands, runs, worktops, boards of trims, moldings."""
 
 from __future__ import annotations
 
@@ -6,27 +6,69 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Job, Room
-from tall_plank.setout.rooms import Wall, walls_of
-from tall_plank.setout.runs import Placed, RunLayout, set_out_run
-from tall_plank.setout.trims import Plinth, Worktop, trims_of
+from tall_plank.job import Cell, Job, Room, Run
+from tall_plank.job.inherit import construction_of
+from tall_plank.setout.corners import corners_of_room
+from tall_plank.setout.moldings import MoldingPiece, moldings_of
+from tall_plank.setout.panels import (
+    ceiling_fillers,
+    corner_fillers,
+    end_thickness,
+    island_boards,
+    run_waterfalls,
+    upstands,
+)
+from tall_plank.setout.plinths import plinths_of
+from tall_plank.setout.rooms import Wall, column_points, corners_of, faces_of, walls_of
+from tall_plank.setout.runs import Find, Placed, RunLayout, Span, set_out_run
+from tall_plank.setout.tops import Worktop, island_tops, run_tops
+from tall_plank.setout.trims import TrimBoard
 
 
 class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
-    """One room with everything in its place."""
+    """One room with everything in its place.
+
+    Attributes
+    ----------
+    walls : clockwise
+    faces : of its islands, in pairs
+    points : corners of the floor, clockwise
+    boards : fillers, panels, plinths and what else trims are made of
+    """
 
     room: Room
     walls: tuple[Wall, ...]
     runs: tuple[RunLayout, ...]
     worktops: tuple[Worktop, ...]
-    plinths: tuple[Plinth, ...]
+    boards: tuple[TrimBoard, ...]
+    faces: tuple[Wall, ...] = ()
+    points: tuple[tuple[float, float], ...] = ()
+    moldings: tuple[MoldingPiece, ...] = ()
 
     @property
     def placed(self) -> tuple[Placed, ...]:
         return tuple(p for run in self.runs for p in run.cells)
 
+    @property
+    def lines(self) -> tuple[Wall, ...]:
+        """Walls, then the faces of islands."""
+        return self.walls + self.faces
+
+    @property
+    def plinths(self) -> tuple[TrimBoard, ...]:
+        return tuple(b for b in self.boards if b.kind == "plinth")
+
     def wall(self, wall_id: str) -> Wall:
-        return next(w for w in self.walls if w.id == wall_id)
+        """A wall or a face of an island."""
+        return next(w for w in self.lines if w.id == wall_id)
+
+    def has_line(self, wall_id: str) -> bool:
+        return any(w.id == wall_id for w in self.lines)
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Width and depth of the upright rectangle about the floor, mm."""
+        return max(x for x, _ in self.points), max(y for _, y in self.points)
 
 
 class Layout(msgspec.Struct, frozen=True, cache_hash=True):
@@ -50,20 +92,142 @@ class Layout(msgspec.Struct, frozen=True, cache_hash=True):
 
 @lru_cache(maxsize=8)
 def set_out(job: Job) -> Layout:
-    """Set the job out; pure, and cached by the job's value."""
-    rooms = []
-    for room in job.rooms:
-        walls = walls_of(room)
-        by_id = {wall.id: wall for wall in walls}
-        runs = tuple(set_out_run(job, room, by_id[run.wall], run) for run in room.runs)
-        trims = [trims_of(job, run) for run in runs]
-        rooms.append(
-            RoomLayout(
-                room=room,
-                walls=walls,
-                runs=runs,
-                worktops=tuple(w for worktops, _ in trims for w in worktops),
-                plinths=tuple(p for _, plinths in trims for p in plinths),
-            )
-        )
-    return Layout(tuple(rooms))
+    """Set the job out; pure, and cached by the job's value and room by room."""
+    return Layout(tuple(set_out_room(job, room) for room in job.rooms))
+
+
+def set_out_room(job: Job, room: Room) -> RoomLayout:
+    """One room set out; kept as long as nothing that it is made from changes."""
+    used = {cell.unit for run in room.runs for cell in run.cells}
+    narrow = msgspec.structs.replace(
+        job,
+        name="",
+        number="",
+        client="",
+        site="",
+        rooms=(room,),
+        units=tuple(u for u in job.units if u.id in used),
+        pricing=_NO_PRICING,
+        labels=(),
+        book="",
+        next_id=0,
+    )
+    return _room(narrow)
+
+
+_NO_PRICING = Job(name="").pricing
+
+
+@lru_cache(maxsize=64)
+def _room(job: Job) -> RoomLayout:
+    room = job.rooms[0]
+    walls = walls_of(room)
+    placed_at: dict[str, tuple[str, Span]] = {}
+    island_first = {
+        i.id: next((c for r in room.runs if room.island_of(r.wall) is i for c in r.cells), None) for i in room.islands
+    }
+    faces: list[Wall] = []
+    keeps: dict[str, Span] = {}
+    for island in room.islands:
+        cell = island_first[island.id]
+        spine = _thickness(job, cell) if island.spine else 0.0
+        pair = faces_of(room, island, spine)
+        faces += pair
+        left, right = (end_thickness(job, island, side, _unit_of(job, cell)) for side in ("left", "right"))
+        keeps[pair[0].id], keeps[pair[1].id] = (left, right), (right, left)
+    lines = {w.id: w for w in (*walls, *faces)}
+    corners = corners_of_room(job, room, walls)
+
+    def finder(run: Run) -> Find:
+        line = lines[run.wall]
+
+        def find(source: str) -> Span | None:
+            kind, _, name = source.partition(":")
+            if kind == "cell":
+                there = placed_at.get(name)
+                return there[1] if there is not None and there[0] == run.wall else None
+            if kind == "opening":
+                o = next((o for o in room.openings if o.id == name and o.wall == run.wall), None)
+                return (o.x.mm, o.x.mm + o.width.mm) if o is not None else None
+            if kind == "service":
+                s = next((s for s in room.services if s.id == name and s.wall == run.wall), None)
+                return (s.x.mm, s.x.mm) if s is not None else None
+            if kind == "column":
+                c = next((c for c in room.columns if c.id == name), None)
+                if c is None:
+                    return None
+                xs = [line.frame.into((x, y, 0.0))[0] for x, y in column_points(room, c)]
+                return (min(xs), max(xs))
+            return None
+
+        return find
+
+    done: dict[str, RunLayout] = {}
+    todo = [r for r in room.runs if r.wall in lines]
+    while todo:
+        # Runs whose cells are held by cells of others wait for those; in a circle the first goes on without.
+        ready = [r for r in todo if not _waits(r, todo)] or todo[:1]
+        for run in ready:
+            layout = set_out_run(job, room, lines[run.wall], run, corners, finder(run), keeps.get(run.wall, (0.0, 0.0)))
+            done[run.id] = layout
+            for p in layout.cells:
+                placed_at[p.cell] = (p.wall, (p.x, p.right))
+        todo = [r for r in todo if r.id not in done]
+    runs = tuple(done[r.id] for r in room.runs if r.id in done)
+    tops: list[Worktop] = []
+    boards: list[TrimBoard] = []
+    on_walls = [r for r in runs if not r.wall.island]
+    for laid in on_walls:
+        pieces = run_tops(job, laid, on_walls)
+        tops += pieces
+        boards += plinths_of(job, laid, on_walls)
+        boards += corner_fillers(job, laid)
+        boards += ceiling_fillers(job, room, laid)
+        boards += upstands(job, room, laid, pieces)
+        boards += run_waterfalls(job, laid, pieces)
+    for island, line in zip(room.islands, faces[::2], strict=True):
+        mine = [r for r in runs if r.wall.island == island.id]
+        cell = island_first[island.id]
+        if cell is None:
+            continue
+        made = construction_of(job, job.unit(cell.unit))
+        two_faced = len({r.wall.id for r in mine if r.cells}) == 2
+        back = made.front_thickness if island.back and not two_faced else 0.0
+        pieces = island_tops(job, island, line, mine, back, made.carcass_thickness)
+        tops += pieces
+        for laid in mine:
+            boards += plinths_of(job, laid, mine)
+        boards += island_boards(job, island, line, mine, pieces)
+    return RoomLayout(
+        room=room,
+        walls=walls,
+        runs=runs,
+        worktops=tuple(tops),
+        boards=tuple(boards),
+        faces=tuple(faces),
+        points=corners_of(room.outline),
+        moldings=moldings_of(room, job.stock.profiles) if room.moldings else (),
+    )
+
+
+def _waits(run: Run, todo: list[Run]) -> bool:
+    others = {c.id for r in todo if r is not run for c in r.cells}
+    return any(
+        c.anchor is not None and c.anchor.to.startswith("cell:") and c.anchor.to[5:] in others for c in run.cells
+    )
+
+
+def _thickness(job: Job, cell: Cell | None) -> float:
+    if cell is None:
+        return job.active_standard().values()["carcass_thickness"].mm  # type: ignore[union-attr]
+    return construction_of(job, job.unit(cell.unit)).carcass_thickness
+
+
+def _unit_of(job: Job, cell: Cell | None) -> Placed | None:
+    """Stands for the unit whose construction an island's panels follow."""
+    if cell is None:
+        return None
+    from tall_plank.job import Body, Level
+    from tall_plank.measure import Frame
+
+    return Placed("", cell.unit, "", "", "", "", Level.BASE, "", Body.CARCASS, 0.0, 0.0, 0.0, 0.0, 0.0, Frame())

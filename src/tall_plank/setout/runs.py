@@ -1,13 +1,17 @@
-"""Setting out a run: the width and place of every cell."""
+"""Setting out a run: the width and place of every cell, by rules, anchors and corners."""
 
 from __future__ import annotations
+
+from collections.abc import Callable
 
 import msgspec
 
 from tall_plank.job import Body, Cell, Job, Level, Room, Run
-from tall_plank.job.inherit import size_of
+from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
 from tall_plank.measure.shareout import Member, Rule, share_out
+from tall_plank.measure.units import TOLERANCE
+from tall_plank.setout.corners import CornerEnd, front_depth, leg_of, needed_filler
 from tall_plank.setout.rooms import Wall
 
 
@@ -16,10 +20,14 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
 
     Attributes
     ----------
-    x : of its left side from the wall's left end, mm
+    x : of its left side from the line's left end, mm
     bottom : underside of the carcass above the floor, mm
     width, height, depth : of the carcass, mm
     frame : the unit's frame in the room
+    corner : the side of it that lies in a corner which it fills or runs into
+    leg : length of its other leg along the next wall, mm
+    blind : width that the neighbour's run covers, filler included, mm
+    filler : width of the filler beside its fronts in the corner, mm
     """
 
     cell: str
@@ -37,6 +45,10 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     height: float
     depth: float
     frame: Frame
+    corner: str = ""
+    leg: float = 0.0
+    blind: float = 0.0
+    filler: float = 0.0
 
     @property
     def right(self) -> float:
@@ -52,15 +64,26 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
         return self.body is not Body.GAP
 
 
+class Short(msgspec.Struct, frozen=True, cache_hash=True):
+    """What is missing before a held cell, or before the end of the line (cell empty), mm."""
+
+    cell: str
+    mm: float
+
+
 class RunLayout(msgspec.Struct, frozen=True, cache_hash=True):
     """A run as it sets out.
 
     Attributes
     ----------
-    x, end : of the run's room from the wall's left end, mm
+    x, end : of the run's room from the line's left end, mm
     cells : placed units from left to right
     left : what nobody took, mm
     short : what is missing, mm; where above zero, shares and rests stand at their least width
+    free : (x, width) of every stretch that nobody took
+    shorts : what is missing where
+    unmet : cells whose anchor holds them no longer, because what it names is not there
+    start_corner, end_corner : how it stands in the corners at its ends
     """
 
     run: Run
@@ -70,41 +93,184 @@ class RunLayout(msgspec.Struct, frozen=True, cache_hash=True):
     cells: tuple[Placed, ...]
     left: float
     short: float
+    free: tuple[tuple[float, float], ...] = ()
+    shorts: tuple[Short, ...] = ()
+    unmet: tuple[str, ...] = ()
+    start_corner: CornerEnd | None = None
+    end_corner: CornerEnd | None = None
 
     @property
     def total(self) -> float:
         return self.end - self.x
 
 
+Span = tuple[float, float]
+Find = Callable[[str], Span | None]
+"""Source of what holds a cell -> its left and right side along the line, mm."""
+
+
 def member_of(job: Job, cell: Cell) -> Member:
-    """A cell as a member of the share-out; shares and rests keep to their template's range of widths."""
+    """A cell as a member of the share-out; shares and rests keep to their own range, else to their kind's."""
     template = job.template_of(cell)
     rule = cell.width
     if rule.rule is Rule.FIXED:
         assert rule.length is not None
-        return Member(Rule.FIXED, size=rule.length.mm)
-    if rule.rule is Rule.REST:
-        return Member(Rule.REST, least=template.least, most=template.most)
-    return Member(Rule.SHARE, least=template.least, most=template.most)
+        return Member(Rule.FIXED, size=outer_width(job, cell))
+    least = rule.least.mm if rule.least else template.least
+    most = rule.most.mm if rule.most else template.most
+    return Member(rule.rule, least=least, most=max(least, most))
+
+
+def outer_width(job: Job, cell: Cell) -> float:
+    """The width of a fixed cell, mm: typed, or its clear width and two gables."""
+    assert cell.width.length is not None
+    mm = cell.width.length.mm
+    if cell.width.clear and job.template_of(cell).body is Body.CARCASS:
+        mm += 2 * construction_of(job, job.unit(cell.unit)).carcass_thickness
+    return mm
 
 
 def bottom_of(job: Job, run: Run) -> float:
     """Height of the underside of a run's carcasses above the floor, mm."""
     if run.bottom is not None:
         return run.bottom.mm
-    return job.value("plinth" if run.level is Level.BASE else "hung_bottom")
+    return job.value("hung_bottom" if run.level is Level.HUNG else "plinth")
 
 
-def set_out_run(job: Job, room: Room, wall: Wall, run: Run) -> RunLayout:
-    """Widths and places of a run's cells; what cannot be met is named in `short`, and nothing overlaps."""
-    x, end = run.start.mm, wall.length - run.end.mm
-    shares = share_out(end - x, [member_of(job, cell) for cell in run.cells])
+class _Pins(msgspec.Struct):
+    left: float | None = None
+    right: float | None = None
+
+
+def _pins(job: Job, cell: Cell, find: Find, unmet: list[str]) -> _Pins:
+    """Where an anchor holds the sides of a cell, mm."""
+    anchor = cell.anchor
+    if anchor is None:
+        return _Pins()
+    span = (0.0, 0.0) if anchor.to == "line" else find(anchor.to)
+    if span is None:
+        unmet.append(cell.id)
+        return _Pins()
+    by = anchor.offset.mm
+    low, high = span[0] + by, span[1] + by
+    match anchor.at:
+        case "left":
+            return _Pins(low, None)
+        case "right":
+            return _Pins(None, high)
+        case "span":
+            return _Pins(low, high)
+        case "centre":
+            middle = (low + high) / 2
+            width = outer_width(job, cell) if cell.width.rule is Rule.FIXED else job.template_of(cell).width
+            return _Pins(middle - width / 2, middle + width / 2)
+
+
+class Solved(msgspec.Struct, frozen=True):
+    """Places and widths of a run's cells, and what does not come out."""
+
+    places: tuple[Span, ...]
+    free: tuple[Span, ...]
+    shorts: tuple[tuple[int, float], ...]
+    """(index of the held cell before which it is missing, or the number of cells for the end; mm)."""
+
+
+def solve(x: float, end: float, members: list[Member], pins: list[tuple[float | None, float | None]]) -> Solved:
+    """Set out cells between x and end, some of whose sides are held.
+
+    Held sides divide the line into stretches, each shared out by itself. A stretch that leaves something packs its
+    cells against the held cell where one follows the line's free start, else from the left. A stretch that is too
+    short pushes what follows, up to what the next stretches leave.
+
+    The widths and the free stretches sum to the length of the line plus everything that is short.
+    """
+    n = len(members)
+    places: list[Span] = []
+    free: list[Span] = []
+    shorts: list[tuple[int, float]] = []
+    push = 0.0
+
+    def stretch(first: int, last: int, low: float, high: float, *, to_right: bool) -> None:
+        """Cells first..last-1 between low and high (as held, before any push)."""
+        nonlocal push
+        group = members[first:last]
+        shares = share_out(high - low, group)
+        left, short = shares.left, shares.short
+        if high - low < -TOLERANCE and not group:
+            left, short = 0.0, low - high
+        taken = min(push, left)
+        left -= taken
+        at = low + push
+        if left > TOLERANCE and to_right and group:
+            free.append((at, left))
+            at += left
+        for width in shares.sizes:
+            places.append((at, width))
+            at += width
+        if left > TOLERANCE and not (to_right and group):
+            free.append((at, left))
+        if short > TOLERANCE:
+            shorts.append((last, short))
+        push += short - taken
+
+    low, first, pinned = x, 0, False
+    for i, (left_pin, right_pin) in enumerate(pins):
+        if left_pin is not None:
+            stretch(first, i, low, left_pin, to_right=not pinned)
+            low, first, pinned = left_pin, i, True
+        if right_pin is not None:
+            stretch(first, i + 1, low, right_pin, to_right=not pinned)
+            low, first, pinned = right_pin, i + 1, True
+    stretch(first, n, low, end, to_right=False)
+    return Solved(tuple(places), tuple(free), tuple(shorts))
+
+
+def _exact_pair(job: Job, cell: Cell, pins: _Pins, member: Member) -> Member:
+    """A cell held on both sides takes the width between them, whatever its rule says."""
+    if pins.left is not None and pins.right is not None:
+        return Member(Rule.FIXED, size=max(0.0, pins.right - pins.left))
+    return member
+
+
+def set_out_run(
+    job: Job,
+    room: Room,
+    wall: Wall,
+    run: Run,
+    corners: dict[tuple[str, str], CornerEnd] | None = None,
+    find: Find = lambda source: None,
+    keep: Span = (0.0, 0.0),
+) -> RunLayout:
+    """Widths and places of a run's cells; what cannot be met is named, and nothing overlaps.
+
+    Parameters
+    ----------
+    corners : how runs stand in the corners of the room
+    find : where things that hold cells stand along this line
+    keep : mm kept at the line's ends by panels of an island
+    """
+    corners = corners or {}
+    at_start, at_end = corners.get((run.id, "left")), corners.get((run.id, "right"))
+    x = run.start.mm if run.start is not None else max(keep[0], at_start.keep if at_start else 0.0)
+    kept = run.end.mm if run.end is not None else max(keep[1], at_end.keep if at_end else 0.0)
+    end = wall.length - kept
+    unmet: list[str] = []
+    pins = [_pins(job, cell, find, unmet) for cell in run.cells]
+    members = [_exact_pair(job, c, p, member_of(job, c)) for c, p in zip(run.cells, pins, strict=True)]
+    solved = solve(x, end, members, [(p.left, p.right) for p in pins])
     bottom = bottom_of(job, run)
     placed = []
-    at = x
-    for cell, width in zip(run.cells, shares.sizes, strict=True):
+    for i, (cell, (at, width)) in enumerate(zip(run.cells, solved.places, strict=True)):
         unit = job.unit(cell.unit)
         template = job.template(unit.template)
+        corner, leg, blind, filler = "", 0.0, 0.0, 0.0
+        if template.corner:
+            corner = _corner_side(i, len(run.cells), at_start, at_end)
+            found = at_start if corner == "left" else at_end
+            if template.corner == "blind":
+                filler, blind = _blind(job, cell, corner, found, at, width, wall.length)
+            else:
+                leg = leg_of(job, cell)
         placed.append(
             Placed(
                 cell=cell.id,
@@ -113,7 +279,7 @@ def set_out_run(job: Job, room: Room, wall: Wall, run: Run) -> RunLayout:
                 room=room.id,
                 wall=wall.id,
                 run=run.id,
-                level=run.level,
+                level=template.level if run.level is Level.BASE else run.level,
                 template=template.code,
                 body=template.body,
                 x=at,
@@ -122,7 +288,49 @@ def set_out_run(job: Job, room: Room, wall: Wall, run: Run) -> RunLayout:
                 height=size_of(job, unit, "height"),
                 depth=size_of(job, unit, "depth"),
                 frame=wall.frame.then(Frame((at, 0.0, bottom))),
+                corner=corner,
+                leg=leg,
+                blind=blind,
+                filler=filler,
             )
         )
-        at += width
-    return RunLayout(run, wall, x, end, tuple(placed), shares.left, shares.short)
+    shorts = tuple(Short(run.cells[i].id if i < len(run.cells) else "", mm) for i, mm in solved.shorts)
+    return RunLayout(
+        run=run,
+        wall=wall,
+        x=x,
+        end=end,
+        cells=tuple(placed),
+        left=sum(w for _, w in solved.free),
+        short=sum(s.mm for s in shorts),
+        free=solved.free,
+        shorts=shorts,
+        unmet=tuple(unmet),
+        start_corner=at_start,
+        end_corner=at_end,
+    )
+
+
+def _corner_side(i: int, count: int, at_start: CornerEnd | None, at_end: CornerEnd | None) -> str:
+    """The side of a corner unit that lies in the corner: that of the end it stands at."""
+    if i == 0 and not (count == 1 and at_end is not None and at_start is None):
+        return "left"
+    return "right"
+
+
+def _blind(
+    job: Job, cell: Cell, side: str, found: CornerEnd | None, x: float, width: float, length: float
+) -> tuple[float, float]:
+    """Filler and blind width of a unit that runs into a corner, mm.
+
+    Where no run stands on the other wall yet, the neighbour is taken to be as deep as the unit itself.
+    """
+    if found is not None and found.other:
+        depth, handle = found.other_depth, found.other_handle
+    else:
+        made = construction_of(job, job.unit(cell.unit))
+        fitting = job.stock.fitting(made.handle)
+        depth, handle = front_depth(job, job.unit(cell.unit)), fitting.projection if fitting is not None else 0.0
+    filler = needed_filler(job, cell, side, handle)
+    to_corner = x if side == "left" else length - x - width
+    return filler, max(0.0, depth + filler - to_corner)

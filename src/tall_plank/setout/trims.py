@@ -1,143 +1,89 @@
-"""Trims of a run: the worktop over its base units and the plinth under them."""
+"""What dresses runs and islands, as boards in their places: plinths, fillers, panels, upstands. Worktops: tops.py."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
+from typing import Literal
 
 import msgspec
 
-from tall_plank.job import Job, Level
-from tall_plank.job.inherit import construction_of, finish_of
-from tall_plank.job.scheme import Role
+from tall_plank.job import Body, Job, Level
+from tall_plank.measure import Frame
+from tall_plank.setout.rooms import Wall
 from tall_plank.setout.runs import Placed, RunLayout
 
-
-class Cutout(msgspec.Struct, frozen=True, cache_hash=True):
-    """A hole right through a worktop: from the worktop's left end and its rear edge, mm."""
-
-    x: float
-    back: float
-    width: float
-    depth: float
-    cell: str
-    appliance: str
+TrimKind = Literal[
+    "plinth", "plinth return", "corner filler", "ceiling filler", "end panel", "back panel", "dividing panel",
+    "waterfall leg", "waterfall filler", "upstand", "splashback",
+]  # fmt: skip
 
 
-class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
-    """A worktop over neighbouring base units.
+class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
+    """A board of a trim.
 
     Attributes
     ----------
-    x, length : along the wall, overhangs at open ends included, mm
-    depth : from the wall to its front edge, mm
-    bottom, thickness : mm
-    open_left, open_right : whether the end is free, and so banded
+    wall : the wall or island's face whose frame it is given in
+    source : what it belongs to: `run:n2` or `island:i4`
+    cell : a placed unit whose construction values it follows
+    frame : the part's frame in the line's frame
+    length, width, thickness : mm
+    role : whose board and edging it is made of: front, worktop or plinth
+    banded : edges with edging (L1, L2, W1, W2)
+    outline : its corners in the part's face where it is no rectangle
     """
 
+    kind: TrimKind
     room: str
     wall: str
-    run: str
-    x: float
+    source: str
+    cell: str
+    frame: Frame
     length: float
-    depth: float
-    bottom: float
+    width: float
     thickness: float
     finish: str
-    open_left: bool
-    open_right: bool
-    cutouts: tuple[Cutout, ...] = ()
+    role: Literal["front", "worktop", "plinth"]
+    banded: tuple[str, ...] = ()
+    outline: tuple[tuple[float, float], ...] = ()
+
+    def box(self) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
+        """Its least and greatest corner in the line's frame (boards stand square to their line)."""
+        a, b = self.frame.origin, self.frame.out((self.length, self.width, self.thickness))
+        low = (min(a[0], b[0]), min(a[1], b[1]), min(a[2], b[2]))
+        return low, (max(a[0], b[0]), max(a[1], b[1]), max(a[2], b[2]))
 
 
-class Plinth(msgspec.Struct, frozen=True, cache_hash=True):
-    """A plinth under neighbouring base units; `front` is how far its face stands from the wall, mm."""
-
-    room: str
-    wall: str
-    run: str
-    x: float
-    length: float
-    front: float
-    height: float
-    thickness: float
-    finish: str
-
-
-SINK_EDGE = 20.0
-"""mm that a set-in sink rests on the worktop at each side: its cut-out is smaller by this (common practice)."""
-
-SINK_FROM_FRONT = 60.0
-"""mm of worktop kept in front of a sink's cut-out (common practice: 50 to 70)."""
-
-
-def stretches(job: Job, run: RunLayout) -> Iterable[tuple[Placed, ...]]:
-    """Neighbouring cells that worktop and plinth run over without a break."""
+def stretches(job: Job, run: RunLayout, *, plinth: bool = False) -> Iterable[tuple[Placed, ...]]:
+    """Neighbouring cells that the worktop (or the plinth) runs over (or under) without a break or a step."""
     group: list[Placed] = []
     for placed in run.cells:
-        if job.template(placed.template).trims and placed.width > 0:
-            group.append(placed)
-        elif group:
+        template = job.template(placed.template)
+        carries = (template.has_plinth if plinth else template.trims) and placed.width > 0
+        step = bool(group) and not plinth and abs(group[-1].top - placed.top) > 0.5 and placed.body is not Body.FILLER
+        apart = bool(group) and abs(group[-1].right - placed.x) > 0.5
+        if group and (not carries or step or apart):
             yield tuple(group)
             group = []
+        if carries:
+            group.append(placed)
     if group:
         yield tuple(group)
 
 
-def trims_of(job: Job, run: RunLayout) -> tuple[tuple[Worktop, ...], tuple[Plinth, ...]]:
-    """Worktops and plinths of one run; a hung run has none."""
-    if run.run.level is not Level.BASE:
-        return (), ()
-    worktops, plinths = [], []
-    for group in stretches(job, run):
-        first, last = job.unit(group[0].unit), job.unit(group[-1].unit)
-        made = construction_of(job, first)
-        x, end = group[0].x, group[-1].right
-        open_left, open_right = x > 0.5, end < run.wall.length - 0.5
-        front = max(p.depth + construction_of(job, job.unit(p.unit)).front_thickness for p in group)
-        # A wall end leaves no room for an overhang; an open end gets it, but never past the wall.
-        left = min(made.worktop_side, x) if open_left else 0.0
-        right = min(construction_of(job, last).worktop_side, run.wall.length - end) if open_right else 0.0
-        depth = front + made.worktop_front
-        top = max(p.top for p in group)
-        cutouts = tuple(cutout for p in group if (cutout := _sink_cutout(job, p, x - left, depth)) is not None)
-        worktops.append(
-            Worktop(
-                room=group[0].room,
-                wall=run.wall.id,
-                run=run.run.id,
-                x=x - left,
-                length=end - x + left + right,
-                depth=depth,
-                bottom=top,
-                thickness=job.value("worktop"),
-                finish=finish_of(job, first, Role.WORKTOP),
-                open_left=open_left,
-                open_right=open_right,
-                cutouts=cutouts,
-            )
-        )
-        height = min(p.bottom for p in group)
-        if height > 0:
-            plinths.append(
-                Plinth(
-                    room=group[0].room,
-                    wall=run.wall.id,
-                    run=run.run.id,
-                    x=x,
-                    length=end - x,
-                    front=min(p.depth for p in group) - made.plinth_setback + made.front_thickness,
-                    height=height,
-                    thickness=made.plinth_thickness,
-                    finish=finish_of(job, first, Role.PLINTH),
-                )
-            )
-    return tuple(worktops), tuple(plinths)
+def carries_top(job: Job, run: RunLayout) -> bool:
+    """Whether a run has a worktop at all."""
+    return run.run.level is not Level.HUNG and not run.run.top.left_out
 
 
-def _sink_cutout(job: Job, placed: Placed, start: float, depth: float) -> Cutout | None:
-    template = job.template(placed.template)
-    sink = job.stock.appliance(template.appliance) if template.sink else None
-    if sink is None:
-        return None
-    width, deep = sink.width - 2 * SINK_EDGE, sink.depth - 2 * SINK_EDGE
-    x = placed.x + placed.width / 2 - start - width / 2
-    return Cutout(x, depth - SINK_FROM_FRONT - deep, width, deep, placed.cell, sink.code)
+def neighbour_at(run: RunLayout, x: float, side: str) -> Placed | None:
+    """The solid unit of the run that butts against x from a side."""
+    for p in run.cells:
+        if p.is_solid and abs((p.right if side == "left" else p.x) - x) < 0.5:
+            return p
+    return None
+
+
+def at_line_end(wall: Wall, x: float) -> bool:
+    """Whether x lies at an end of a wall (an island's ends are open)."""
+    return not wall.island and (x < 0.5 or x > wall.length - 0.5)

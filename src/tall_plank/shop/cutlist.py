@@ -41,7 +41,17 @@ def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:
     for item in made.parts():
         p = item.part
         name = re.sub(r" \d+", "", p.name)
-        key: tuple[object, ...] = (p.board, name, p.length, p.width, p.cut_length, p.cut_width, p.edges, p.operations)
+        key: tuple[object, ...] = (
+            p.board,
+            name,
+            p.length,
+            p.width,
+            p.cut_length,
+            p.cut_width,
+            p.edges,
+            p.operations,
+            p.outline,
+        )
         groups.setdefault(key, []).append(item)
     rows = []
     for found, items in groups.items():

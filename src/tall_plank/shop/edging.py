@@ -34,6 +34,9 @@ def edging_rows(made: MadeJob, stock: Stock) -> tuple[EdgingRow, ...]:
             if code:
                 net[code] = net.get(code, 0.0) + length
                 count[code] = count.get(code, 0) + 1
+        for code, length in p.shaped:
+            net[code] = net.get(code, 0.0) + length
+            count[code] = count.get(code, 0) + 1
     rows = []
     for code in sorted(net):
         edging = stock.edging_by_code(code)

@@ -28,10 +28,12 @@ def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:
     qty: dict[str, int] = {}
     units: dict[str, set[str]] = {}
     why: dict[str, list[str]] = {}
-    for placed, unit in made.units:
-        for item in unit.items:
+    found = [(placed.number, unit.items) for placed, unit in made.units]
+    found += [(trim.number, trim.items) for trim in made.trims]
+    for number, items in found:
+        for item in items:
             qty[item.code] = qty.get(item.code, 0) + item.qty
-            units.setdefault(item.code, set()).add(placed.number)
+            units.setdefault(item.code, set()).add(number)
             reasons = why.setdefault(item.code, [])
             if item.why not in reasons:
                 reasons.append(item.why)

@@ -1,7 +1,7 @@
 """What can be bought: boards, edging, fittings, finishes, appliances, and price books; models and loading."""
 
 from tall_plank.stock.library import Stock, load_stock, shipped_stock
-from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook, PriceRow
+from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook, PriceRow, Profile
 
 __all__ = [
     "Appliance",
@@ -11,6 +11,7 @@ __all__ = [
     "Fitting",
     "PriceBook",
     "PriceRow",
+    "Profile",
     "Stock",
     "load_stock",
     "shipped_stock",

@@ -12,7 +12,7 @@ from typing import Any, TypeVar
 import msgspec
 
 from tall_plank.measure import PlankError
-from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook
+from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook, Profile
 
 T = TypeVar("T")
 DATA = Path(__file__).parent / "data"
@@ -28,6 +28,7 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
     finishes: tuple[Finish, ...] = ()
     appliances: tuple[Appliance, ...] = ()
     prices: tuple[PriceBook, ...] = ()
+    profiles: tuple[Profile, ...] = ()
 
     def board(self, finish: str, thickness: float) -> Board | None:
         """The board of a finish in a thickness (mm), or None where none is stocked."""
@@ -52,6 +53,9 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
     def appliance(self, code: str) -> Appliance | None:
         return _by_code(self.appliances).get(code)
 
+    def profile(self, code: str) -> Profile | None:
+        return _by_code(self.profiles).get(code)
+
     def fittings_of(self, kind: str) -> tuple[Fitting, ...]:
         return tuple(f for f in self.fittings if f.kind == kind)
 
@@ -63,7 +67,8 @@ def _by_code(rows: tuple[Any, ...]) -> dict[str, Any]:
 
 @cache
 def _by_make(rows: tuple[Any, ...]) -> dict[tuple[str, float], Any]:
-    return {(row.finish, round(row.thickness, 3)): row for row in rows}
+    # Of several sizes the first one listed stands for the make.
+    return {(row.finish, round(row.thickness, 3)): row for row in reversed(rows)}
 
 
 def read_toml(path: Path) -> dict[str, Any]:
@@ -125,6 +130,7 @@ _TABLES: dict[str, tuple[str, Any]] = {
     "fitting": ("fittings", Fitting),
     "finish": ("finishes", Finish),
     "appliance": ("appliances", Appliance),
+    "profile": ("profiles", Profile),
 }
 
 
@@ -159,7 +165,7 @@ def load_stock(folder: Path) -> Stock:
 
 def check_stock(stock: Stock) -> None:
     """Raises PlankError for codes used twice, sizes that are not positive, and finishes that are missing."""
-    for name in ("boards", "edgings", "fittings", "finishes", "appliances", "prices"):
+    for name in ("boards", "edgings", "fittings", "finishes", "appliances", "prices", "profiles"):
         seen: set[str] = set()
         for row in getattr(stock, name):
             if row.code in seen:
@@ -179,6 +185,9 @@ def check_stock(stock: Stock) -> None:
     for finish in stock.finishes:
         if not re.fullmatch(r"#[0-9A-Fa-f]{6}", finish.color):
             raise PlankError(f"“{finish.color}” is no color.", f"finish {finish.code}", "Write it as #RRGGBB.")
+    for profile in stock.profiles:
+        if len(profile.points) < 3 or profile.height <= 0 or profile.depth <= 0 or profile.length <= 0:
+            raise PlankError("The section or its bar has no size.", f"profile {profile.code}", "Give it real points.")
     for book in stock.prices:
         for row in book.rows:
             if not row.price.is_finite() or row.price < 0:

@@ -57,7 +57,10 @@ class Hole(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=T
     """mm; 0 goes right through."""
 
 
-FittingKind = Literal["hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw"]
+FittingKind = Literal[
+    "hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw", "stay", "pullout", "drainer",
+    "rail", "grille", "bed", "bracket", "fold_hinge", "joint_bolt", "basket",
+]  # fmt: skip
 
 
 class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
@@ -90,15 +93,71 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
 
 
 class Appliance(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
-    """An appliance as a box with the opening it asks for. Bought by others unless priced."""
+    """An appliance as a box with the opening it asks for. Bought by others unless priced.
+
+    Attributes
+    ----------
+    width, height, depth : mm, of the thing itself
+    opening_width, opening_height, opening_depth : mm, the clear opening that it asks for; 0: its own size
+    cut_width, cut_depth : mm, of its cut-out in a worktop; 0: none
+    vent : mm of clear space behind it for air
+    clear_front : mm of floor kept free before it
+    services : kinds of service points that it needs
+    """
 
     code: str
     name: str
-    kind: Literal["dishwasher", "oven", "sink", "hob", "washer"]
+    kind: Literal[
+        "dishwasher", "oven", "sink", "hob", "washer", "dryer", "microwave", "fridge", "hood", "cooker", "tap"
+    ]
     width: float
     height: float
     depth: float
     supplier: str = ""
+    opening_width: float = 0.0
+    opening_height: float = 0.0
+    opening_depth: float = 0.0
+    cut_width: float = 0.0
+    cut_depth: float = 0.0
+    vent: float = 0.0
+    clear_front: float = 0.0
+    services: tuple[str, ...] = ()
+
+    @property
+    def opening(self) -> tuple[float, float, float]:
+        """Width, height and depth of the opening that it asks for, mm."""
+        return (
+            self.opening_width or self.width,
+            self.opening_height or self.height,
+            self.opening_depth or self.depth,
+        )
+
+
+class Profile(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
+    """The section of a molding. Bought in lengths.
+
+    Attributes
+    ----------
+    uses : what it is offered for: skirting, dado rail, picture rail, cornice
+    points : its outline, mm: x out from the wall, y up from its lower edge
+    length : mm of one bar
+    """
+
+    code: str
+    name: str
+    uses: tuple[str, ...]
+    points: tuple[tuple[float, float], ...]
+    length: float
+    finish: str = ""
+    supplier: str = ""
+
+    @property
+    def height(self) -> float:
+        return max(y for _, y in self.points)
+
+    @property
+    def depth(self) -> float:
+        return max(x for x, _ in self.points)
 
 
 Per = Literal["each", "m2", "m", "hour", "sheet"]

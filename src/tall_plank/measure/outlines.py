@@ -1,0 +1,179 @@
+"""Closed outlines of straight sides in a plane: area, crossing, inside, offset, clipping, triangles. All in mm.
+
+An outline is a tuple of points without the first one repeated at its end.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+Point = tuple[float, float]
+Points = tuple[Point, ...]
+
+NEAR = 1e-7
+"""mm; points nearer than this are one point."""
+
+
+def area(points: Sequence[Point]) -> float:
+    """Area of an outline in mm2: positive where it runs counter-clockwise (shoelace formula)."""
+    return 0.5 * math.fsum(
+        a[0] * b[1] - b[0] * a[1] for a, b in zip(points, (*points[1:], points[0]), strict=True)
+    ) if points else 0.0  # fmt: skip
+
+
+def bounds(points: Sequence[Point]) -> tuple[float, float, float, float]:
+    """x0, y0, x1, y1 of the upright rectangle about some points."""
+    xs, ys = [p[0] for p in points], [p[1] for p in points]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def inside(points: Sequence[Point], x: float, y: float) -> bool:
+    """Whether a point lies inside an outline (its edge counts by chance of rounding)."""
+    found = False
+    j = len(points) - 1
+    for i, (xi, yi) in enumerate(points):
+        xj, yj = points[j]
+        if (yi > y) != (yj > y) and x < (xj - xi) * (y - yi) / (yj - yi) + xi:
+            found = not found
+        j = i
+    return found
+
+
+def meet(p: Point, d: Point, q: Point, e: Point) -> Point | None:
+    """Where the line through p along d meets the line through q along e; None where they are parallel."""
+    cross = d[0] * e[1] - d[1] * e[0]
+    if abs(cross) < 1e-12 * (math.hypot(*d) * math.hypot(*e) or 1.0):
+        return None
+    t = ((q[0] - p[0]) * e[1] - (q[1] - p[1]) * e[0]) / cross
+    return (p[0] + t * d[0], p[1] + t * d[1])
+
+
+def _side(a: Point, b: Point, p: Point) -> float:
+    return (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])
+
+
+def _on(a: Point, b: Point, p: Point) -> bool:
+    """Whether a point in line with a and b lies between them."""
+    return (
+        min(a[0], b[0]) - NEAR <= p[0] <= max(a[0], b[0]) + NEAR
+        and min(a[1], b[1]) - NEAR <= p[1] <= max(a[1], b[1]) + NEAR
+    )
+
+
+def edges_touch(a: Point, b: Point, c: Point, d: Point) -> bool:
+    """Whether the stretch a-b and the stretch c-d have a point in common."""
+    s1, s2, s3, s4 = _side(a, b, c), _side(a, b, d), _side(c, d, a), _side(c, d, b)
+    if ((s1 > 0) != (s2 > 0)) and ((s3 > 0) != (s4 > 0)) and s1 and s2 and s3 and s4:
+        return True
+    size = 1e-9 * max(1.0, math.dist(a, b), math.dist(c, d)) ** 2
+    return (
+        (abs(s1) <= size and _on(a, b, c))
+        or (abs(s2) <= size and _on(a, b, d))
+        or (abs(s3) <= size and _on(c, d, a))
+        or (abs(s4) <= size and _on(c, d, b))
+    )
+
+
+def crossing(points: Sequence[Point]) -> tuple[int, int] | None:
+    """The first two sides (by the index of their first point) that touch without being neighbours, or None."""
+    n = len(points)
+    for i in range(n):
+        for j in range(i + 2, n):
+            if i == 0 and j == n - 1:
+                continue
+            if edges_touch(points[i], points[(i + 1) % n], points[j], points[(j + 1) % n]):
+                return i, j
+    return None
+
+
+def offset(points: Sequence[Point], distances: Sequence[float] | float) -> Points:
+    """An outline with each side moved out by its distance (in, where negative), corners mitred.
+
+    Parameters
+    ----------
+    points : outline, either way round
+    distances : mm, one for all or one a side
+
+    The caller sees to it that no side vanishes.
+    """
+    n = len(points)
+    by = [float(distances)] * n if isinstance(distances, int | float) else list(distances)
+    sign = 1.0 if area(points) > 0 else -1.0
+    lines: list[tuple[Point, Point]] = []
+    for i in range(n):
+        (x1, y1), (x2, y2) = points[i], points[(i + 1) % n]
+        length = math.hypot(x2 - x1, y2 - y1) or 1.0
+        ux, uy = (x2 - x1) / length, (y2 - y1) / length
+        # To the right of a counter-clockwise side is outside.
+        nx, ny = uy * sign, -ux * sign
+        lines.append(((x1 + nx * by[i], y1 + ny * by[i]), (ux, uy)))
+    found = []
+    for i in range(n):
+        (p, d), (q, e) = lines[i - 1], lines[i]
+        found.append(meet(p, d, q, e) or q)
+    return tuple(found)
+
+
+def cut_away(points: Sequence[Point], a: Point, b: Point) -> Points:
+    """What of an outline lies to the left of the line from a to b (convex, or cut through once)."""
+    found: list[Point] = []
+    n = len(points)
+    for i in range(n):
+        p, q = points[i], points[(i + 1) % n]
+        sp, sq = _side(a, b, p), _side(a, b, q)
+        if sp >= 0:
+            found.append(p)
+        if (sp > 0 > sq) or (sp < 0 < sq):
+            t = sp / (sp - sq)
+            found.append((p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])))
+    return cleaned(found)
+
+
+def cleaned(points: Sequence[Point]) -> Points:
+    """An outline without points that stand twice or lie in the line of their neighbours."""
+    kept = [p for i, p in enumerate(points) if math.dist(p, points[i - 1]) > 1e-6 or len(points) == 1]
+    found = []
+    for i, p in enumerate(kept):
+        a, b = kept[i - 1], kept[(i + 1) % len(kept)]
+        if abs(_side(a, b, p)) > 1e-6 * max(1.0, math.dist(a, b)):
+            found.append(p)
+    return tuple(found)
+
+
+def triangles(points: Sequence[Point]) -> tuple[tuple[int, int, int], ...]:
+    """An outline divided into triangles by cutting off ears; indices run counter-clockwise."""
+    order = list(range(len(points)))
+    if area(points) < 0:
+        order.reverse()
+    found: list[tuple[int, int, int]] = []
+    guard = 0
+    while len(order) > 3 and guard < 10_000:
+        guard += 1
+        for k in range(len(order)):
+            i, j, m = order[k - 1], order[k], order[(k + 1) % len(order)]
+            a, b, c = points[i], points[j], points[m]
+            turn = _side(a, b, c)
+            if turn <= 1e-12:
+                if abs(turn) <= 1e-12:
+                    order.pop(k)
+                    break
+                continue
+            rest = (points[o] for o in order if o not in (i, j, m))
+            if any(_side(a, b, p) > 1e-9 and _side(b, c, p) > 1e-9 and _side(c, a, p) > 1e-9 for p in rest):
+                continue
+            found.append((i, j, m))
+            order.pop(k)
+            break
+        else:
+            break
+    if len(order) == 3:
+        found.append((order[0], order[1], order[2]))
+    return tuple(found)
+
+
+def interior_angle(before: Point, corner: Point, after: Point) -> float:
+    """Angle in degrees inside a clockwise outline at a corner: 90 in a square room's corner, 270 at an outer one."""
+    ax, ay = before[0] - corner[0], before[1] - corner[1]
+    bx, by = after[0] - corner[0], after[1] - corner[1]
+    return math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by)) % 360.0

@@ -1,0 +1,186 @@
+"""Moldings round a room: along walls, round columns and soffits, mitred at corners, stopped at openings (RM4)."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+
+import msgspec
+
+from tall_plank.job import Opening, Room, RoomMolding
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Point, Points
+from tall_plank.setout.rooms import Wall, column_height, column_points, corners_of, soffit_points, walls_of
+from tall_plank.stock import Profile
+
+NEAR = 0.5
+"""mm; a side of the path nearer than this to a wall lies on it."""
+
+
+class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
+    """One straight piece of a molding, along a wall or round a column.
+
+    Attributes
+    ----------
+    wall : letter of the wall it lies on; empty: on a column or a soffit
+    start, end : of its back on the plan, mm; clockwise, the room on its right
+    low : height of its lower edge above the floor, mm
+    left, right : saw angle of the mitre at each end, degrees from square; 0 square, positive where the back is the
+        longer side (an inner corner), negative at an outer corner
+    length : at its long points, mm
+    """
+
+    molding: str
+    kind: str
+    profile: str
+    wall: str
+    start: Point
+    end: Point
+    low: float
+    left: float
+    right: float
+    length: float
+
+
+def mitre(angle: float) -> float:
+    """Saw angle at a corner of so many degrees inside the room, from square: 45 at 90, -45 at 270 (half the turn)."""
+    return (180.0 - angle) / 2.0
+
+
+def long_length(back: float, depth: float, left: float, right: float) -> float:
+    """Length of a piece at its long points, mm.
+
+    Parameters
+    ----------
+    back : length of its back, from corner to corner, mm
+    depth : of the molding out from the wall, mm
+    left, right : saw angles as in `mitre`; at an outer corner the face is longer than the back by depth x tan
+    """
+    return back + sum(depth * math.tan(math.radians(-a)) for a in (left, right) if a < 0)
+
+
+def lower_edge(molding: RoomMolding, profile: Profile, ceiling: float) -> float:
+    """Height of a molding's lower edge above the floor, mm."""
+    if molding.height is not None:
+        return molding.height.mm - (profile.height if molding.edge == "top" else 0.0)
+    return ceiling - profile.height if molding.kind == "cornice" else 0.0
+
+
+def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[Points]:
+    """Closed paths of a molding's back, clockwise with the room on the right: the floor without columns, and for a
+    cornice without soffits; free columns give paths of their own."""
+    outline = corners_of(room.outline)
+    solid = [column_points(room, c) for c in room.columns if column_height(room, c) > low]
+    if molding.kind == "cornice":
+        solid += [soffit_points(s) for s in room.soffits if room.height.mm - s.drop.mm < high]
+    if not solid:
+        return [outline]
+    from shapely.geometry import Polygon
+    from shapely.ops import unary_union
+
+    # A hair wider, so that what stands against a wall leaves no sliver.
+    free = Polygon(outline).difference(unary_union([Polygon(ol.offset(_ccw(p), 0.01)) for p in solid]))
+    parts = [free] if free.geom_type == "Polygon" else list(getattr(free, "geoms", []))
+    paths: list[Points] = []
+    for part in parts:
+        if part.area < 1000.0:
+            continue
+        for ring in (part.exterior, *part.interiors):
+            points = ol.cleaned([(float(x), float(y)) for x, y in list(ring.coords)[:-1]])
+            clockwise = ol.area(points) < 0
+            # Outside rings run clockwise, those round free columns counter-clockwise: the room lies to the right.
+            wanted = ring is part.exterior
+            paths.append(points if clockwise is wanted else tuple(reversed(points)))
+    return paths
+
+
+def _ccw(points: Points) -> Points:
+    return points if ol.area(points) > 0 else tuple(reversed(points))
+
+
+def moldings_of(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, ...]:
+    """Every piece of the room's moldings."""
+    return _moldings(msgspec.structs.replace(room, runs=(), islands=(), services=(), name="", use=""), profiles)
+
+
+@lru_cache(maxsize=64)
+def _moldings(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, ...]:
+    by_code = {p.code: p for p in profiles}
+    walls = walls_of(room)
+    found: list[MoldingPiece] = []
+    for molding in room.moldings:
+        profile = by_code.get(molding.profile)
+        if profile is None:
+            continue
+        low = lower_edge(molding, profile, room.height.mm)
+        for path in path_of(room, molding, low, low + profile.height):
+            found += _along(room, walls, molding, profile, path, low)
+    return tuple(found)
+
+
+def _along(
+    room: Room, walls: tuple[Wall, ...], molding: RoomMolding, profile: Profile, path: Points, low: float
+) -> list[MoldingPiece]:
+    n = len(path)
+    angles = [ol.interior_angle(path[i - 1], path[i], path[(i + 1) % n]) for i in range(n)]
+    on = [_wall_of(walls, path[i], path[(i + 1) % n]) for i in range(n)]
+    wanted = [not molding.walls or w == "" or w in molding.walls for w in on]
+    if molding.walls:
+        # What lies on no wall goes with the walls beside it.
+        wanted = [w and (on[i] != "" or wanted[i - 1]) for i, w in enumerate(wanted)]
+    found: list[MoldingPiece] = []
+    for i in range(n):
+        if not wanted[i]:
+            continue
+        a, b = path[i], path[(i + 1) % n]
+        length = math.dist(a, b)
+        way = ((b[0] - a[0]) / length, (b[1] - a[1]) / length)
+        for x0, x1 in _between_openings(room, walls, on[i], a, length, low, low + profile.height):
+            left = mitre(angles[i]) if x0 < 1e-6 and wanted[i - 1] else 0.0
+            right = mitre(angles[(i + 1) % n]) if x1 > length - 1e-6 and wanted[(i + 1) % n] else 0.0
+            start = (a[0] + way[0] * x0, a[1] + way[1] * x0)
+            end = (a[0] + way[0] * x1, a[1] + way[1] * x1)
+            found.append(
+                MoldingPiece(
+                    molding.id,
+                    molding.kind,
+                    profile.code,
+                    on[i],
+                    start,
+                    end,
+                    low,
+                    round(left, 6),
+                    round(right, 6),
+                    long_length(x1 - x0, profile.depth, left, right),
+                )
+            )
+    return found
+
+
+def _wall_of(walls: tuple[Wall, ...], a: Point, b: Point) -> str:
+    for wall in walls:
+        if all(abs(wall.frame.into((p[0], p[1], 0.0))[1]) < NEAR for p in (a, b)):
+            xs = sorted(wall.frame.into((p[0], p[1], 0.0))[0] for p in (a, b))
+            if xs[0] > -NEAR and xs[1] < wall.length + NEAR:
+                return wall.id
+    return ""
+
+
+def _between_openings(
+    room: Room, walls: tuple[Wall, ...], wall_id: str, start: Point, length: float, low: float, high: float
+) -> list[tuple[float, float]]:
+    """Stretches of one side, from its start, that no opening at this height takes."""
+    openings: list[Opening] = [o for o in room.openings if wall_id and o.wall == wall_id]
+    if not openings:
+        return [(0.0, length)]
+    wall = next(w for w in walls if w.id == wall_id)
+    x0 = wall.frame.into((start[0], start[1], 0.0))[0]
+    stretches = [(0.0, length)]
+    for o in openings:
+        if o.sill.mm >= high - 0.5 or o.sill.mm + o.height.mm <= low + 0.5:
+            continue
+        a, b = o.x.mm - x0, o.x.mm + o.width.mm - x0
+        stretches = [
+            piece for s, e in stretches for piece in ((s, min(e, a)), (max(s, b), e)) if piece[1] - piece[0] > 1.0
+        ]
+    return stretches

@@ -1,0 +1,110 @@
+"""Plinths under runs: set back, led round corners, returned to the wall at open ends. Frames in the line's frame."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from tall_plank.job import Job, Level
+from tall_plank.job.inherit import construction_of, finish_of
+from tall_plank.job.scheme import Role
+from tall_plank.measure import Frame
+from tall_plank.measure.frames import NEG_X, Y, Z
+from tall_plank.setout.runs import Placed, RunLayout
+from tall_plank.setout.trims import TrimBoard, at_line_end, neighbour_at, stretches
+
+
+def plinth_face(job: Job, group: Sequence[Placed]) -> float:
+    """How far the face of a stretch's plinth stands out from the line, mm."""
+    made = construction_of(job, job.unit(group[0].unit))
+    return min(p.depth for p in group) - made.plinth_setback + made.front_thickness
+
+
+def has_plinth(job: Job, run: RunLayout) -> bool:
+    return run.run.level is not Level.HUNG and run.run.feet == "plinth"
+
+
+def plinths_of(job: Job, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[TrimBoard, ...]:
+    """Plinth boards of one run: one along each stretch, longer ones in equal pieces, and returns at open ends."""
+    if not has_plinth(job, run):
+        return ()
+    found: list[TrimBoard] = []
+    for group in stretches(job, run, plinth=True):
+        height = min(p.bottom for p in group)
+        face = plinth_face(job, group)
+        if height <= 0 or face <= 0:
+            continue
+        found += _stretch(job, run, group, runs, height, face)
+    return tuple(found)
+
+
+def _stretch(
+    job: Job, run: RunLayout, group: tuple[Placed, ...], runs: Sequence[RunLayout], height: float, face: float
+) -> list[TrimBoard]:
+    unit = job.unit(group[0].unit)
+    made = construction_of(job, unit)
+    t, finish = made.plinth_thickness, finish_of(job, unit, Role.PLINTH)
+    x0, x1 = group[0].x, group[-1].right
+    ends = []
+    for side, x in (("left", x0), ("right", x1)):
+        corner = run.start_corner if side == "left" else run.end_corner
+        outer = group[0] is run.cells[0] if side == "left" else group[-1] is run.cells[-1]
+        mate = next((r for r in runs if corner is not None and r.run.id == corner.other), None)
+        at = x
+        if outer and corner is not None and mate is not None:
+            at = _at_corner(job, run, side, corner.angle, corner.holds, mate, face, t)
+        opened = (
+            not (outer and corner is not None and mate is not None)
+            and not at_line_end(run.wall, x)
+            and neighbour_at(run, x, side) is None
+            and not run.wall.island
+        )
+        ends.append((at, opened))
+    (x0, left_open), (x1, right_open) = ends
+    if x1 - x0 <= t:
+        return []
+
+    def board(kind: str, frame: Frame, length: float) -> TrimBoard:
+        return TrimBoard(
+            kind,  # type: ignore[arg-type]
+            group[0].room,
+            run.wall.id,
+            f"run:{run.run.id}",
+            group[0].cell,
+            frame,
+            length,
+            height,
+            t,
+            finish,
+            "plinth",
+        )
+
+    longest = max(
+        (b.length for b in job.stock.boards if b.finish == finish and abs(b.thickness - t) < 0.01), default=math.inf
+    )
+    count = max(1, math.ceil((x1 - x0) / (longest - 40.0))) if math.isfinite(longest) else 1
+    length = (x1 - x0) / count
+    # Face A looks back; its length runs from right to left.
+    boards = [board("plinth", Frame((x0 + length * (i + 1), -face, 0.0), NEG_X, Z), length) for i in range(count)]
+    if run.run.plinth_returns and face - t > 1.0:
+        if left_open:
+            boards.append(board("plinth return", Frame((x0, -face + t, 0.0), Y, Z), face - t))
+        if right_open:
+            boards.append(board("plinth return", Frame((x1 - t, -face + t, 0.0), Y, Z), face - t))
+    return boards
+
+
+def _at_corner(
+    job: Job, run: RunLayout, side: str, angle: float, holds: bool, mate: RunLayout, face: float, thickness: float
+) -> float:
+    """Where a plinth ends in a corner: the run that takes it reaches behind the other's end, which butts on it.
+
+    The faces of both plinths meet at x = (f2 + f1 cos a) / sin a from the corner (geometry, as for any two lines).
+    """
+    groups = list(stretches(job, mate, plinth=True))
+    other = plinth_face(job, groups[-1] if side == "left" else groups[0]) if groups else face
+    a = math.radians(angle)
+    meet = (other + face * math.cos(a)) / math.sin(a)
+    if holds:
+        meet -= thickness / math.sin(a)
+    return meet if side == "left" else run.wall.length - meet
