@@ -2,44 +2,111 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import jobs, rooms, runs, runtext, units
+from tall_plank.edits import features, islands, jobs, outline, placing, rooms, runs, runtext, units
 from tall_plank.edits.change import Change
 from tall_plank.job import Job, Level, Role
 from tall_plank.job.start import new_job
 
 
+class _Bench:
+    """The job as it grows, one step after another."""
+
+    def __init__(self, name: str) -> None:
+        self.job = new_job(name)
+
+    def do(self, change: Change) -> str:
+        """Take a step; the first id that it made."""
+        self.job = change.job
+        return change.made[0] if change.made else ""
+
+    def run(self, room: str, wall: str, level: Level, text: str) -> str:
+        run = self.do(runs.add_run(self.job, room, wall, level))
+        self.do(runtext.type_run(self.job, run, text))
+        return run
+
+    def cell(self, run: str, index: int) -> str:
+        return self.job.find_run(run)[1].cells[index].id
+
+
 def demo_job() -> Job:
-    """A galley kitchen: two base runs, one hung run, a window over the sink, a door in the west wall."""
-    job = new_job("Skerry Quay")
+    """An L-shaped kitchen with a corner unit, a chimney breast, a soffit, a sloped ceiling and an island to sit at;
+    and a boot room with a bench and lockers."""
+    b = _Bench("Skerry Quay")
+    b.do(jobs.set_text(b.job, "number", "SQ-014"))
+    b.do(jobs.set_text(b.job, "client", "M. Harrow"))
+    b.do(jobs.set_text(b.job, "site", "The Boathouse, Skerry Quay"))
+    _galley_room(b)
+    _galley_units(b)
+    _galley_island(b)
+    _boot_room(b)
+    b.do(units.set_standard_value(b.job, "front_style", "framed"))
+    b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
+    return b.job
 
-    def do(change: Change) -> Change:
-        nonlocal job
-        job = change.job
-        return change
 
-    do(jobs.set_text(job, "number", "SQ-014"))
-    do(jobs.set_text(job, "client", "M. Harrow"))
-    do(jobs.set_text(job, "site", "The Boathouse, Skerry Quay"))
-    do(rooms.rename_room(job, "r1", "Galley"))
-    do(rooms.set_room_length(job, "r1", "width", "4050mm"))
-    do(rooms.set_room_length(job, "r1", "depth", "2400mm"))
-    do(rooms.set_room_length(job, "r1", "height", "2450mm"))
-    window = do(rooms.add_opening(job, "r1", "A", "window")).made[0]
-    for key, text in (("width", "1200mm"), ("x", "950mm"), ("sill", "1080mm"), ("height", "1050mm")):
-        do(rooms.set_opening(job, window, key, text))
-    door = do(rooms.add_opening(job, "r1", "D", "door")).made[0]
-    do(rooms.set_opening(job, door, "x", "760mm"))
-    base = do(runs.add_run(job, "r1", "A", Level.BASE)).made[0]
-    text = "filler 50, drawers 600, door 450, sink 900, dishwasher 600, drawers 500, pair 700, open rest"
-    do(runtext.type_run(job, base, text))
-    hung = do(runs.add_run(job, "r1", "A", Level.HUNG)).made[0]
-    do(runtext.type_run(job, hung, "pair 850, gap 1400, pair 900, door share, door share, open 300"))
-    south = do(runs.add_run(job, "r1", "C", Level.BASE)).made[0]
-    do(runs.set_run_length(job, south, "start", "450mm"))
-    do(runs.set_run_length(job, south, "end", "1000mm"))
-    do(runtext.type_run(job, south, "drawers 900, pair share, pair share, open 300"))
-    do(units.set_standard_value(job, "front_style", "framed"))
-    do(units.set_scheme_finish(job, Role.FRONT, "sea-sage"))
-    right_door = next(c.id for c in job.cells() if c.number == "A11")
-    do(units.set_hand(job, (right_door,), "right"))
-    return job
+def _galley_room(b: _Bench) -> None:
+    b.do(rooms.rename_room(b.job, "r1", "Galley"))
+    b.do(features.set_use(b.job, "r1", "kitchen"))
+    b.do(outline.type_outline(b.job, "r1", "6000mm, 4800mm, 3600mm, 1800mm corner 270, rest, rest"))
+    slope = b.do(features.add_slope(b.job, "r1", "C"))
+    b.do(features.set_slope(b.job, slope, "low", "1750mm"))
+    b.do(features.set_slope(b.job, slope, "run", "1000mm"))
+    soffit = b.do(features.add_soffit(b.job, "r1", "A", 420.0, 260.0))
+    b.do(features.set_soffit(b.job, soffit, "drop", "260mm"))
+    breast = b.do(features.add_column(b.job, "r1", "F", "chimney breast"))
+    b.do(features.set_column(b.job, breast, "x", "900mm"))
+    for wall, kind, sizes in (
+        ("B", "window", {"width": "1300mm", "x": "1900mm", "sill": "1080mm", "height": "1050mm"}),
+        ("D", "door", {"x": "900mm"}),
+        ("E", "arch", {"x": "700mm", "width": "1000mm"}),
+        ("F", "niche", {"x": "250mm", "width": "500mm"}),
+    ):
+        opening = b.do(rooms.add_opening(b.job, "r1", wall, kind))
+        for key, text in sizes.items():
+            b.do(rooms.set_opening(b.job, opening, key, text))
+    b.do(features.add_molding(b.job, "r1", "skirting"))
+    for wall, kind, x in (
+        ("B", "water", 2450.0),
+        ("B", "waste", 2650.0),
+        ("A", "power", 2500.0),
+        ("A", "vent", 2700.0),
+    ):
+        b.do(features.add_service(b.job, "r1", wall, kind, x))
+
+
+def _galley_units(b: _Bench) -> None:
+    north = b.run(
+        "r1", "A", Level.BASE,
+        "tall filler 50, fridge housing 600, oven housing 600, drawers 800, hob 900, drawers 800, pullout 300, "
+        "drawer pair rest, corner 950",
+    )  # fmt: skip
+    b.do(units.set_own(b.job, (b.cell(north, 8),), "corner_leg", "950mm"))
+    east = b.run("r1", "B", Level.BASE, "door rest, dishwasher 600, sink 900, drawers 800, slant right 300")
+    window = next(o.id for o in b.job.room("r1").openings if o.kind == "window")
+    b.do(placing.hold(b.job, b.cell(east, 2), "centre", f"opening:{window}"))
+    hung = b.run("r1", "A", Level.HUNG, "gap 1250, pair 800, hood 900, pair 800, pair share, pair share, corner 600")
+    for index, base in ((1, 3), (2, 4), (3, 5)):
+        b.do(placing.hold(b.job, b.cell(hung, index), "span", f"cell:{b.cell(north, base)}"))
+    b.run("r1", "B", Level.HUNG, "door 450, pair 800")
+
+
+def _galley_island(b: _Bench) -> None:
+    island = b.do(islands.add_island(b.job, "r1"))
+    for key, text in (
+        ("angle", "180"), ("x", "4300mm"), ("y", "2500mm"), ("length", "1900mm"), ("seating", "300mm"),
+        ("right", "waterfall"),
+    ):  # fmt: skip
+        b.do(islands.set_island(b.job, island, key, text))
+    b.run("r1", "K1", Level.BASE, "drawers 600, drawers share, pair share")
+
+
+def _boot_room(b: _Bench) -> None:
+    room = b.do(outline.add_room(b.job, "Boot room"))
+    b.do(features.set_use(b.job, room, "boot room"))
+    b.do(rooms.set_room_length(b.job, room, "width", "3300mm"))
+    b.do(rooms.set_room_length(b.job, room, "depth", "2100mm"))
+    door = b.do(rooms.add_opening(b.job, room, "D", "door"))
+    b.do(rooms.set_opening(b.job, door, "x", "300mm"))
+    b.run(room, "A", Level.BASE, "locker 450, locker 450, bench 1500, locker 450, locker rest")
+    b.run(room, "A", Level.HUNG, "gap 900, floating 1500")
+    b.do(features.add_molding(b.job, room, "skirting"))

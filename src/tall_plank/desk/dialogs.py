@@ -21,7 +21,7 @@ from PyQt6.QtWidgets import (
 )
 
 from tall_plank.desk.commands import Commands
-from tall_plank.desk.specrows import DISPLAYS
+from tall_plank.desk.specroom import DISPLAYS
 from tall_plank.desk.texts import tr
 from tall_plank.files.userdata import Preferences
 

@@ -19,7 +19,6 @@ from tall_plank.measure import PlankError, format_length
 from tall_plank.measure.shareout import Rule
 
 ROW = 25
-LEVELS = (Level.HUNG, Level.BASE)
 
 
 @dataclass(frozen=True)
@@ -34,6 +33,9 @@ class CellBox:
     """None for the last cell of a run, which shows what is left."""
     solid: bool
     tone: str = ""
+    held: bool = False
+    """Whether an anchor holds it."""
+    locked: bool = False
 
 
 class RunLines(QWidget):
@@ -49,7 +51,7 @@ class RunLines(QWidget):
         self.box = InPlaceBox(self)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
-        self.setFixedHeight(len(LEVELS) * ROW + 10)
+        self.setFixedHeight(2 * ROW + 10)
         self.setAccessibleName(tr("Run lines"))
         strip.view_changed.connect(self.update)
         self._press: QPointF | None = None
@@ -58,15 +60,21 @@ class RunLines(QWidget):
         self._again = False
 
     def sizeHint(self) -> QSize:
-        return QSize(800, len(LEVELS) * ROW + 10)
+        return QSize(800, len(self.levels()) * ROW + 10)
+
+    def levels(self) -> tuple[Level, ...]:
+        """The levels that have a line: hung and base always, tall where the room has such a run."""
+        tall = any(r.level is Level.TALL for r in self.document.room.room.runs)
+        return (Level.HUNG, Level.TALL, Level.BASE) if tall else (Level.HUNG, Level.BASE)
 
     def boxes(self) -> list[CellBox]:
         """Every cell of every run, where it stands on screen."""
         found = []
         doc = self.document
         display = doc.job.display
+        levels = self.levels()
         for run in doc.room.runs:
-            y = 4.0 + LEVELS.index(run.run.level) * ROW
+            y = 4.0 + levels.index(run.run.level) * ROW
             left = self.strip.wall_x(run.wall.id)
 
             def span(x0: float, x1: float, left: float = left, y: float = y) -> QRectF:
@@ -75,8 +83,15 @@ class RunLines(QWidget):
 
             for p, cell in zip(run.cells, run.run.cells, strict=True):
                 text = format_length(p.width, display)
-                found.append(CellBox(p.cell, run.run.id, span(p.x, p.right), text, cell.width.rule, p.is_solid))
-            at = run.cells[-1].right if run.cells else run.x
+                held, rule = cell.anchor is not None and p.cell not in run.unmet, cell.width.rule
+                found.append(
+                    CellBox(p.cell, run.run.id, span(p.x, p.right), text, rule, p.is_solid, "", held, cell.locked)
+                )
+            at = max([run.x, *(p.right for p in run.cells)])
+            for x, width in run.free:
+                if x < at - 0.5:
+                    shown = format_length(width, display)
+                    found.append(CellBox("", run.run.id, span(x, x + width), shown, None, False, "free"))
             if run.short > 0.001:
                 text, tone = f"{tr('short')} {format_length(run.short, display)}", "oxide"
                 rect = span(at, at)
@@ -89,6 +104,7 @@ class RunLines(QWidget):
         return found
 
     def refresh(self) -> None:
+        self.setFixedHeight(len(self.levels()) * ROW + 10)
         self.update()
 
     # --- painting
@@ -104,7 +120,7 @@ class RunLines(QWidget):
         painter.fillRect(QRectF(0, 0, 46, self.height()), Theme.color("paper"))
         painter.setFont(font(11))
         painter.setPen(Theme.color("quiet"))
-        for i, level in enumerate(LEVELS):
+        for i, level in enumerate(self.levels()):
             rect = QRectF(0, 4 + i * ROW, 40, ROW - 3)
             painter.drawText(rect, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tr(level.value))
         painter.setPen(Theme.color("rule"))
@@ -113,6 +129,12 @@ class RunLines(QWidget):
 
     def _paint_box(self, painter: QPainter, box: CellBox, selected: bool) -> None:
         rect = box.rect
+        if box.rule is None and box.tone == "free":
+            painter.setPen(Theme.color("quiet"))
+            painter.setFont(font(11))
+            if painter.fontMetrics().horizontalAdvance(box.text) < rect.width() - 3:
+                painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, box.text)
+            return
         if box.rule is None:
             painter.setPen(Theme.color(box.tone))
             painter.setFont(font(12, bold=box.tone != "quiet"))
@@ -132,6 +154,19 @@ class RunLines(QWidget):
             lift = 0.0 if box.rule is Rule.FIXED else 2.0
             painter.drawText(rect.adjusted(0, -lift, 0, -lift), Qt.AlignmentFlag.AlignCenter, box.text)
         self._paint_rule(painter, rect, box.rule)
+        if box.held:
+            self._paint_held(painter, rect)
+        if box.locked:
+            painter.setPen(QPen(Theme.color("ink"), 1.2))
+            painter.drawLine(QPointF(rect.right() - 6, rect.top() + 3), QPointF(rect.right() - 3, rect.top() + 6))
+            painter.drawLine(QPointF(rect.right() - 3, rect.top() + 3), QPointF(rect.right() - 6, rect.top() + 6))
+
+    def _paint_held(self, painter: QPainter, rect: QRectF) -> None:
+        """A peg at the head of a cell that something else holds in its place."""
+        painter.setPen(QPen(Theme.color("brass"), 1.2))
+        x, y = rect.center().x(), rect.top()
+        painter.drawLine(QPointF(x, y), QPointF(x, y + 4.0))
+        painter.drawLine(QPointF(x - 3.0, y), QPointF(x + 3.0, y))
 
     def _paint_rule(self, painter: QPainter, rect: QRectF, rule: Rule) -> None:
         """A mark along the cell's foot: none where fixed, two strokes for a share, a hooked one for what is left."""

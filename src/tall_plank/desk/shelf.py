@@ -19,7 +19,7 @@ from tall_plank.job import Body, Job, Template, Unit
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.unit import UnitSpec, make_unit
-from tall_plank.measure import Frame
+from tall_plank.measure import Frame, Length
 from tall_plank.measure.lengths import evaluate_text
 from tall_plank.setout import Placed as PlacedUnit
 
@@ -38,14 +38,21 @@ class Entry:
 
 def template_drawing(job: Job, template: Template) -> Drawing:
     """A template as a unit of its starting size, seen from the front."""
-    unit = Unit("shelf", template.code, template.bay)
+    unit = Unit("shelf", template.code, template.bay, template.own)
     named = job.named_values()
-    w, h, d = template.width, evaluate_text(template.height, named), evaluate_text(template.depth, named)
+    own = {o.key: o.value.mm for o in template.own if isinstance(o.value, Length)}
+    w = template.width
+    h = own.get("height", evaluate_text(template.height, named))
+    d = own.get("depth", evaluate_text(template.depth, named))
     spec = UnitSpec(
         template=template.code, level=template.level.value, body=template.body, top=template.top, sink=template.sink,
         appliance=template.appliance, bay=template.bay, width=w, height=h, depth=d, made=construction_of(job, unit),
         front=finish_of(job, unit, Role.FRONT), carcass=finish_of(job, unit, Role.CARCASS),
-        drawer=finish_of(job, unit, Role.DRAWER),
+        drawer=finish_of(job, unit, Role.DRAWER), corner=template.corner,
+        corner_side="right" if template.corner else "", leg=min(w, 900.0) if template.corner else 0.0,
+        blind=w * 0.45 if template.corner == "blind" else 0.0, filler=40.0 if template.corner == "blind" else 0.0,
+        shape=template.shape, gables=template.gables, bottom=template.bottom, back=template.back,
+        cover=template.cover, vent=template.vent, fittings=template.fittings,
     )  # fmt: skip
     placed = PlacedUnit(
         "", "", "", "", "", "", template.level, template.code, template.body, 0.0, 0.0, w, h, d, Frame()

@@ -2,77 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass, field
-
 from tall_plank.costing.money import shown
+from tall_plank.desk import specroom
 from tall_plank.desk.document import Document
+from tall_plank.desk.specmodel import Group, Row, Sheet, optional_row, yes_no, yes_no_choices
 from tall_plank.desk.texts import tr
-from tall_plank.edits import Change, jobs, rooms, runs, units, values
-from tall_plank.job import Body, Job, Role, Split
+from tall_plank.edits import jobs, placing, runs, units
+from tall_plank.job import Body, Job, Level, Role, Split
 from tall_plank.job.inherit import Sourced, inherited_value, sourced
-from tall_plank.measure import DisplayUnit, Length, format_length
+from tall_plank.measure import Length, format_length
 from tall_plank.measure.shareout import Rule
-
-Apply = Callable[[Job, str], Change]
-
-
-@dataclass(frozen=True)
-class Row:
-    """One decision or figure.
-
-    Attributes
-    ----------
-    key : stable within its sheet, so that a widget can be kept
-    origin : own, inherited, various or plain
-    source : who gave an inherited value
-    choices : (code, label) where the value is picked from a list
-    apply : makes the change from typed text or a chosen code; None where it is a figure only
-    revert : gives up an own value
-    """
-
-    key: str
-    label: str
-    text: str
-    origin: str = "plain"
-    source: str = ""
-    choices: tuple[tuple[str, str], ...] = ()
-    apply: Apply | None = field(default=None, compare=False)
-    revert: Callable[[Job], Change] | None = field(default=None, compare=False)
-
-
-@dataclass(frozen=True)
-class Group:
-    """Rows under a heading."""
-
-    name: str
-    rows: tuple[Row, ...]
-
-
-@dataclass(frozen=True)
-class Sheet:
-    """The whole spec sheet."""
-
-    title: str
-    subtitle: str
-    groups: tuple[Group, ...]
 
 
 def sheet_for(doc: Document, stage: str) -> Sheet:
     """The sheet of the selection at a stage."""
-    if doc.cells and stage not in ("shop", "offer"):
-        return _cells_sheet(doc)
-    if doc.ids("opening") and stage not in ("shop", "offer"):
-        return _opening_sheet(doc)
-    if doc.ids("run") and stage not in ("shop", "offer"):
-        return _run_sheet(doc)
+    if stage not in ("shop", "offer"):
+        if doc.cells:
+            return _cells_sheet(doc)
+        for kind, make in (("run", _run_sheet), *specroom.SHEETS):
+            if doc.ids(kind):
+                return make(doc)
     if stage == "finish":
         return _scheme_sheet(doc)
     if stage == "shop":
         return _standard_sheet(doc)
     if stage == "offer":
         return _price_sheet(doc)
-    return _room_sheet(doc)
+    return specroom.room_sheet(doc)
 
 
 def _length(doc: Document, mm: float) -> str:
@@ -166,11 +122,24 @@ def _cells_sheet(doc: Document) -> Sheet:
             ),
         ),
     ]  # fmt: skip
+    unit = made.of(cells[0]) if one else None
+    if unit is not None and bodies == {Body.CARCASS} and templates[0].gables:
+        rule_now = found[0][2].width
+        inside = placed[0].width - 2 * unit.spec.made.carcass_thickness
+        size.append(
+            Row("clear", tr("Clear width"), _length(doc, inside), "own" if rule_now.clear else "inherited",
+                "" if rule_now.clear else tr("the width less both gables"),
+                apply=lambda job, t: runs.set_width(job, cells, f"clear {t}"))
+        )  # fmt: skip
     if Body.GAP not in bodies:
         size += [_own_row(doc, cells, "height", tr("Height")), _own_row(doc, cells, "depth", tr("Depth"))]
-    levels = {p.level for p in placed}
-    if len(levels) == 1:
-        kinds = tuple((t.code, t.name) for t in job.templates if t.level is level)
+    if all(t.corner in ("l", "diagonal") for t in templates):
+        size.append(_own_row(doc, cells, "corner_leg", tr("Other leg")))
+    run_levels = {run.level for _, run, _ in found}
+    if len(run_levels) == 1:
+        (run_level,) = run_levels
+        allowed = (Level.BASE, Level.TALL) if run_level is Level.BASE else (run_level,)
+        kinds = tuple((t.code, t.name) for t in job.templates if t.level in allowed)
         kind, kind_origin = _same([t.name for t in templates])
         size.insert(0, Row("kind", tr("Kind"), kind, kind_origin, choices=kinds,
                            apply=lambda job, code: units.set_kind(job, cells, code)))  # fmt: skip
@@ -191,18 +160,15 @@ def _cells_sheet(doc: Document) -> Sheet:
         if bodies == {Body.CARCASS}:
             finish.append(_own_row(doc, cells, "finish_carcass", tr("Carcass"), _finishes(job, Role.CARCASS)))
         groups.append(Group(tr("Finish"), tuple(finish)))
+    groups.append(_place_group(doc, cells))
     if one and placed[0].is_solid:
-        unit = made.of(cells[0])
         cost = dict(doc.workings.costs.by_cell).get(cells[0])
         if unit is not None:
-            clear = next((b for b in unit.bays), None)
             figures = [
                 Row("parts", tr("Parts"), str(len(unit.parts))),
                 Row("fittings", tr("Fittings"), str(sum(i.qty for i in unit.items if not _small(job, i.code)))),
                 Row("weight", tr("Weight"), f"{unit.weight:.1f} kg"),
             ]
-            if clear is not None:
-                figures.insert(0, Row("clear", tr("Clear width"), _length(doc, clear[3])))
             if cost is not None:
                 figures.append(Row("cost", tr("Cost"), shown(cost)))
             groups.append(Group(tr("Made of"), tuple(figures)))
@@ -210,6 +176,55 @@ def _cells_sheet(doc: Document) -> Sheet:
                 rows = tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(unit.problems))
                 groups.append(Group(tr("Snags"), rows))
     return Sheet(title, subtitle, tuple(groups))
+
+
+def _place_group(doc: Document, cells: tuple[str, ...]) -> Group:
+    """What holds the units, their label, and whether they are locked or hidden."""
+    found = [doc.job.find_cell(c)[2] for c in cells]
+    rows = []
+    if len(cells) == 1:
+        anchor = found[0].anchor
+        choices = _anchors(doc, cells[0])
+        code = f"{anchor.at}|{anchor.to}" if anchor is not None else ""
+        text = dict(choices).get(code, tr("from the left end"))
+        rows.append(
+            Row("anchor", tr("Held"), text, "own" if code else "plain", choices=choices,
+                apply=lambda job, t: placing.hold(job, cells[0], *t.split("|", 1)) if t else placing.let_go(job, cells))
+        )  # fmt: skip
+    label, origin = _same([c.label for c in found])
+    rows.append(
+        Row("label", tr("Label"), label, "own" if label and origin == "plain" else origin,
+            tr("text with fields such as {width} or {room}; empty: as the job says"),
+            apply=lambda job, t: placing.set_label(job, cells, t))
+    )  # fmt: skip
+    for key, name in (("locked", tr("Locked")), ("hidden", tr("Hidden"))):
+        text, origin = _same([yes_no(getattr(c, key)) for c in found])
+        rows.append(
+            Row(key, name, text, origin, choices=yes_no_choices(),
+                apply=lambda job, t, key=key: placing.set_flag(job, cells, key, t == "yes"))  # type: ignore[misc]
+        )  # fmt: skip
+    return Group(tr("Place"), tuple(rows))
+
+
+def _anchors(doc: Document, cell: str) -> tuple[tuple[str, str], ...]:
+    """What may hold a cell on its line: nothing, openings, columns, service points, units of other runs."""
+    room, run, _ = doc.job.find_cell(cell)
+    found = [("", tr("by its order"))]
+    for o in room.openings:
+        if o.wall == run.wall:
+            found.append((f"centre|opening:{o.id}", f"{tr('centred on the')} {tr(o.kind)}"))
+    for c in room.columns:
+        if c.wall == run.wall:
+            found.append((f"span|column:{c.id}", f"{tr('on the')} {tr(c.kind)}"))
+            found.append((f"centre|column:{c.id}", f"{tr('centred on the')} {tr(c.kind)}"))
+    for s in room.services:
+        if s.wall == run.wall:
+            found.append((f"centre|service:{s.id}", f"{tr('centred on')} {tr(s.kind)}"))
+    for p in doc.room.placed:
+        if p.wall == run.wall and p.run != run.id and p.is_solid and p.number:
+            for at, word in (("span", tr("lined up with")), ("centre", tr("centred on"))):
+                found.append((f"{at}|cell:{p.cell}", f"{word} {p.number}"))
+    return tuple(found)
 
 
 def _small(job: Job, code: str) -> bool:
@@ -259,46 +274,33 @@ def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
     return ()
 
 
-def _opening_sheet(doc: Document) -> Sheet:
-    opening_id = doc.ids("opening")[0]
-    _, opening = rooms.find_opening(doc.job, opening_id)
-    rows = [
-        Row("wall", tr("Wall"), opening.wall, choices=tuple((w, w) for w in "ABCD"),
-            apply=lambda job, t: rooms.set_opening(job, opening_id, "wall", t)),
-    ]  # fmt: skip
-    for key, label in (("x", tr("From the left")), ("width", tr("Width")), ("height", tr("Height")),
-                       ("sill", tr("Sill"))):  # fmt: skip
-        rows.append(
-            Row(key, label, _length(doc, getattr(opening, key).mm),
-                apply=lambda job, t, key=key: rooms.set_opening(job, opening_id, key, t))  # type: ignore[misc]
-        )  # fmt: skip
-    if opening.kind == "door":
-        rows.append(
-            Row("hand", tr("Hinges"), tr(opening.hand), choices=(("left", tr("left")), ("right", tr("right"))),
-                apply=lambda job, t: rooms.set_opening(job, opening_id, "hand", t))
-        )  # fmt: skip
-    return Sheet(tr(opening.kind.capitalize()), f"{tr('wall')} {opening.wall}", (Group(tr("Size"), tuple(rows)),))
-
-
 def _run_sheet(doc: Document) -> Sheet:
     run_id = doc.ids("run")[0]
     layout = doc.workings.layout.run(run_id)
     assert layout is not None
     run = layout.run
+    inherited = tr("the end of the wall, or what stands in the corner")
     rows = [
-        Row(key, label, _length(doc, getattr(run, key).mm),
-            apply=lambda job, t, key=key: runs.set_run_length(job, run_id, key, t))  # type: ignore[misc]
-        for key, label in (("start", tr("Free at the left")), ("end", tr("Free at the right")))
+        optional_row(
+            doc, key, label, getattr(run, key), _length(doc, mm), inherited,
+            lambda job, t, key=key: runs.set_run_length(job, run_id, key, t),  # type: ignore[misc]
+        )
+        for key, label, mm in (
+            ("start", tr("Free at the left"), layout.x),
+            ("end", tr("Free at the right"), layout.wall.length - layout.end),
+        )
     ]  # fmt: skip
     from tall_plank.setout.runs import bottom_of
 
-    own = run.bottom is not None
-    name = "plinth" if run.level == "base" else "hung_bottom"
+    name = "hung_bottom" if run.level == "hung" else "plinth"
     rows.append(
-        Row("bottom", tr("Underside"), _length(doc, bottom_of(doc.job, run)), "own" if own else "inherited",
-            "" if own else f"{tr('from')} {tr('job value')} {name}",
-            apply=lambda job, t: runs.set_run_length(job, run_id, "bottom", t),
-            revert=(lambda job: runs.set_run_length(job, run_id, "bottom", "")) if own else None)
+        optional_row(doc, "bottom", tr("Underside"), run.bottom, _length(doc, bottom_of(doc.job, run)),
+                     f"{tr('from')} {tr('job value')} {name}",
+                     lambda job, t: runs.set_run_length(job, run_id, "bottom", t))
+    )  # fmt: skip
+    rows.append(
+        Row("to_ceiling", tr("Closed to the ceiling"), yes_no(run.to_ceiling), choices=yes_no_choices(),
+            apply=lambda job, t: runs.set_run_choice(job, run_id, "to_ceiling", t))
     )  # fmt: skip
     total = sum(p.width for p in layout.cells)
     figures = (
@@ -308,74 +310,24 @@ def _run_sheet(doc: Document) -> Sheet:
             _length(doc, layout.short if layout.short > 0.001 else layout.left)),
         Row("count", tr("Units"), str(sum(p.is_solid for p in layout.cells))),
     )  # fmt: skip
+    groups = [Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)]
+    if run.level != "hung":
+        feet = tuple((k, tr(v)) for k, v in runs.FEET.items())
+        stand = [
+            Row("feet", tr("Stands on"), tr(runs.FEET[run.feet]), choices=feet,
+                apply=lambda job, t: runs.set_run_choice(job, run_id, "feet", t)),
+        ]  # fmt: skip
+        if run.feet == "plinth":
+            stand.append(
+                Row("plinth_returns", tr("Plinth returned"), yes_no(run.plinth_returns), choices=yes_no_choices(),
+                    apply=lambda job, t: runs.set_run_choice(job, run_id, "plinth_returns", t))
+            )  # fmt: skip
+        groups.append(Group(tr("Foot"), tuple(stand)))
+        if not layout.wall.island:
+            groups += specroom.top_groups(doc, f"run:{run_id}")
     title = f"{tr(run.level.value.capitalize())} {tr('run')}"
-    return Sheet(title, f"{tr('wall')} {run.wall}", (Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)))
-
-
-def _room_sheet(doc: Document) -> Sheet:
-    job, room = doc.job, doc.room.room
-    rid = room.id
-    rows = [Row("name", tr("Name"), room.name, apply=lambda job, t: rooms.rename_room(job, rid, t))]
-    for key, label, mm in (
-        ("width", tr("Width"), room.outline.width.mm),
-        ("depth", tr("Depth"), room.outline.depth.mm),
-        ("height", tr("Height"), room.height.mm),
-        ("wall_thickness", tr("Wall thickness"), room.wall_thickness.mm),
-    ):
-        rows.append(
-            Row(key, label, _length(doc, mm),
-                apply=lambda job, t, key=key: rooms.set_room_length(job, rid, key, t))  # type: ignore[misc]
-        )  # fmt: skip
-    about = [
-        Row(f"job_{key}", label, getattr(job, key), apply=lambda job, t, key=key: jobs.set_text(job, key, t))  # type: ignore[misc]
-        for key, label in (
-            ("name", tr("Job")),
-            ("number", tr("Number")),
-            ("client", tr("Client")),
-            ("site", tr("Site")),
-        )
-    ]
-    about.append(
-        Row("display", tr("Lengths in"), dict(DISPLAYS)[job.display.value], choices=DISPLAYS,
-            apply=lambda job, t: jobs.set_display(job, DisplayUnit(t)))
-    )  # fmt: skip
-    named = [
-        Row(f"value_{v.name}", v.name, _length(doc, v.length.mm), "inherited" if v.length.is_rule else "plain",
-            f"{v.note}: {v.length.text}" if v.note else v.length.text,
-            apply=lambda job, t, n=v.name: _set_or_delete(job, n, t))  # type: ignore[misc]
-        for v in job.values
-    ]  # fmt: skip
-    named.append(Row("value_new", tr("New value"), "", apply=_new_value))
-    return Sheet(
-        room.name,
-        f"{tr('room')} · {_length(doc, room.outline.width.mm)} × {_length(doc, room.outline.depth.mm)}",
-        (Group(tr("Room"), tuple(rows)), Group(tr("Job"), tuple(about)), Group(tr("Named values"), tuple(named))),
-    )
-
-
-DISPLAYS = (
-    ("mm", "millimetres"),
-    ("cm", "centimetres"),
-    ("in", "decimal inches"),
-    ("in/16", "inches, 1/16"),
-    ("in/32", "inches, 1/32"),
-    ("ft-in", "feet and inches"),
-)
-
-
-def _set_or_delete(job: Job, name: str, text: str) -> Change:
-    """A named value set by text; an emptied one is taken away, unless something uses it."""
-    return values.set_value(job, name, text) if text.strip() else values.delete_value(job, name)
-
-
-def _new_value(job: Job, text: str) -> Change:
-    """`name = length`."""
-    from tall_plank.measure import PlankError
-
-    name, sign, length = text.partition("=")
-    if not sign:
-        raise PlankError("Type a name, an equals sign and a length.", "New value", "For example: eye_line = 1500.")
-    return values.set_value(job, name.strip(), length.strip())
+    where = f"{tr('wall')} {run.wall}" if not layout.wall.island else layout.wall.name
+    return Sheet(title, where, tuple(groups))
 
 
 def _scheme_sheet(doc: Document) -> Sheet:

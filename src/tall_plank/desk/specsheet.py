@@ -20,7 +20,8 @@ from PyQt6.QtWidgets import (
 )
 
 from tall_plank.desk.document import Document
-from tall_plank.desk.specrows import Row, Sheet, sheet_for
+from tall_plank.desk.specmodel import Row, Sheet
+from tall_plank.desk.specrows import sheet_for
 from tall_plank.desk.texts import tr
 from tall_plank.measure import PlankError
 

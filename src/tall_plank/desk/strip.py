@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import msgspec
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 
@@ -11,12 +12,12 @@ from tall_plank.desk.inplace import InPlaceBox
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.dimensions import offset
-from tall_plank.drawing.elevation import elevation, elevation_dims
+from tall_plank.drawing.elevation import elevation, elevation_dims, neighbours
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import rooms, runs
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
-from tall_plank.setout import set_out
+from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import clear_of
 
 TEMPLATE_MIME = "application/x-tall-plank-template"
@@ -27,6 +28,11 @@ FOLD_WITH_DIMS = 1100.0
 
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
+
+
+def _other_face(wall: Wall) -> tuple[str, ...]:
+    """Both faces of the island that a face belongs to."""
+    return (f"{wall.id[:-1]}1", f"{wall.id[:-1]}2") if wall.island else ()
 
 
 class Strip(Canvas):
@@ -72,7 +78,7 @@ class Strip(Canvas):
         if rect.isEmpty() or w < 50 or h < 50:
             return
         wall = self.current_wall()
-        longest = max(x.length for x in self.document.room.walls)
+        longest = max(x.length for x in self.document.room.lines)
         self.scale = min(h / rect.height(), w / longest)
         start = min(self.wall_x(wall), max(0.0, rect.width() - w / self.scale))
         y = top + (h - rect.height() * self.scale) / 2 + (rect.y() + rect.height()) * self.scale
@@ -98,14 +104,22 @@ class Strip(Canvas):
         room, made = doc.room, doc.workings.made
         placed = []
         x = 0.0
-        for wall in room.walls:
+        bare = msgspec.structs.replace(room.room, runs=(), moldings=())
+        near = {w.id: {w.id, *(n.id for _, n in neighbours(room, w)), *_other_face(w)} for w in room.lines}
+        labels: dict[str, list[object]] = {w.id: [] for w in room.lines}
+        for run in room.room.runs:
+            if run.wall in labels:
+                labels[run.wall] += [(c.label, c.hidden) for c in run.cells]
+        for line in labels.values():
+            line.append(doc.job.labels)
+        for wall in room.lines:
             key = (
                 wall, doc.room_id, doc.job.display, doc.job.stock,
-                tuple((p, made.of(p.cell)) for p in room.placed if p.wall == wall.id),
-                tuple(o for o in room.room.openings if o.wall == wall.id),
-                tuple(t for t in room.worktops if t.wall == wall.id),
-                tuple(b for b in room.boards if b.wall == wall.id),
-                self.dims_shown,
+                tuple((p, made.of(p.cell)) for p in room.placed if p.wall in near[wall.id]),
+                tuple(t for t in room.worktops if t.wall in near[wall.id]),
+                tuple(b for b in room.boards if b.wall in near[wall.id]),
+                tuple(m for m in room.moldings if m.wall == wall.id),
+                bare, labels[wall.id], self.dims_shown,
             )  # fmt: skip
             kept = self._drawn.get(wall.id)
             if kept is None or kept[0] != key:
@@ -137,8 +151,20 @@ class Strip(Canvas):
         doc = self.document
         for source in doc.selection:
             kind, _, name = source.partition(":")
-            if kind == "wall":
+            if kind == "wall" and doc.room.has_line(name):
                 return name
+            if kind == "island":
+                face = next((f.id for f in doc.room.faces if f.island == name), None)
+                if face is not None:
+                    return face
+            if kind == "column":
+                for column in doc.room.room.columns:
+                    if column.id == name and column.wall:
+                        return column.wall
+            if kind == "service":
+                for service in doc.room.room.services:
+                    if service.id == name and service.wall:
+                        return service.wall
             if kind == "cell":
                 found = doc.workings.layout.find(name)
                 if found is not None and found.room == doc.room_id:
@@ -151,12 +177,12 @@ class Strip(Canvas):
                 for opening in doc.room.room.openings:
                     if opening.id == name:
                         return opening.wall
-        return "A"
+        return doc.room.walls[0].id
 
     def wall_x(self, wall: str) -> float:
         """mm of a wall's left end in the frieze."""
         x = 0.0
-        for w in self.document.room.walls:
+        for w in self.document.room.lines:
             if w.id == wall:
                 return x
             x += w.length + self.fold
@@ -165,7 +191,7 @@ class Strip(Canvas):
     def wall_at(self, x: float) -> tuple[str, float]:
         """The wall under a frieze coordinate and the distance from its left end."""
         at = 0.0
-        walls = self.document.room.walls
+        walls = self.document.room.lines
         for wall in walls:
             if x < at + wall.length + self.fold / 2 or wall is walls[-1]:
                 return wall.id, x - at
@@ -387,7 +413,7 @@ class Strip(Canvas):
     # --- painting
 
     def paint_over(self, painter: QPainter) -> None:
-        walls = self.document.room.walls
+        walls = self.document.room.lines
         at = 0.0
         current = self.current_wall()
         for i, wall in enumerate(walls):

@@ -354,7 +354,7 @@ class Window(QMainWindow):
         elif code in ("door", "window") and self.stage == "room":
             doc.do(lambda job: rooms.add_opening(job, doc.room_id, wall, code, x))
         else:
-            level = doc.job.template(code).level
+            level = runs.run_level(doc.job, doc.room_id, wall, doc.job.template(code))
             run = next((r for r in doc.room.runs if r.run.wall == wall and r.run.level is level), None)
             index = sum(p.x + p.width / 2 < x for p in run.cells) if run else 0
             doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, index=index))

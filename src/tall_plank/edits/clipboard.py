@@ -72,21 +72,19 @@ def paste(job: Job, text: str, room_id: str, wall: str, after: str = "") -> Chan
     clip = read_clip(text)
     made: list[str] = []
     skipped: list[str] = []
-    known = {t.code for t in job.templates}
     for item in clip.units:
-        if item.template.code not in known:
-            job = msgspec.structs.replace(job, templates=(*job.templates, item.template))
-            known.add(item.template.code)
+        job, _, lost_kind = with_template(job, item.template)
+        skipped += lost_kind
         run = run_on(job, room_id, wall, item.level)
         if run is None:
             started = add_run(job, room_id, wall, item.level)
             job, run = started.job, started.job.find_run(started.made[0])[1]
         job, (cell_id, unit_id) = new_ids(job, "u", 2)
-        unit, lost = _fitted(job, item.unit)
+        unit, lost = fitted(job, item.unit)
         skipped += lost
         job = msgspec.structs.replace(job, units=(*job.units, msgspec.structs.replace(unit, id=unit_id)))
         number = next_number(job, job.room(room_id), wall)
-        cell = Cell(cell_id, unit_id, number, _plain_width(job, item.width))
+        cell = Cell(cell_id, unit_id, number, plain_width(job, item.width))
         places = [c.id for c in run.cells]
         at = places.index(after) + 1 if after in places else len(places)
         job = with_cells(job, run, (*run.cells[:at], cell, *run.cells[at:]))
@@ -95,7 +93,21 @@ def paste(job: Job, text: str, room_id: str, wall: str, after: str = "") -> Chan
     return Change(job, "Paste" if len(made) != 1 else "Paste a unit", tuple(skipped), tuple(made))
 
 
-def _plain_width(job: Job, width: WidthRule) -> WidthRule:
+def with_template(job: Job, template: Template) -> tuple[Job, str, list[str]]:
+    """The job with a kind that it may lack; a kind of the same code stays the job's own. What could not be followed
+    is named."""
+    if any(t.code == template.code for t in job.templates):
+        return job, template.code, []
+    lost = []
+    named = job.named_values()
+    for key in ("height", "depth", "leg"):
+        if not names_in(getattr(template, key)) <= named.keys():
+            template = msgspec.structs.replace(template, **{key: "600mm"})
+            lost.append(f"{key} of {template.name}: taken as 600 mm")
+    return msgspec.structs.replace(job, templates=(*job.templates, template)), template.code, lost
+
+
+def plain_width(job: Job, width: WidthRule) -> WidthRule:
     if width.length is None or not _unknown(job, width.length):
         return width
     return WidthRule(width.rule, Length.of(width.length.mm))
@@ -105,7 +117,7 @@ def _unknown(job: Job, length: Length) -> bool:
     return not names_in(length.text) <= job.named_values().keys()
 
 
-def _fitted(job: Job, unit: Unit) -> tuple[Unit, list[str]]:
+def fitted(job: Job, unit: Unit) -> tuple[Unit, list[str]]:
     """The unit with what this job cannot follow made plain or inherited."""
     lost: list[str] = []
     for item in unit.own:

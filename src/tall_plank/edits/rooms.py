@@ -7,7 +7,7 @@ import msgspec
 from tall_plank.edits.change import Change, new_ids, with_room
 from tall_plank.job import Job, Opening, Rectangle, Room
 from tall_plank.measure import Length, PlankError, format_length, parse_length
-from tall_plank.setout import walls_of
+from tall_plank.setout import Wall, walls_of
 
 ROOM_RANGE = {"width": (500.0, 50_000.0), "depth": (500.0, 50_000.0), "height": (1500.0, 12_000.0)}
 """mm that make sense for a room."""
@@ -69,8 +69,9 @@ def check_opening(room: Room, opening: Opening, head: str = "") -> None:
         over = max(-x, x + width - wall.length)
         what = f"It reaches {format_length(over, mark=True)} past the end of the wall."
         raise PlankError(f"{head} {what}".strip(), name, "Move it or make it narrower.")
-    if opening.sill.mm < 0 or opening.sill.mm + opening.height.mm > wall.height + 1e-6:
-        over = opening.sill.mm + opening.height.mm - wall.height
+    high = lowest(wall, x, x + width)
+    if opening.sill.mm < 0 or opening.sill.mm + opening.height.mm > high + 1e-6:
+        over = opening.sill.mm + opening.height.mm - high
         what = f"It reaches {format_length(over, mark=True)} above the ceiling."
         raise PlankError(f"{head} {what}".strip(), name, "Make it lower.")
     for other in room.openings:
@@ -79,6 +80,12 @@ def check_opening(room: Room, opening: Opening, head: str = "") -> None:
             if overlap > 1e-6:
                 what = f"It overlaps the {other.kind} beside it by {format_length(overlap, mark=True)}."
                 raise PlankError(f"{head} {what}".strip(), name, "Move one of them.")
+
+
+def lowest(wall: Wall, x0: float, x1: float) -> float:
+    """Least height of a wall's upper edge between two places, mm."""
+    marks = [x0, x1, *(x for x, _ in wall.profile if x0 < x < x1)]
+    return min(wall.height_at(x) for x in marks)
 
 
 START_SIZES = {
@@ -100,11 +107,15 @@ def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
     PlankError where it does not fit
     """
     room = job.room(room_id)
-    length = next(w for w in walls_of(room) if w.id == wall).length
+    line = next((w for w in walls_of(room) if w.id == wall), None)
+    if line is None:
+        raise PlankError(f"There is no wall {wall}.", kind, "Choose a wall of the room.")
     width, height, sill = START_SIZES[kind]
-    width = min(width, length)
-    height = min(height, room.height.mm - sill)
-    at = (length - width) / 2 if x is None else min(max(0.0, x), length - width)
+    width = min(width, line.length)
+    at = (line.length - width) / 2 if x is None else min(max(0.0, x), line.length - width)
+    high = lowest(line, at, at + width)
+    sill = min(sill, max(0.0, high - 400.0))
+    height = min(height, high - sill)
     job, (opening_id,) = new_ids(job, "o")
     opening = Opening(
         opening_id,

@@ -202,6 +202,23 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     return Change(with_run(job, new), f"Set the run's {key}")
 
 
+FEET = {"plinth": "a plinth", "legs": "legs that are seen", "none": "the floor"}
+"""What a run stands on."""
+
+
+def set_run_choice(job: Job, run_id: str, key: str, text: str) -> Change:
+    """Set what a run stands on, whether its plinth returns to the wall, or whether it is closed up to the ceiling."""
+    _, run = job.find_run(run_id)
+    value: object
+    if key == "feet" and text in FEET:
+        value = text
+    elif key in ("plinth_returns", "to_ceiling"):
+        value = text == "yes"
+    else:
+        raise PlankError(f"A run has no {key} “{text}”.", "run", "Choose from the list.")
+    return Change(with_run(job, msgspec.structs.replace(run, **{key: value})), f"Set the run's {key.replace('_', ' ')}")
+
+
 def set_clear(job: Job, cell_id: str, side: str, text: str) -> Change:
     """Type the clear distance on a side of a unit; the unit moves there (M4, HD3).
 

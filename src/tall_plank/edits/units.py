@@ -12,7 +12,7 @@ from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS
 from tall_plank.measure import Length, PlankError
 
-SIZE_RANGE = {"height": (150.0, 3000.0), "depth": (100.0, 1200.0)}
+SIZE_RANGE = {"height": (30.0, 3000.0), "depth": (100.0, 1200.0), "corner_leg": (300.0, 2000.0)}
 """mm that make sense for a carcass."""
 
 STYLES = {"slab": "Slab", "framed": "Framed flat panel"}

@@ -14,7 +14,7 @@ from tall_plank.job.unit import Own, Unit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import evaluate_text
 
-SIZE_KEYS = ("height", "depth")
+SIZE_KEYS = ("height", "depth", "corner_leg")
 FINISH_KEYS = tuple(f"finish_{role.value}" for role in Role)
 OWN_LENGTH_KEYS = (*SIZE_KEYS, *LENGTH_KEYS)
 OWN_CHOICE_KEYS = (*FINISH_KEYS, *CHOICE_KEYS)
@@ -50,8 +50,12 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
     """What the unit would have for a key without an own value."""
     if key in SIZE_KEYS:
         template = job.template(unit.template)
-        text = getattr(template, key)
-        return Sourced(Length(text, _evaluated(text, job.values)), False, f"job value {text}")
+        text = template.leg if key == "corner_leg" else getattr(template, key)
+        return Sourced(
+            Length(text, _evaluated(text, job.values)),
+            False,
+            f"job value {text}" if key != "corner_leg" else "its kind",
+        )
     if key in FINISH_KEYS:
         finish = job.active_scheme().finish(Role(key.removeprefix("finish_")))
         if finish is None:

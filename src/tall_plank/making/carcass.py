@@ -201,16 +201,13 @@ def _back(b: Builder, left: Draft, right: Draft) -> None:
     z0 = t - deep + play if spec.bottom else 0.0
     z1 = h - t + deep - play if full else h
     x0, x1 = s - side + play, w - s + side - play
-    b.add(
-        "back",
-        spec.carcass,
-        made.back_thickness,
-        z1 - z0,
-        x1 - x0,
-        # Face A looks into the unit: length up, L1 at the right.
-        Frame((x1, -made.back_inset - made.groove_width_play / 2, z0), Z, NEG_X),
-        "back",
-    )
+    front = -made.back_inset - made.groove_width_play / 2
+    board = b.board(spec.carcass, made.back_thickness, "back")
+    wide_back = x1 - x0 > board.width - 20.0 and z1 - z0 <= board.width - 20.0
+    # Face A looks into the unit: length up, L1 at the right; lying where it is wider than its board.
+    frame = Frame((x0, front, z0), X, Z) if wide_back else Frame((x1, front, z0), Z, NEG_X)
+    size = (x1 - x0, z1 - z0) if wide_back else (z1 - z0, x1 - x0)
+    b.add("back", spec.carcass, made.back_thickness, *size, frame, "back")
     left.groove((s, y, 0.0), (s, y, h), wide, deep, "back")
     right.groove((w - s, y, 0.0), (w - s, y, h), wide, deep, "back")
     if spec.bottom:

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.job import Level
+from tall_plank.job import Island, Level
+from tall_plank.measure import outlines as ol
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.layout import RoomLayout
+from tall_plank.setout.rooms import Wall, ceiling_at, column_points
 from tall_plank.setout.runs import Placed
 
 
@@ -23,14 +25,107 @@ class Clear(msgspec.Struct, frozen=True):
     above_to: str
 
 
+def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]]:
+    """Clear floor from an island's worktop (or its units) to what stands nearest before each side, mm.
+
+    Returns
+    -------
+    (side, mm, what it is measured to) for the front, back, left and right, seen from face 1; sides of a peninsula
+    that meet its wall are left out
+    """
+    line = next((w for w in layout.faces if w.island == island.id), None)
+    if line is None:
+        return []
+    own = [w for w in layout.worktops if w.source == f"island:{island.id}"]
+    points = [(x, -out) for top in own for x, out in top.points]
+    for p in layout.placed:
+        if layout.wall(p.wall).island == island.id and p.is_solid:
+            for x, y in _corners(p):
+                points.append(line.frame.into((x, y, 0.0))[:2])
+    if not points:
+        return []
+    x0, y0, x1, y1 = ol.bounds(points)
+    things = _things(layout, island)
+    found = []
+    for side, across, low, high, start, way in (
+        ("Front", 0, x0, x1, y0, -1.0),
+        ("Back", 0, x0, x1, y1, 1.0),
+        ("Left", 1, y0, y1, x0, -1.0),
+        ("Right", 1, y0, y1, x1, 1.0),
+    ):
+        if side == "Left" and island.wall:
+            continue
+        near = [
+            (away, name)
+            for name, a, b in things
+            if (away := _away(line, a, b, across, low, high, start, way)) is not None
+        ]
+        mm, to = min(near, default=(0.0, "nothing"))
+        found.append((side, mm, to))
+    return found
+
+
+def _corners(p: Placed) -> list[tuple[float, float]]:
+    """The four corners of a unit's carcass in the room's plan."""
+    w, d = p.width, p.depth
+    return [p.frame.out((x, y, 0.0))[:2] for x, y in ((0.0, 0.0), (w, 0.0), (w, -d), (0.0, -d))]
+
+
+Edge = tuple[str, tuple[float, float], tuple[float, float]]
+
+
+def _things(layout: RoomLayout, island: Island) -> list[Edge]:
+    """Every edge on the plan that limits the floor about an island, with the name of what it belongs to."""
+    shapes: list[tuple[str, list[tuple[float, float]]]] = []
+    for p in layout.placed:
+        if p.is_solid and p.level is not Level.HUNG and layout.wall(p.wall).island != island.id:
+            shapes.append((p.number or "filler", _corners(p)))
+    for top in layout.worktops:
+        if top.source != f"island:{island.id}":
+            frame = layout.wall(top.wall).frame
+            shapes.append(("worktop", [frame.out((x, -out, 0.0))[:2] for x, out in top.points]))
+    for column in layout.room.columns:
+        shapes.append((column.kind, list(column_points(layout.room, column))))
+    edges = [(name, s[i], s[(i + 1) % len(s)]) for name, s in shapes for i in range(len(s))]
+    return edges + [(f"wall {w.id}", w.start, w.end) for w in layout.walls]
+
+
+def _away(
+    line: Wall,
+    a: tuple[float, float],
+    b: tuple[float, float],
+    across: int,
+    low: float,
+    high: float,
+    start: float,
+    way: float,
+) -> float | None:
+    """Least distance from a side of an island to an edge before it, within the side's width; None where it is not."""
+    p, q = line.frame.into((*a, 0.0)), line.frame.into((*b, 0.0))
+    u0, v0, u1, v1 = p[across], p[1 - across], q[across], q[1 - across]
+    if u0 > u1:
+        u0, v0, u1, v1 = u1, v1, u0, v0
+    left, right = max(u0, low), min(u1, high)
+    if left >= right - 1e-6:
+        return None
+
+    def at(u: float) -> float:
+        return v0 if u1 - u0 < 1e-9 else v0 + (v1 - v0) * (u - u0) / (u1 - u0)
+
+    near = min((at(left) - start) * way, (at(right) - start) * way)
+    return near if near > -1e-6 else None
+
+
 def clear_of(layout: RoomLayout, placed: Placed) -> Clear:
     """Distances to the nearest solid unit whose height overlaps, or to the wall's ends, the worktop, the floor
     and the ceiling."""
     wall = layout.wall(placed.wall)
-    left, left_to = placed.x, "wall"
-    right, right_to = wall.length - placed.right, "wall"
+    end = "end of the island" if wall.island else "wall"
+    left, left_to = placed.x, end
+    right, right_to = wall.length - placed.right, end
     below, below_to = placed.bottom, "floor"
-    above, above_to = wall.height - placed.top, "ceiling"
+    middle = placed.frame.out((placed.width / 2, -placed.depth / 2, 0.0))
+    above, above_to = ceiling_at(layout.room, middle[0], middle[1]) - placed.top, "ceiling"
     for other in layout.placed:
         if other.wall != placed.wall or other.cell == placed.cell or not other.is_solid:
             continue

@@ -101,7 +101,7 @@ def needed_filler(job: Job, cell: Cell, side: str, neighbour_handle: float) -> f
 def leg_of(job: Job, cell: Cell) -> float:
     """Length of a corner unit's other leg along the next wall, mm."""
     unit = job.unit(cell.unit)
-    own = unit.own_value("leg")
+    own = unit.own_value("corner_leg")
     if own is not None and not isinstance(own, str):
         return own.mm
     return evaluate_text(job.template(unit.template).leg, job.named_values())

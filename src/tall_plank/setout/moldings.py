@@ -85,11 +85,11 @@ def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[P
     for part in parts:
         if part.area < 1000.0:
             continue
-        for ring in (part.exterior, *part.interiors):
+        for i, ring in enumerate((part.exterior, *part.interiors)):
             points = ol.cleaned([(float(x), float(y)) for x, y in list(ring.coords)[:-1]])
             clockwise = ol.area(points) < 0
             # Outside rings run clockwise, those round free columns counter-clockwise: the room lies to the right.
-            wanted = ring is part.exterior
+            wanted = i == 0
             paths.append(points if clockwise is wanted else tuple(reversed(points)))
     return paths
 

@@ -1,0 +1,150 @@
+"""Edits of islands and peninsulas: placing, sizing, turning, what closes their ends and backs."""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_ids, with_cells, with_room
+from tall_plank.edits.rooms import read
+from tall_plank.job import Island, Job, Room
+from tall_plank.measure import Length, PlankError
+from tall_plank.measure import outlines as ol
+from tall_plank.setout.rooms import corners_of, walls_of
+
+LETTERS = "KLMNOP"
+ENDS = ("open", "panel", "waterfall")
+
+
+def find_island(job: Job, island_id: str) -> tuple[Room, Island]:
+    """An island with its room.
+
+    Raises
+    ------
+    PlankError where it is no longer there
+    """
+    for room in job.rooms:
+        found = room.island(island_id)
+        if found is not None:
+            return room, found
+    raise PlankError("The island is no longer there.", island_id, "Select another one.")
+
+
+def with_island(job: Job, room: Room, island: Island) -> Job:
+    """The job with one island of a room replaced."""
+    islands = tuple(island if i.id == island.id else i for i in room.islands)
+    return with_room(job, msgspec.structs.replace(room, islands=islands))
+
+
+def add_island(job: Job, room_id: str, at: tuple[float, float] | None = None, length: float = 1800.0) -> Change:
+    """Set an island into the middle of a room, or with its middle at a place; its first face looks south."""
+    room = job.room(room_id)
+    taken = {i.letter for i in room.islands} | set(room.wall_ids())
+    letter = next((c for c in LETTERS if c not in taken), "")
+    if not letter:
+        raise PlankError("A room takes at most six islands.", "island", "Take one away first.")
+    x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
+    x, y = at or ((x0 + x1) / 2, (y0 + y1) / 2)
+    length = min(length, max(600.0, x1 - x0 - 1000.0))
+    job, (island_id,) = new_ids(job, "i")
+    # The depth of one row of units lies before its line, so the line stands behind the middle.
+    island = Island(
+        island_id, letter, Length.of(round(x - length / 2)), Length.of(round(y + 300.0)), Length.of(round(length))
+    )
+    room = job.room(room_id)
+    job = with_room(job, msgspec.structs.replace(room, islands=(*room.islands, island)))
+    return Change(job, "Add an island", made=(island_id,))
+
+
+def set_island(job: Job, island_id: str, key: str, text: str) -> Change:
+    """Set a decision of an island: x, y, length, angle, gap, seating, left, right, back, spine or wall.
+
+    Raises
+    ------
+    PlankError for an unknown decision or a value that does not fit
+    """
+    room, island = find_island(job, island_id)
+    if key in ("x", "y"):
+        new = msgspec.structs.replace(island, **{key: read(job, text)})
+    elif key == "length":
+        new = msgspec.structs.replace(island, length=read(job, text, least=300.0, most=20_000.0))
+    elif key in ("gap", "seating"):
+        new = msgspec.structs.replace(island, **{key: read(job, text, least=0.0, most=1500.0)})
+    elif key == "angle":
+        new = msgspec.structs.replace(island, angle=_angle(text))
+    elif key in ("left", "right"):
+        if text not in ENDS:
+            raise PlankError(f"“{text}” closes no end.", key, f"Choose {', '.join(ENDS)}.")
+        new = msgspec.structs.replace(island, **{key: text})
+    elif key in ("back", "spine"):
+        new = msgspec.structs.replace(island, **{key: text == "yes"})
+    elif key == "wall":
+        if text and text not in room.wall_ids():
+            raise PlankError(f"There is no wall {text}.", "peninsula", "Choose another wall.")
+        new = msgspec.structs.replace(island, wall=text)
+        if text:
+            length = next(w.length for w in walls_of(room) if w.id == text)
+            new = msgspec.structs.replace(new, x=Length.of(min(island.x.mm, round(length / 2))))
+    else:
+        raise PlankError(f"An island has no {key}.", "island", "Choose a known decision.")
+    return Change(with_island(job, room, new), f"Set the island's {key}")
+
+
+def _angle(text: str) -> float:
+    try:
+        angle = float(text.strip().rstrip("°").replace(",", "."))
+    except ValueError:
+        raise PlankError(f"“{text}” is no angle.", "angle", "Type degrees such as 0, 45 or 90.") from None
+    if not math.isfinite(angle):
+        raise PlankError(f"“{text}” is no angle.", "angle", "Type degrees such as 0, 45 or 90.")
+    return angle % 360.0
+
+
+def move_island(job: Job, island_id: str, dx: float, dy: float) -> Change:
+    """Drag an island across the floor, on whole millimetres; a peninsula along its wall."""
+    room, island = find_island(job, island_id)
+    if island.wall:
+        wall = next(w for w in walls_of(room) if w.id == island.wall)
+        along = dx * wall.frame.x[0] + dy * wall.frame.x[1]
+        x = min(max(0.0, island.x.mm + along), wall.length)
+        new = msgspec.structs.replace(island, x=Length.of(round(x)))
+    else:
+        new = msgspec.structs.replace(
+            island, x=Length.of(round(island.x.mm + dx)), y=Length.of(round(island.y.mm + dy))
+        )
+    return Change(with_island(job, room, new), f"Move island {island.letter}")
+
+
+def turn_island(job: Job, island_id: str, degrees: float) -> Change:
+    """Turn an island about the middle of its line."""
+    room, island = find_island(job, island_id)
+    if island.wall:
+        raise PlankError("A peninsula stands square to its wall.", "island", "Let go of the wall first.")
+    half = island.length.mm / 2
+    a = math.radians(island.angle)
+    cx, cy = island.x.mm + half * math.cos(a), island.y.mm + half * math.sin(a)
+    angle = (island.angle + degrees) % 360.0
+    b = math.radians(angle)
+    new = msgspec.structs.replace(
+        island,
+        angle=round(angle, 6),
+        x=Length.of(round(cx - half * math.cos(b), 3)),
+        y=Length.of(round(cy - half * math.sin(b), 3)),
+    )
+    return Change(with_island(job, room, new), f"Turn island {island.letter}")
+
+
+def delete_island(job: Job, island_id: str) -> Change:
+    """Take an island and its units away."""
+    room, island = find_island(job, island_id)
+    faces = (f"{island.letter}1", f"{island.letter}2")
+    for run in [r for r in room.runs if r.wall in faces]:
+        job = with_cells(job, run, ())
+    room = job.room(room.id)
+    new = msgspec.structs.replace(
+        room,
+        islands=tuple(i for i in room.islands if i.id != island_id),
+        runs=tuple(r for r in room.runs if r.wall not in faces),
+    )
+    return Change(with_room(job, new), f"Delete island {island.letter}")
