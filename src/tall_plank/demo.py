@@ -107,6 +107,7 @@ def _boot_room(b: _Bench) -> None:
     b.do(rooms.set_room_length(b.job, room, "depth", "2100mm"))
     door = b.do(rooms.add_opening(b.job, room, "D", "door"))
     b.do(rooms.set_opening(b.job, door, "x", "300mm"))
-    b.run(room, "A", Level.BASE, "locker 450, locker 450, bench 1500, locker 450, locker rest")
+    lockers = b.run(room, "A", Level.BASE, "locker 450, locker 450, bench 1500, locker 450, locker rest")
+    b.do(units.set_hand(b.job, (b.cell(lockers, 0), b.cell(lockers, 3)), "right"))
     b.run(room, "A", Level.HUNG, "gap 900, floating 1500")
     b.do(features.add_molding(b.job, room, "skirting"))

@@ -328,7 +328,7 @@ class Canvas(QWidget):
         for p in self.placed:
             boxes: dict[str, QRectF] = {}
             for item in p.drawing.items:
-                if isinstance(item, Shape) and item.source in wanted and item.layer is not Layer.WALL:
+                if isinstance(item, Shape) and item.source in wanted and not item.source.startswith(("wall:", "room:")):
                     polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
                     boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
             for box in boxes.values():
@@ -349,6 +349,8 @@ class Canvas(QWidget):
         face = font(min(pixels, 22), bold=item.bold)
         painter.setFont(face)
         width = painter.fontMetrics().horizontalAdvance(item.text)
+        if item.within and width > item.within * self.scale:
+            return
         at = self.to_px(item.x + dx, item.y + dy)
         if not QRectF(-300, -60, self.width() + 600, self.height() + 120).contains(at):
             return

@@ -34,6 +34,12 @@ def ask_open(parent: QWidget, folder: Path) -> Path | None:
     return Path(name) if name else None
 
 
+def ask_read(parent: QWidget, title: str, folder: Path, filters: str) -> Path | None:
+    """Another file to read."""
+    name, _ = QFileDialog.getOpenFileName(parent, title, str(folder), f"{filters};;{tr('All files')} (*)")
+    return Path(name) if name else None
+
+
 def ask_save(parent: QWidget, title: str, start: Path, filters: str) -> Path | None:
     """A file to write; the ending follows the chosen filter where none is typed."""
     name, chosen = QFileDialog.getSaveFileName(parent, title, str(start), filters)

@@ -17,6 +17,12 @@ from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
 Edit = Callable[[Job], Change]
+SOURCES = {
+    "u": "cell", "o": "opening", "n": "run", "r": "room", "i": "island", "m": "column", "f": "soffit", "s": "service",
+    "d": "molding",
+}  # fmt: skip
+"""First letter of an id -> kind of source."""
+
 log = logging.getLogger("tall_plank")
 
 
@@ -131,6 +137,9 @@ class Document(QObject):
         if not self.history.do(change.name, change.job):
             return None
         self._show(workings)
+        new_rooms = [made for made in change.made if made[0] == "r"]
+        if new_rooms:
+            self.show_room(new_rooms[-1])
         if select_new and change.made:
             self.select(tuple(self._source(made) for made in change.made))
         self.told.emit(
@@ -140,8 +149,11 @@ class Document(QObject):
         return None
 
     def _source(self, made: str) -> str:
-        kind = {"u": "cell", "o": "opening", "n": "run", "r": "room"}[made[0]]
-        return f"{kind}:{made}"
+        for room in self.job.rooms:
+            slope = next((s for s in room.slopes if s.id == made), None)
+            if slope is not None:
+                return f"wall:{slope.wall}"
+        return f"{SOURCES[made[0]]}:{made}"
 
     def _show(self, workings: Workings) -> None:
         self.workings = workings
@@ -188,6 +200,14 @@ class Document(QObject):
 
     # --- selection
 
+    def show_room(self, room_id: str) -> None:
+        """Work in another room."""
+        if room_id != self.room_id and any(r.id == room_id for r in self.job.rooms):
+            self.room_id = room_id
+            self.selection = ()
+            self.changed.emit()
+            self.selected.emit()
+
     def select(self, sources: tuple[str, ...], *, add: bool = False) -> None:
         """Select things by source (`cell:u3`, `opening:o1`, `run:n2`, `room:r1`, `wall:A`); adding toggles."""
         if add:
@@ -216,6 +236,15 @@ class Document(QObject):
         there = {f"cell:{c.id}" for c in job.cells()}
         there |= {f"opening:{o.id}" for r in job.rooms for o in r.openings}
         there |= {f"run:{run.id}" for _, run in job.runs()} | {f"room:{r.id}" for r in job.rooms}
+        for room in job.rooms:
+            for kind, things in (
+                ("island", room.islands),
+                ("column", room.columns),
+                ("soffit", room.soffits),
+                ("service", room.services),
+                ("molding", room.moldings),
+            ):
+                there |= {f"{kind}:{thing.id}" for thing in things}
         kept = tuple(s for s in self.selection if s in there or s.startswith("wall:"))
         if kept != self.selection:
             self.selection = kept

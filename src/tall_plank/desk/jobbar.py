@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QStringListModel, Qt, pyqtSignal
 from PyQt6.QtGui import QFocusEvent, QKeyEvent
-from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton
+from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QLineEdit, QMenu, QPushButton
 
 from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
@@ -72,7 +72,7 @@ class JobBar(QFrame):
     def __init__(self, document: Document, commands: Commands) -> None:
         super().__init__()
         self.setObjectName("jobBar")
-        self.document = document
+        self.document, self.commands = document, commands
         self.setFixedHeight(44)
         row = QHBoxLayout(self)
         row.setContentsMargins(12, 0, 12, 0)
@@ -82,8 +82,11 @@ class JobBar(QFrame):
         self.name.setToolTip(tr("The job and its room"))
         self.room = QPushButton()
         self.room.setObjectName("roomName")
-        for button in (self.name, self.room):
-            button.clicked.connect(lambda: self.document.select((f"room:{self.document.room_id}",)))
+        self.name.clicked.connect(lambda: self.document.select((f"room:{self.document.room_id}",)))
+        self.rooms = QMenu(self.room)
+        self.rooms.aboutToShow.connect(lambda: self.fill_rooms())
+        self.room.setMenu(self.rooms)
+        self.room.setToolTip(tr("Rooms of the job"))
         row.addWidget(self.name)
         mark = QLabel("▸")
         mark.setObjectName("specSub")
@@ -104,6 +107,19 @@ class JobBar(QFrame):
         row.addStretch(1)
         self.find = FindBox(commands)
         row.addWidget(self.find)
+
+    def fill_rooms(self) -> None:
+        """Every room of the job, then what can be done with them."""
+        self.rooms.clear()
+        for room in self.document.job.rooms:
+            action = self.rooms.addAction(room.name)
+            assert action is not None
+            action.setCheckable(True)
+            action.setChecked(room.id == self.document.room_id)
+            action.triggered.connect(lambda _=False, rid=room.id: self.document.show_room(rid))
+        self.rooms.addSeparator()
+        for name in ("add_room", "delete_room"):
+            self.rooms.addAction(self.commands.actions[name])
 
     def refresh(self) -> None:
         self.name.setText(self.document.job.name)

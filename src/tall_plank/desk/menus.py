@@ -12,8 +12,9 @@ from PyQt6.QtWidgets import QApplication, QLineEdit, QMenu, QMessageBox
 
 from tall_plank import __version__
 from tall_plank.desk import dialogs
+from tall_plank.desk.menus_room import chosen_island, register_placing, register_room
 from tall_plank.desk.texts import tr
-from tall_plank.edits import rooms, runs, units
+from tall_plank.edits import features, islands, placing, rooms, runs
 from tall_plank.edits.clipboard import copy_cells, paste
 from tall_plank.edits.stock import replace_stock
 from tall_plank.job import Level
@@ -25,7 +26,8 @@ if TYPE_CHECKING:
     from tall_plank.desk.window import Window
 
 TITLES = {
-    "job": "&Job", "edit": "&Edit", "place": "&Place", "select": "&Select", "view": "&View", "help": "&Help",
+    "job": "&Job", "edit": "&Edit", "room": "&Room", "place": "&Place", "arrange": "&Arrange", "select": "&Select",
+    "view": "&View", "help": "&Help",
 }  # fmt: skip
 CLIP_MIME = "application/x-tall-plank-units"
 
@@ -34,7 +36,9 @@ def register(window: Window) -> None:
     """Register every command of a window."""
     _job(window)
     _edit(window)
+    register_room(window)
     _place(window)
+    register_placing(window)
     _select(window)
     _view(window)
     _help(window)
@@ -278,12 +282,22 @@ def _edit(w: Window) -> None:
             doc.do(lambda job: rooms.delete_opening(job, doc.ids("opening")[0]))
         elif doc.ids("run"):
             doc.do(lambda job: runs.delete_run(job, doc.ids("run")[0]))
+        elif doc.ids("island"):
+            doc.do(lambda job: islands.delete_island(job, doc.ids("island")[0]))
+        else:
+            for kind in ("column", "soffit", "service", "molding"):
+                for name in doc.ids(kind):
+                    doc.do(lambda job, kind=kind, name=name: features.delete(job, kind, name))
+            for slope in [s for s in doc.room.room.slopes if s.wall in doc.ids("wall")]:
+                doc.do(lambda job, slope=slope: features.delete(job, "slope", slope.id))
 
     def has_cells() -> bool:
         return bool(doc.cells)
 
     def something() -> bool:
-        return bool(doc.cells or doc.ids("opening") or doc.ids("run"))
+        kinds = ("cell", "opening", "run", "island", "column", "soffit", "service", "molding")
+        slope = any(s.wall in doc.ids("wall") for s in doc.room.room.slopes)
+        return any(doc.ids(kind) for kind in kinds) or slope
 
     add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
     add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.currentWidget() is w.table)
@@ -299,7 +313,7 @@ def _edit(w: Window) -> None:
         lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], -1)), "Alt+Left", one)  # fmt: skip
     add("move_right", tr("Move one place &right"), "edit",
         lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], 1)), "Alt+Right", one)  # fmt: skip
-    add("mirror", tr("&Mirror"), "edit", lambda: doc.do(lambda job: units.mirror(job, doc.cells)), "M", has_cells)
+    add("mirror", tr("&Mirror"), "edit", lambda: doc.do(lambda job: placing.mirror(job, doc.cells)), "M", has_cells)
     add("share", tr("Take an equal &share"), "edit",
         lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "share")), "=", has_cells)  # fmt: skip
     add("rest", tr("Take what is l&eft"), "edit",
@@ -339,12 +353,6 @@ def _place(w: Window) -> None:
         if template.group == "Hung" and "ung" not in template.name:
             text += f" ({tr('hung')})"
         add(f"place_{code}", text, "place", lambda code=code: place_unit(w, code))
-    w.commands.separate("place")
-    for kind in ("door", "window"):
-        add(f"place_opening_{kind}", f"{tr('Place')}: {tr(kind)} {tr('in the wall')}", "place",
-            lambda kind=kind: doc.do(
-                lambda job: rooms.add_opening(job, doc.room_id, w.strip.current_wall(), kind)
-            ))  # fmt: skip
 
 
 def open_run_text(w: Window, level: Level) -> None:
@@ -394,9 +402,24 @@ def _select(w: Window) -> None:
     add("next_cell", tr("Ne&xt unit"), "select", lambda: w.lines.step(1), ".")
     add("previous_cell", tr("&Previous unit"), "select", lambda: w.lines.step(-1), ",")
     w.commands.separate("select")
-    for letter in "ABCD":
-        add(f"wall_{letter}", f"{tr('Wall')} {letter}", "select",
-            lambda letter=letter: doc.select((f"wall:{letter}",)), f"Ctrl+{'ABCD'.index(letter) + 1}")  # fmt: skip
+    for i in range(9):
+        add(f"wall_{i + 1}", f"{tr('Wall')} {i + 1}", "select", lambda i=i: pick_line(w, i), f"Ctrl+{i + 1}",
+            lambda i=i: i < len(doc.room.lines))  # fmt: skip
+    add("select_island", tr("The &island that it stands on"), "select",
+        lambda: doc.select((f"island:{chosen_island(w)}",)), "Shift+I",
+        lambda: chosen_island(w) != "")  # fmt: skip
+    add("select_run", tr("The whole r&un"), "select", lambda: pick_run(w), "N", lambda: bool(doc.cells))
+
+
+def pick_line(w: Window, i: int) -> None:
+    """The i-th wall or face of the frieze."""
+    lines = w.document.room.lines
+    if i < len(lines):
+        w.document.select((f"wall:{lines[i].id}",))
+
+
+def pick_run(w: Window) -> None:
+    w.document.select((f"run:{w.document.job.find_cell(w.document.cells[0])[1].id}",))
 
 
 def _view(w: Window) -> None:

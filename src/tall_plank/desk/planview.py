@@ -1,35 +1,53 @@
-"""The plan in the window: select units, drag them along their run, type over the room's dimensions."""
+"""The plan in the window: select and drag units, islands, walls, corners and what stands in the room; type over
+dimensions; draw an outline; drop things from the shelf where they shall stand."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, QRect, Qt
-from PyQt6.QtGui import QMouseEvent
+import math
+
+from PyQt6.QtCore import QPointF, QRect, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 
 from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
+from tall_plank.desk.drawroom import OutlineTool
 from tall_plank.desk.inplace import InPlaceBox
+from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import rooms, runs
-from tall_plank.setout import set_out
+from tall_plank.edits import features, islands, outline, placing, rooms, runs
+from tall_plank.measure import PlankError, format_length
+from tall_plank.setout import Wall, set_out
+from tall_plank.setout.clear import aisles_of, clear_of
+
+GRIP = 7.0  # px
+START_DRAG = 4.0  # px
 
 
 class PlanView(Canvas):
     """The room from above."""
 
-    margin = (52.0, 46.0, 18.0, 16.0)
+    margin = (56.0, 48.0, 46.0, 44.0)
+    place_wanted = pyqtSignal(str, str, float, object)
+    """Something dropped in the room: its code, the nearest line and where along it, and the place on the floor."""
 
     def __init__(self, document: Document) -> None:
         super().__init__()
         self.document = document
         self.box = InPlaceBox(self)
+        self.setAcceptDrops(True)
+        self.tool: OutlineTool | None = None
         self._press: QPointF | None = None
         self._target = ""
         self._dragging = False
+        self._snap = ""
         self.dim_clicked.connect(self.type_dim)
         self.setAccessibleName(tr("Plan"))
+
+    # --- content
 
     def refresh(self) -> None:
         doc = self.document
@@ -38,55 +56,258 @@ class PlanView(Canvas):
 
     def refresh_selection(self) -> None:
         self.highlight = self.document.selection
+        self.extra_dims = self._clear_dims()
         self.update()
+
+    def _clear_dims(self) -> list[Dim]:
+        """Clear distances of the selected unit along its wall, or of the selected island to all sides."""
+        doc = self.document
+        room = doc.room
+        found: list[Dim] = []
+        if len(doc.cells) == 1:
+            placed = doc.workings.layout.find(doc.cells[0])
+            if placed is None or placed.room != doc.room_id or not placed.is_solid:
+                return []
+            wall = room.wall(placed.wall)
+            clear = clear_of(room, placed)
+            source = f"cell:{placed.cell}"
+            for mm, a, b, key in (
+                (clear.left, placed.x - clear.left, placed.x, "left"),
+                (clear.right, placed.right, placed.right + clear.right, "right"),
+            ):
+                if mm > 0.5:
+                    found += self._along(wall, a, b, -placed.depth * 0.5, mm, source, key)
+        for island_id in doc.ids("island"):
+            island = room.room.island(island_id)
+            line = next((f for f in room.faces if f.island == island_id), None)
+            if island is not None and line is not None:
+                found += self._aisle_dims(island_id, line)
+        return found
+
+    def _aisle_dims(self, island_id: str, line: Wall) -> list[Dim]:
+        room = self.document.room
+        island = room.room.island(island_id)
+        assert island is not None
+        own = [w for w in room.worktops if w.source == f"island:{island_id}"]
+        points = [(x, -out) for top in own for x, out in top.points]
+        if not points:
+            return []
+        x0, x1 = min(p[0] for p in points), max(p[0] for p in points)
+        y0, y1 = min(p[1] for p in points), max(p[1] for p in points)
+        found = []
+        for side, mm, _ in aisles_of(room, island):
+            mid_x, mid_y = (x0 + x1) / 2, (y0 + y1) / 2
+            ends = {
+                "Front": ((mid_x, y0), (mid_x, y0 - mm)), "Back": ((mid_x, y1), (mid_x, y1 + mm)),
+                "Left": ((x0, mid_y), (x0 - mm, mid_y)), "Right": ((x1, mid_y), (x1 + mm, mid_y)),
+            }[side]  # fmt: skip
+            a, b = (line.frame.out((*p, 0.0))[:2] for p in ends)
+            found += self._between(a, b, mm, f"island:{island_id}", side.lower())
+        return found
+
+    def _along(self, wall: Wall, a: float, b: float, y: float, mm: float, source: str, key: str) -> list[Dim]:
+        p, q = wall.frame.out((a, y, 0.0)), wall.frame.out((b, y, 0.0))
+        return self._between(p[:2], q[:2], mm, source, key)
+
+    def _between(self, p: tuple[float, float], q: tuple[float, float], mm: float, source: str, key: str) -> list[Dim]:
+        """A dimension between two points that lie level or upright; others are left out."""
+        text = format_length(mm, self.document.job.display)
+        drop = 6.0 * self.paper_scale
+        if abs(p[1] - q[1]) < 0.5:
+            return [Dim(p[0], q[0], p[1] - drop, 1, "x", text, source, key, True)]
+        if abs(p[0] - q[0]) < 0.5:
+            return [Dim(p[1], q[1], p[0] - drop, 1, "y", text, source, key, True)]
+        return []
+
+    # --- typing over dimensions
 
     def type_dim(self, dim: Dim) -> None:
         at = offset(dim, self.paper_scale)
         middle = (dim.a + dim.b) / 2
         p = self.to_px(middle, at) if dim.along == "x" else self.to_px(at, middle)
         rect = QRect(int(p.x()) - 40, int(p.y()) - 22, 80, 26)
-        room = dim.source.split(":")[1]
-        self.box.ask(
-            rect,
-            dim.text.lstrip("~"),
-            lambda text: self.document.do(lambda job: rooms.set_room_length(job, room, dim.key, text), at_place=True),
-        )
+        self.box.ask(rect, dim.text.lstrip("~"), lambda text: self._commit_dim(dim, text))
+
+    def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
+        doc = self.document
+        kind, _, name = dim.source.partition(":")
+        if kind == "cell":
+            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
+        if kind == "island":
+            return doc.do(lambda job: islands.set_aisle(job, name, dim.key, text), at_place=True)
+        if dim.key.startswith("wall:"):
+            return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
+        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
+
+    # --- drawing an outline
+
+    def draw_outline(self) -> None:
+        """Start to draw the room's outline; the old one stays until the new one is closed."""
+        self.tool = OutlineTool()
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.setFocus()
+        self.update()
+
+    def _close_outline(self) -> None:
+        tool = self.tool
+        if tool is None:
+            return
+        points = tuple(tool.points)
+        error = self.document.do(lambda job: outline.draw_outline(job, self.document.room_id, points))
+        if error is None:
+            self._leave_tool()
+            self.fit()
+
+    def _leave_tool(self) -> None:
+        self.tool = None
+        self.unsetCursor()
+        self.update()
+
+    def _type_length(self, typed: str) -> None:
+        """A length typed while drawing: the next corner, that far in the direction of the pointer."""
+        tool = self.tool
+        if tool is None or not tool.begun:
+            return
+        p = self.to_px(*(tool.pointer or tool.points[-1]))
+        rect = QRect(int(p.x()) + 12, int(p.y()) + 12, 90, 26)
+
+        def put(text: str) -> PlankError | None:
+            try:
+                length = rooms.read(self.document.job, text, least=10.0, most=100_000.0)
+            except PlankError as error:
+                return error
+            tool.put_length(length.mm)
+            self.update()
+            return None
+
+        self.box.ask(rect, "", put, typed=typed)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        key = event.key()
+        if self.tool is not None:
+            if key == Qt.Key.Key_Escape:
+                self._leave_tool()
+            elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                self._close_outline()
+            elif key == Qt.Key.Key_Backspace:
+                self.tool.step_back()
+                self.update()
+            elif key in ARROWS and self.tool.begun:
+                ax, ay = self.tool.points[-1]
+                dx, dy = ARROWS[key]
+                self.tool.pointer = (ax + dx * 1000.0, ay + dy * 1000.0)
+                self.update()
+            elif event.text() and event.text() in "0123456789(":
+                self._type_length(event.text())
+            else:
+                super().keyPressEvent(event)
+            return
+        if key == Qt.Key.Key_Escape and self._dragging:
+            self.document.end_drag(keep=False)
+            self._press, self._dragging = None, False
+            self.update()
+        elif key in ARROWS and self.document.ids("island"):
+            step = 10.0 if not event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 100.0
+            dx, dy = ARROWS[key]
+            island = self.document.ids("island")[0]
+            self.document.do(lambda job: islands.move_island(job, island, dx * step, dy * step))
+        else:
+            super().keyPressEvent(event)
+
+    # --- mouse
 
     def pressed(self, event: QMouseEvent) -> None:
-        source = self.source_at(event.position())
+        p = event.position()
+        if self.tool is not None:
+            self.tool.aim(
+                *self.to_mm(p), self.scale, free=bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            )
+            if self.tool.press():
+                self._close_outline()
+            self.update()
+            return
+        corner = self.corner_at(p)
+        if corner is not None:
+            self._press, self._target = p, f"corner:{corner}"
+            return
+        source = self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         # The unit on the floor comes first; a second click takes what hangs above it.
-        below = self._cell_under(event.position())
-        if below and (source.startswith("run:") or below not in self.document.selection):
+        below = self._cell_under(p)
+        covered = source.startswith(("run:", "island:", "soffit:"))
+        if below and (covered or below not in self.document.selection):
             source = below
-        self.document.select((source,) if source else (), add=add)
-        if source.partition(":")[0] in ("cell", "opening"):
-            self._press, self._target = event.position(), source
+        kind, _, name = source.partition(":")
+        chosen = (source,) if source else ()
+        if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+            chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
+        self.document.select(chosen, add=add)
+        if kind in ("cell", "opening", "island", "column", "soffit", "service", "wall"):
+            self._press, self._target = p, source
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """A double click closes the outline that is drawn, or puts a corner into a wall."""
+        assert event is not None
+        if self.tool is not None:
+            self._close_outline()
+            return
+        source = self.source_at(event.position())
+        kind, _, name = source.partition(":")
+        if kind == "wall" and self.document.room.wall(name).island == "":
+            x, y = self.to_mm(event.position())
+            at = self.document.room.wall(name).frame.into((x, y, 0.0))[0]
+            self.document.do(lambda job: outline.add_corner(job, self.document.room_id, name, at))
+
+    def corner_at(self, p: QPointF) -> int | None:
+        """Index of the corner of the floor under a point, where a wall or the room is selected."""
+        if not any(s.startswith(("room:", "wall:")) for s in self.document.selection):
+            return None
+        for i, (x, y) in enumerate(self.document.room.points):
+            px = self.to_px(x, y)
+            if abs(px.x() - p.x()) <= GRIP and abs(px.y() - p.y()) <= GRIP:
+                return i
+        return None
 
     def _cell_under(self, p: QPointF) -> str:
         """The unit below a worktop."""
         x, y = self.to_mm(p)
         for placed in self.document.room.placed:
             px, py, _ = placed.frame.into((x, y, placed.bottom))
-            if placed.level == "base" and 0 <= px <= placed.width and -placed.depth <= py <= 0 and placed.is_solid:
+            if placed.level != "hung" and 0 <= px <= placed.width and -placed.depth <= py <= 0 and placed.is_solid:
                 return f"cell:{placed.cell}"
         return ""
 
     def moved(self, event: QMouseEvent) -> None:
+        p = event.position()
+        if self.tool is not None:
+            free = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self.tool.aim(*self.to_mm(p), self.scale, free=free)
+            self.update()
+            return
         if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
-            super().moved(event)
+            if self.corner_at(p) is not None:
+                self.setCursor(Qt.CursorShape.SizeAllCursor)
+            else:
+                super().moved(event)
             return
         doc = self.document
         if not self._dragging:
-            if (event.position() - self._press).manhattanLength() < 4:
+            if (p - self._press).manhattanLength() < START_DRAG:
                 return
             self._dragging = True
             doc.begin_drag(tr("Move"))
+        if doc.drag_from is not None:
+            self.drag_to(*self.to_mm(self._press), *self.to_mm(p))
+
+    def drag_to(self, x0: float, y0: float, x: float, y: float) -> None:
+        """Part of a drag of the target, from where it was pressed to where the pointer is (mm)."""
+        doc = self.document
         origin = doc.drag_from
-        if origin is None:
-            return
-        x, y = self.to_mm(event.position())
+        assert origin is not None
         kind, _, name = self._target.partition(":")
+        dx, dy = x - x0, y - y0
+        rid = doc.room_id
         if kind == "cell":
             _, run, _ = origin.find_cell(name)
             layout = set_out(origin).run(run.id)
@@ -95,14 +316,143 @@ class PlanView(Canvas):
             along, _, _ = layout.wall.frame.into((x, y, 0.0))
             index = sum(p.x + p.width / 2 < along for p in layout.cells if p.cell != name)
             doc.drag(lambda job: runs.move_cell(job, name, index))
-        else:
+        elif kind == "opening":
             _, opening = rooms.find_opening(origin, name)
-            wall = doc.room.wall(opening.wall)
-            x0, y0 = self.to_mm(self._press)
-            by = wall.frame.into((x, y, 0.0))[0] - wall.frame.into((x0, y0, 0.0))[0]
+            by = self._on_wall(opening.wall, dx, dy)
             doc.drag(lambda job: rooms.move_opening(job, name, opening.x.mm + by))
+        elif kind == "island":
+            dx, dy = self._snapped_island(origin, name, dx, dy)
+            doc.drag(lambda job: islands.move_island(job, name, dx, dy))
+        elif kind == "column":
+            _, column = features.find(origin, "column", name)
+            if column.wall:
+                by = self._on_wall(column.wall, dx, dy)
+                doc.drag(lambda job: features.move_column(job, name, column.x.mm + by))
+            else:
+                doc.drag(lambda job: features.move_column(job, name, column.x.mm + dx, column.y.mm + dy))
+        elif kind == "soffit":
+            doc.drag(lambda job: features.move_soffit(job, name, dx, dy))
+        elif kind == "service":
+            _, service = features.find(origin, "service", name)
+            by = self._on_wall(service.wall, dx, dy) if service.wall else dx
+            doc.drag(lambda job: features.move_service(job, name, service.x.mm + by))
+        elif kind == "wall":
+            wall = set_out(origin).room(rid).wall(name)
+            if not wall.island:
+                out = -(dx * wall.out_of[0] + dy * wall.out_of[1])
+                out = round(out / 10.0) * 10.0
+                doc.drag(lambda job: outline.move_wall(job, rid, name, out))
+        elif kind == "corner":
+            index = int(name)
+            px, py = set_out(origin).room(rid).points[index]
+            tx, ty = self._snapped_corner(origin, index, px + dx, py + dy)
+            doc.drag(lambda job: outline.move_corner(job, rid, index, tx, ty))
+
+    def _on_wall(self, wall_id: str, dx: float, dy: float) -> float:
+        """How far a move goes along a wall, mm."""
+        wall = self.document.room.wall(wall_id)
+        return dx * wall.frame.x[0] + dy * wall.frame.x[1]
+
+    def _snapped_corner(self, origin, index: int, x: float, y: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
+        """A dragged corner stands square over or beside its neighbours where it is near; else on whole centimetres."""
+        points = set_out(origin).room(self.document.room_id).points
+        self._snap = ""
+        found = [round(x / 10.0) * 10.0, round(y / 10.0) * 10.0]
+        for k in (0, 1):
+            for other in (points[index - 1], points[(index + 1) % len(points)]):
+                if abs((x, y)[k] - other[k]) * self.scale < 8.0:
+                    found[k], self._snap = other[k], tr("square")
+        return found[0], found[1]
+
+    def _snapped_island(self, origin, island_id: str, dx: float, dy: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
+        """A dragged island stands in the middle of the room where it is near; else on whole centimetres."""
+        self._snap = ""
+        room = set_out(origin).room(self.document.room_id)
+        _, island = islands.find_island(origin, island_id)
+        if island.wall:
+            return dx, dy
+        own = [w for w in room.worktops if w.source == f"island:{island_id}"]
+        line = next(f for f in room.faces if f.island == island_id)
+        points = [line.frame.out((x, -out, 0.0)) for top in own for x, out in top.points]
+        step = (round(dx / 10.0) * 10.0, round(dy / 10.0) * 10.0)
+        if not points:
+            return step
+        size = room.size
+        found = list(step)
+        for k, delta in ((0, dx), (1, dy)):
+            middle = (min(p[k] for p in points) + max(p[k] for p in points)) / 2
+            if abs(middle + delta - size[k] / 2) * self.scale < 7.0:
+                found[k], self._snap = size[k] / 2 - middle, tr("middle of the room")
+        return found[0], found[1]
 
     def released(self, event: QMouseEvent) -> None:
         if self._dragging:
             self.document.end_drag()
-        self._press, self._dragging = None, False
+        self._press, self._dragging, self._snap = None, False, ""
+        self.update()
+
+    # --- drop from the shelf
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        if event is not None and event.mimeData().hasFormat(TEMPLATE_MIME):
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: object) -> None:
+        event.acceptProposedAction()  # type: ignore[attr-defined]
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        if event is None:
+            return
+        code = bytes(event.mimeData().data(TEMPLATE_MIME)).decode()
+        x, y = self.to_mm(event.position())
+        self.drop(code, x, y)
+        event.acceptProposedAction()
+
+    def drop(self, code: str, x: float, y: float) -> None:
+        """Put something from the shelf where it was dropped: on the nearest line, or on the floor."""
+        line, at = self.nearest_line(x, y)
+        self.place_wanted.emit(code, line, at, (x, y))
+
+    def nearest_line(self, x: float, y: float) -> tuple[str, float]:
+        """The wall or island face nearest to a point of the floor, and where along it, mm."""
+        best, found = 1e12, (self.document.room.walls[0].id, 0.0)
+        for line in self.document.room.lines:
+            u, v, _ = line.frame.into((x, y, 0.0))
+            away = math.hypot(max(0.0, -u, u - line.length), v if not line.island or v < 0 else v * 3)
+            if away < best:
+                best, found = away, (line.id, min(max(0.0, u), line.length))
+        return found
+
+    # --- painting
+
+    def paint_over(self, painter: QPainter) -> None:
+        if self.tool is not None:
+            self.tool.paint(painter, self.to_px, self.document.job.display)
+            painter.setFont(font(12))
+            painter.setPen(Theme.color("brass"))
+            hint = tr("Click the corners in order, or point and type a length. Enter closes the room, Escape gives up.")
+            if self.tool.crosses:
+                painter.setPen(Theme.color("oxide"))
+                hint = tr("Two walls cross. Backspace takes the last corner back.")
+            painter.drawText(QRectF(self.rect()).adjusted(70, 8, -10, 0), Qt.AlignmentFlag.AlignHCenter, hint)
+            return
+        if any(s.startswith(("room:", "wall:")) for s in self.document.selection):
+            painter.setPen(QPen(Theme.color("spruce"), 1.4))
+            painter.setBrush(Theme.color("sheet"))
+            for x, y in self.document.room.points:
+                p = self.to_px(x, y)
+                painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
+        for source in self.document.ids("wall"):
+            if self.document.room.has_line(source):
+                wall = self.document.room.wall(source)
+                painter.setPen(QPen(Theme.color("spruce"), 3.0))
+                painter.drawLine(self.to_px(*wall.start), self.to_px(*wall.end))
+        if self._snap and self._dragging:
+            painter.setFont(font(11))
+            painter.setPen(Theme.color("brass"))
+            painter.drawText(QPointF(self.width() / 2 - 50, 34), self._snap)
+
+
+ARROWS = {
+    Qt.Key.Key_Left: (-1.0, 0.0), Qt.Key.Key_Right: (1.0, 0.0), Qt.Key.Key_Up: (0.0, 1.0), Qt.Key.Key_Down: (0.0, -1.0),
+}  # fmt: skip

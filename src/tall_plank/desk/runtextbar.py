@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QHideEvent, QKeyEvent
 from PyQt6.QtWidgets import QFrame, QGridLayout, QLabel, QLineEdit
@@ -14,6 +16,9 @@ from tall_plank.edits.runtext import RunTextError, read_run_text, run_text, type
 from tall_plank.job import Job, Level
 from tall_plank.measure import PlankError, format_length
 from tall_plank.measure.shareout import Rule
+
+LineEdit = Callable[[str], PlankError | None]
+"""Makes what was typed so; gives back what is wrong with it."""
 
 
 class _Box(QLineEdit):
@@ -38,6 +43,7 @@ class RunTextBar(QFrame):
         self.document = document
         self.run_id = ""
         self._where: tuple[str, Level] | None = None
+        self._edit: LineEdit | None = None
         grid = QGridLayout(self)
         grid.setContentsMargins(12, 6, 12, 6)
         self.head = QLabel()
@@ -54,8 +60,24 @@ class RunTextBar(QFrame):
         self.box.textEdited.connect(self._preview)
         self.hide()
 
+    def ask_line(self, head: str, text: str, example: str, hint: str, edit: LineEdit) -> None:
+        """Open for another text that takes a whole line: a room's walls, the corners of a worktop, a name."""
+        self._where, self._edit = None, edit
+        self.head.setText(head)
+        self.box.setText(text)
+        self.box.setPlaceholderText(example)
+        self.box.setProperty("wrong", False)
+        self.note.setObjectName("specNote")
+        self.note.setText(hint)
+        restyle(self.note)
+        restyle(self.box)
+        self.show()
+        self.box.setFocus()
+        self.box.selectAll()
+
     def open_for(self, wall: str, level: Level) -> None:
         """Open for the run of a level on a wall; it is started when the text is set."""
+        self._edit = None
         job = self.document.job
         room = job.room(self.document.room_id)
         run = next((r for r in room.runs if r.wall == wall and r.level is level), None)
@@ -75,7 +97,8 @@ class RunTextBar(QFrame):
 
     def _preview(self, text: str) -> None:
         """Say at once what the text comes to, or where it goes wrong."""
-        assert self._where is not None
+        if self._where is None:
+            return
         job = self.document.job
         self.box.setProperty("wrong", False)
         try:
@@ -97,8 +120,11 @@ class RunTextBar(QFrame):
         restyle(self.note)
 
     def _apply(self) -> None:
-        assert self._where is not None
         text = self.box.text()
+        if self._edit is not None:
+            self._apply_line(text)
+            return
+        assert self._where is not None
         wall, level = self._where
 
         def edit(job: Job):  # type: ignore[no-untyped-def]
@@ -116,4 +142,16 @@ class RunTextBar(QFrame):
         if isinstance(error, RunTextError):
             self.box.setCursorPosition(error.position)
         self.box.setProperty("wrong", True)
+        restyle(self.box)
+
+    def _apply_line(self, text: str) -> None:
+        assert self._edit is not None
+        error = self._edit(text)
+        if error is None:
+            self.hide()
+            return
+        self.note.setText(str(error))
+        self.note.setObjectName("specError")
+        self.box.setProperty("wrong", True)
+        restyle(self.note)
         restyle(self.box)

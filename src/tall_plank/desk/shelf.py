@@ -5,25 +5,21 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QMimeData, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QDrag, QIcon, QKeyEvent, QPainter, QPixmap
+from PyQt6.QtGui import QDrag, QIcon, QKeyEvent
 from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
-from tall_plank.desk.canvas import PEN_PX, paint_strokes, strokes_of
 from tall_plank.desk.document import Document
+from tall_plank.desk.shelfpictures import PICTURE, picture, room_drawing, saved_drawing, swatch, template_drawing
 from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
-from tall_plank.drawing.elevation import unit_front
-from tall_plank.drawing.primitives import Drawing, Layer, Line, Pen, Shape, rectangle
-from tall_plank.job import Body, Job, Template, Unit
-from tall_plank.job.inherit import construction_of, finish_of
+from tall_plank.edits import features
+from tall_plank.files.library import Kept, kept
+from tall_plank.job import Template
 from tall_plank.job.scheme import Role
-from tall_plank.making.unit import UnitSpec, make_unit
-from tall_plank.measure import Frame, Length
-from tall_plank.measure.lengths import evaluate_text
-from tall_plank.setout import Placed as PlacedUnit
 
-PICTURE = QSize(52, 56)
+GROUPS = ("Base", "Corner", "Appliances", "Hung", "Tall", "End", "Furniture", "Island")
+"""Headings of the kinds in their usual order."""
 
 
 @dataclass(frozen=True)
@@ -36,80 +32,16 @@ class Entry:
     icon: QIcon
 
 
-def template_drawing(job: Job, template: Template) -> Drawing:
-    """A template as a unit of its starting size, seen from the front."""
-    unit = Unit("shelf", template.code, template.bay, template.own)
-    named = job.named_values()
-    own = {o.key: o.value.mm for o in template.own if isinstance(o.value, Length)}
-    w = template.width
-    h = own.get("height", evaluate_text(template.height, named))
-    d = own.get("depth", evaluate_text(template.depth, named))
-    spec = UnitSpec(
-        template=template.code, level=template.level.value, body=template.body, top=template.top, sink=template.sink,
-        appliance=template.appliance, bay=template.bay, width=w, height=h, depth=d, made=construction_of(job, unit),
-        front=finish_of(job, unit, Role.FRONT), carcass=finish_of(job, unit, Role.CARCASS),
-        drawer=finish_of(job, unit, Role.DRAWER), corner=template.corner,
-        corner_side="right" if template.corner else "", leg=min(w, 900.0) if template.corner else 0.0,
-        blind=w * 0.45 if template.corner == "blind" else 0.0, filler=40.0 if template.corner == "blind" else 0.0,
-        shape=template.shape, gables=template.gables, bottom=template.bottom, back=template.back,
-        cover=template.cover, vent=template.vent, fittings=template.fittings,
-    )  # fmt: skip
-    placed = PlacedUnit(
-        "", "", "", "", "", "", template.level, template.code, template.body, 0.0, 0.0, w, h, d, Frame()
-    )
-    items = list(unit_front(placed, make_unit(spec, job.stock), job.stock, labels=False))
-    if template.body is Body.GAP:
-        items.append(Shape(rectangle(0, 0, w, h), Pen.DASHED, Layer.CARCASS))
-    if template.sink:
-        items.append(Shape(rectangle(w * 0.2, h, w * 0.6, 50), Pen.MEDIUM, Layer.APPLIANCE, "", "basin"))
-        items.append(Line(w * 0.5, h + 50, w * 0.5, h + 190, Pen.MEDIUM, Layer.APPLIANCE))
-        items.append(Line(w * 0.5, h + 190, w * 0.64, h + 190, Pen.MEDIUM, Layer.APPLIANCE))
-    return Drawing(template.name, tuple(items), 0.0, 0.0, w, h + (190.0 if template.sink else 0.0))
+ROOM_THINGS = (
+    ("Openings", ("door", "window", "arch", "niche")),
+    ("Structure", ("column", "chimney breast", "soffit", "slope")),
+    ("Islands", ("island", "peninsula")),
+    ("Service points", features.SERVICES),
+    ("Moldings", tuple(features.MOLDINGS)),
+)
+"""What the Room stage offers, by heading."""
 
-
-def picture(drawing: Drawing, size: QSize = PICTURE, ratio: float = 2.0) -> QPixmap:
-    """A small picture of a drawing."""
-    pixmap = QPixmap(size * ratio)
-    pixmap.setDevicePixelRatio(ratio)
-    pixmap.fill(QColor(0, 0, 0, 0))
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    scale = min((size.width() - 6) / max(drawing.width, 1), (size.height() - 6) / max(drawing.height, 1), 0.07)
-    painter.translate((size.width() - drawing.width * scale) / 2, (size.height() + drawing.height * scale) / 2)
-    painter.scale(scale, -scale)
-    paint_strokes(painter, strokes_of(drawing), PEN_PX, cosmetic=True)
-    painter.end()
-    return pixmap
-
-
-def swatch(color: str, grain: bool) -> QPixmap:
-    """A finish as a small board."""
-    drawing = Drawing(
-        "",
-        (Shape(rectangle(0, 0, 420, 300), Pen.NARROW, Layer.FRONT, "", color, "x" if grain else ""),),
-        0,
-        0,
-        420,
-        300,
-    )
-    return picture(drawing, QSize(46, 34))
-
-
-def opening_drawing(kind: str) -> Drawing:
-    """A door or window for the shelf."""
-    if kind == "door":
-        items = (
-            Shape(rectangle(0, 0, 400, 760), Pen.MEDIUM, Layer.OPENING, "", "opening"),
-            Shape(rectangle(36, 0, 328, 724), Pen.NARROW, Layer.OPENING, "", "door"),
-            Line(290, 360, 335, 360, Pen.MEDIUM, Layer.OPENING),
-        )
-        return Drawing(kind, items, 0, 0, 400, 760)
-    items = (
-        Shape(rectangle(0, 0, 700, 560), Pen.MEDIUM, Layer.OPENING, "", "opening"),
-        Shape(rectangle(36, 36, 628, 488), Pen.NARROW, Layer.OPENING, "", "glass"),
-        Line(350, 36, 350, 524, Pen.NARROW, Layer.OPENING),
-    )
-    return Drawing(kind, items, 0, 0, 700, 560)
+ARCH = {"arch": "Open passage", "slope": "Sloped ceiling"}
 
 
 class ShelfList(QListWidget):
@@ -181,13 +113,25 @@ class Shelf(QFrame):
         column.addLayout(held)
         column.addWidget(self.list)
         self._key: object = None
+        self._kept: tuple[Kept, ...] = ()
+        self._stale = True
         self._entries: list[Entry] = []
+
+    def library_changed(self) -> None:
+        """Something was saved or taken out of the library."""
+        self._stale = True
+        self.refresh()
 
     def refresh(self) -> None:
         """Pull what can be used at this stage; pictures are made again only where they would differ."""
         job = self.document.job
         style = job.active_standard().values()
-        key = (self.stage, job.templates, job.schemes, job.stock, style["front_style"], style["handle"], Theme.dark)
+        self._kept = kept(self.document.folders)[0] if self.stage == "units" and self._stale else self._kept
+        self._stale = False
+        key = (
+            self.stage, job.templates, job.schemes, job.stock, style["front_style"], style["handle"], Theme.dark,
+            self.document.room.room.use, self._kept,
+        )  # fmt: skip
         if key == self._key:
             return
         self._key = key
@@ -195,13 +139,42 @@ class Shelf(QFrame):
         self._fill()
 
     def _templates(self) -> list[Entry]:
+        """Islands, what was saved, then the kinds by heading: those that suit the room's use first."""
         job = self.document.job
-        return [Entry(t.code, tr(t.name), tr(t.group), QIcon(picture(template_drawing(job, t)))) for t in job.templates]
+        first = features.FIRST_KINDS.get(self.document.room.room.use, ())
+        order = [*first, *GROUPS]
+
+        def rank(template: Template) -> int:
+            return order.index(template.group) if template.group in order else len(order)
+
+        kinds = [
+            Entry(t.code, tr(t.name), tr(t.group), QIcon(picture(template_drawing(job, t))))
+            for t in sorted(job.templates, key=rank)
+        ]
+        return [*kinds, *self._room_entries(("Islands",)), *self._saved()]
+
+    def _saved(self) -> list[Entry]:
+        return [
+            Entry(
+                f"saved:{k.path.name}",
+                k.saved.name,
+                tr("Saved"),
+                QIcon(picture(saved_drawing(self.document.job, k.saved))),
+            )
+            for k in self._kept
+        ]
 
     def _openings(self) -> list[Entry]:
+        return self._room_entries(tuple(heading for heading, _ in ROOM_THINGS))
+
+    def _room_entries(self, headings: tuple[str, ...]) -> list[Entry]:
         return [
-            Entry(kind, tr(kind.capitalize()), tr("Openings"), QIcon(picture(opening_drawing(kind))))
-            for kind in ("door", "window")
+            Entry(
+                f"room:{kind}", tr(ARCH.get(kind, kind.capitalize())), tr(heading), QIcon(picture(room_drawing(kind)))
+            )
+            for heading, kinds in ROOM_THINGS
+            if heading in headings
+            for kind in kinds
         ]
 
     def _finishes(self) -> list[Entry]:
@@ -230,6 +203,7 @@ class Shelf(QFrame):
             item.setToolTip(entry.label)
             item.setTextAlignment(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop)
             item.setSizeHint(QSize(64, tall))
+            item.setFont(font(12))
             self.list.addItem(item)
 
     def _head(self, text: str) -> None:

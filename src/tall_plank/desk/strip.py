@@ -12,9 +12,9 @@ from tall_plank.desk.inplace import InPlaceBox
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.dimensions import offset
-from tall_plank.drawing.elevation import elevation, elevation_dims, neighbours
+from tall_plank.drawing.elevation import elevation, elevation_dims, island_height, neighbours
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import rooms, runs
+from tall_plank.edits import features, islands, outline, placing, rooms, runs
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
 from tall_plank.setout import Wall, set_out
@@ -256,6 +256,10 @@ class Strip(Canvas):
             return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
         if kind == "opening":
             return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text), at_place=True)
+        if kind == "island":
+            return doc.do(lambda job: islands.set_island(job, name, dim.key, text), at_place=True)
+        if dim.key.startswith("wall:"):
+            return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
         return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
 
     # --- mouse
@@ -280,9 +284,12 @@ class Strip(Canvas):
         source = self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         kind, _, name = source.partition(":")
-        if kind in ("cell", "opening"):
+        if kind in ("cell", "opening", "column", "service"):
             if add or source not in self.document.selection:
-                self.document.select((source,), add=add)
+                chosen: tuple[str, ...] = (source,)
+                if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+                    chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
+                self.document.select(chosen, add=add)
             self._drag, self._target = f"{kind}?", name
             x, _y = self.to_mm(p)
             self._grab = x
@@ -315,6 +322,17 @@ class Strip(Canvas):
             self.drag_cell_to(self._target, x)
         elif self._drag == "opening":
             self._drag_opening(x)
+        elif self._drag in ("column", "service"):
+            self._drag_feature(self._drag, x)
+
+    def _drag_feature(self, kind: str, x: float) -> None:
+        origin = self.document.drag_from
+        if origin is None:
+            return
+        _, thing = features.find(origin, kind, self._target)
+        wanted = thing.x.mm + x - self._grab
+        move = features.move_column if kind == "column" else features.move_service
+        self.document.drag(lambda job: move(job, self._target, wanted))
 
     def drag_width_to(self, cell: str, x: float) -> None:
         """Bring a unit's right side to a frieze coordinate, mm; part of a drag."""
@@ -376,8 +394,9 @@ class Strip(Canvas):
         elif self._drag and not self._drag.endswith("?"):
             self.document.end_drag()
         elif self._drag == "cell?" and not event.modifiers():
-            # A click without a drag on one of many selects it alone.
-            self.document.select((f"cell:{self._target}",))
+            # A click without a drag on one of many selects it alone, or its group.
+            chosen = placing.grouped(self.document.job, self._target)
+            self.document.select(tuple(f"cell:{c}" for c in chosen))
         self._press, self._drag, self._band, self._snap = None, "", None, ""
         self.update()
 
@@ -417,7 +436,7 @@ class Strip(Canvas):
         at = 0.0
         current = self.current_wall()
         for i, wall in enumerate(walls):
-            top = self.to_px(at, wall.height)
+            top = self.to_px(at, island_height(self.document.room, wall) if wall.island else wall.height)
             painter.setFont(font(13, bold=True))
             painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
             y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))

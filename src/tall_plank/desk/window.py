@@ -30,6 +30,7 @@ from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
 from tall_plank.desk.jobbar import JobBar
 from tall_plank.desk.menus import TITLES, fill_recent, register
+from tall_plank.desk.menus_room import place_in_room
 from tall_plank.desk.messages import MessageLine
 from tall_plank.desk.modelview import ModelView
 from tall_plank.desk.planview import PlanView
@@ -42,7 +43,9 @@ from tall_plank.desk.strip import Strip
 from tall_plank.desk.tableview import TablePane
 from tall_plank.desk.tally import Tally
 from tall_plank.desk.texts import tr
-from tall_plank.edits import rooms, runs, units
+from tall_plank.edits import runs, units
+from tall_plank.edits.library import place_saved
+from tall_plank.files.library import kept
 from tall_plank.files.userdata import Autosave, Preferences, Recovered, UserFolders
 from tall_plank.job import Job, Role
 from tall_plank.measure import PlankError
@@ -69,6 +72,7 @@ class Window(QMainWindow):
         self.stage = "units"
         self.listing = {"shop": "cut-list", "offer": "price"}
         self.view_shown = "all"
+        self._room_shown = job.rooms[0].id
         self.package_thread: PackageThread | None = None
         self.setWindowIcon(QIcon(str(assets.ICONS / "tall-plank.svg")))
         self.setAcceptDrops(True)
@@ -166,6 +170,7 @@ class Window(QMainWindow):
         self.lists.currentItemChanged.connect(self._list_chosen)
         self.table.row_chosen.connect(self.go_to_cell)
         self.strip.place_wanted.connect(self.place_on_wall)
+        self.plan.place_wanted.connect(self.place_on_plan)
         self.strip.step_asked.connect(self.lines.step)
         self.lines.run_text_wanted.connect(self.type_run)
         self.run_text.closed.connect(self.strip.setFocus)
@@ -190,7 +195,11 @@ class Window(QMainWindow):
             self._autosave_timer.start()
 
     def _refresh_design(self) -> None:
-        """Strip, run lines, plan, model and shelf pull the job."""
+        """Strip, run lines, plan, model and shelf pull the job; another room is shown whole."""
+        if self._room_shown != self.document.room_id:
+            self._room_shown = self.document.room_id
+            self.strip.fitted = self.plan.fitted = True
+            self.model.fit()
         for view in (self.strip, self.lines, self.plan, self.model, self.shelf):
             view.refresh()
 
@@ -326,17 +335,53 @@ class Window(QMainWindow):
 
     def use_from_shelf(self, code: str) -> None:
         """Enter or double click on the shelf: put it after the selection, or set the finish."""
+        wall = self.strip.current_wall()
+        after = self.document.cells[-1] if self.document.cells else ""
+        self.place(code, wall, after=after)
+
+    def place(
+        self,
+        code: str,
+        wall: str,
+        x: float | None = None,
+        *,
+        after: str = "",
+        at: tuple[float, float] | None = None,
+    ) -> None:
+        """Put something of the shelf on a line: a finish, a thing of the room, something saved, or a kind of unit.
+
+        Parameters
+        ----------
+        x : mm along the line where it was dropped; without it, it goes after a cell or to the end
+        at : place on the floor where it was dropped on the plan
+        """
         doc = self.document
-        if self.stage == "finish":
-            role, _, finish = code.partition(":")
-            self.set_finish(Role(role), finish)
+        kind, _, name = code.partition(":")
+        if self.stage == "finish" and kind not in ("room", "saved"):
+            self.set_finish(Role(kind), name)
+        elif kind == "room":
+            place_in_room(self, name, wall, x, at)
         elif code in ("door", "window") and self.stage == "room":
-            wall = self.strip.current_wall()
-            doc.do(lambda job: rooms.add_opening(job, doc.room_id, wall, code))
-        else:
-            wall = self.strip.current_wall()
-            after = doc.cells[-1] if doc.cells else ""
+            place_in_room(self, code, wall, x)
+        elif kind == "saved":
+            self.place_saved(name, wall, after, at)
+        elif x is None:
             doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, after=after))
+        else:
+            level = runs.run_level(doc.job, doc.room_id, wall, doc.job.template(code))
+            run = next((r for r in doc.room.runs if r.run.wall == wall and r.run.level is level), None)
+            index = sum(p.x + p.width / 2 < x for p in run.cells) if run else 0
+            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, index=index))
+
+    def place_saved(self, name: str, wall: str, after: str, at: tuple[float, float] | None) -> None:
+        """Place something of the library."""
+        found = next((k for k in kept(self.document.folders)[0] if k.path.name == name), None)
+        if found is None:
+            self.message.tell(tr("It is no longer in the library."), "wrong")
+            self.shelf.library_changed()
+            return
+        text, room = found.text, self.document.room_id
+        self.document.do(lambda job: place_saved(job, text, room, wall, at, after))
 
     def set_finish(self, role: Role, finish: str) -> None:
         """For the selected units, or the whole job where none is selected or the role belongs to no unit."""
@@ -347,18 +392,14 @@ class Window(QMainWindow):
             doc.do(lambda job: units.set_scheme_finish(job, role, finish))
 
     def place_on_wall(self, code: str, wall: str, x: float) -> None:
-        """A kind was dropped on a wall."""
-        doc = self.document
-        if self.stage == "finish":
-            self.use_from_shelf(code)
-        elif code in ("door", "window") and self.stage == "room":
-            doc.do(lambda job: rooms.add_opening(job, doc.room_id, wall, code, x))
-        else:
-            level = runs.run_level(doc.job, doc.room_id, wall, doc.job.template(code))
-            run = next((r for r in doc.room.runs if r.run.wall == wall and r.run.level is level), None)
-            index = sum(p.x + p.width / 2 < x for p in run.cells) if run else 0
-            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, index=index))
+        """Something was dropped on a wall."""
+        self.place(code, wall, x)
         self.strip.setFocus()
+
+    def place_on_plan(self, code: str, line: str, x: float, at: tuple[float, float]) -> None:
+        """Something was dropped on the plan: on its nearest line, or on the floor."""
+        self.place(code, line, x, at=at)
+        self.plan.setFocus()
 
     def type_run(self, run_id: str) -> None:
         """Open the run as text."""

@@ -50,6 +50,7 @@ def elevation(
             items.append(_top(job.stock, top, top.x))
     items += _island_ends(job, room, wall)
     items += _overhead(room.room, wall)
+    items += _services(room.room, wall)
     items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
     if dims:
         items += elevation_dims(job, room, wall, placed)
@@ -74,7 +75,7 @@ def _wall_outline(wall: Wall) -> tuple[tuple[float, float], ...]:
 
 
 def _on_the_wall(room: Room, wall: Wall) -> list[Item]:
-    """Openings, columns and service points of a wall."""
+    """Openings and columns of a wall."""
     items: list[Item] = []
     for o in room.openings:
         if o.wall == wall.id:
@@ -84,13 +85,21 @@ def _on_the_wall(room: Room, wall: Wall) -> list[Item]:
             high = min(column_height(room, column), wall.height)
             points = rectangle(column.x.mm, 0.0, column.width.mm, high)
             items.append(Shape(points, Pen.MEDIUM, Layer.WALL, f"column:{column.id}", "column"))
+    return items
+
+
+def _services(room: Room, wall: Wall) -> list[Item]:
+    """Marks of the service points of a wall, over what stands before them."""
+    items: list[Item] = []
     for service in room.services:
         if service.wall == wall.id:
             source = f"service:{service.id}"
             points = rectangle(service.x.mm - 40.0, service.height.mm - 40.0, 80.0, 80.0)
             items.append(Shape(points, Pen.NARROW, Layer.APPLIANCE, source, "floor"))
             letter = SERVICE_LETTERS[service.kind]
-            items.append(Text(service.x.mm, service.height.mm, letter, 1.8, Layer.LABEL, source, rise=-0.9))
+            items.append(
+                Text(service.x.mm, service.height.mm, letter, 1.8, Layer.LABEL, source, rise=-0.9, within=80.0)
+            )
     return items
 
 
@@ -163,11 +172,7 @@ def _leg_front(wall: Wall, side: str, p: Placed, unit: MadeUnit, stock: Stock) -
     source = f"cell:{p.cell}"
     color = _color(stock, unit.spec.front)
     x = 0.0 if side == "left" else wall.length - p.leg
-    items: list[Item] = [
-        Shape(
-            rectangle(x, p.bottom, p.leg, p.height), Pen.MEDIUM, Layer.CARCASS, source, _color(stock, unit.spec.carcass)
-        )
-    ]
+    items: list[Item] = [Shape(rectangle(x, p.bottom, p.leg, p.height), Pen.MEDIUM, Layer.CARCASS, source, "unit")]
     for f in unit.fronts:
         if f.face is None:
             continue
@@ -314,7 +319,9 @@ def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
         closed = {f.path for f in unit.fronts}
         # Closed by fronts, the carcass shows as a line between them only.
         shown_grain = "" if closed else grain
-        items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, "", carcass, shown_grain))  # type: ignore[arg-type]
+        # A corner unit's other leg stands out of this wall: its side is no front.
+        color = "unit" if spec.corner in ("l", "diagonal") else carcass
+        items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, "", color, shown_grain))  # type: ignore[arg-type]
         for path, x, z, bw, bh in unit.bays:
             if path not in closed:
                 items.append(Shape(rectangle(x, z, bw, bh), Pen.NARROW, Layer.CARCASS, "", "inside"))

@@ -71,7 +71,8 @@ def _shell(room: Room, walls: tuple[Wall, ...], points: Points) -> tuple[Item, .
     for column in room.columns:
         items.append(Shape(column_points(room, column), Pen.WIDE, Layer.WALL, f"column:{column.id}", "masonry"))
     for wall in walls:
-        fx, fy, _ = wall.frame.out((wall.length * 0.96, wall.thickness / 2, 0.0))
+        at = max(wall.length / 2, min(wall.length * 0.96, wall.length - 260.0))
+        fx, fy, _ = wall.frame.out((at, wall.thickness / 2, 0.0))
         items.append(Text(fx, fy, wall.id, 2.2, Layer.LABEL, f"wall:{wall.id}", bold=True, rise=-1.1))
     return tuple(items)
 
@@ -83,7 +84,19 @@ def _overhead(room: Room, moldings: tuple[MoldingPiece, ...]) -> list[Item]:
         points = soffit_points(soffit)
         items.append(Shape(points, Pen.DASHED, Layer.HUNG, f"soffit:{soffit.id}"))
         x0, _, x1, y1 = ol.bounds(points)
-        items.append(Text((x0 + x1) / 2, y1, "soffit", 1.8, Layer.LABEL, f"soffit:{soffit.id}", quiet=True, rise=-3.0))
+        items.append(
+            Text(
+                (x0 + x1) / 2,
+                y1,
+                "soffit",
+                1.8,
+                Layer.LABEL,
+                f"soffit:{soffit.id}",
+                quiet=True,
+                rise=-3.0,
+                within=500.0,
+            )
+        )
     for piece in moldings:
         if piece.kind != "cornice":
             items.append(Line(*piece.start, *piece.end, Pen.NARROW, Layer.TRIM, f"molding:{piece.molding}"))
@@ -91,24 +104,58 @@ def _overhead(room: Room, moldings: tuple[MoldingPiece, ...]) -> list[Item]:
 
 
 def _free_middle(room: RoomLayout) -> Point:
-    """A place on the floor for the room's name, as far from everything as can be found on a coarse grid."""
-    w, d = room.size
-    solid = [_outline(p) for p in room.placed if p.is_solid and p.level is not Level.HUNG]
-    solid += [column_points(room.room, c) for c in room.room.columns]
-    best, where = -1.0, (w / 2, d / 2)
-    # Wide texts ask for room at their sides, so the distance counts half across.
-    centers = [(sum(x for x, _ in s) / len(s), sum(y for _, y in s) / len(s)) for s in solid]
-    for i in range(1, 12):
-        for k in range(1, 12):
-            x, y = w * i / 12, d * k / 12
-            if not ol.inside(room.points, x, y):
+    """The place on the floor with most room for two short lines of text, on a coarse grid."""
+    return _most_room(room.points, tuple(_taken(room)))
+
+
+def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
+    """Boxes on the floor where no text shall stand: units, worktops, columns, and where doors swing."""
+    shapes = [_outline(p) for p in room.placed if p.is_solid and p.level is not Level.HUNG]
+    shapes += [column_points(room.room, c) for c in room.room.columns]
+    for top in room.worktops:
+        frame = room.wall(top.wall).frame
+        shapes.append(tuple(frame.out((x, -out, 0.0))[:2] for x, out in top.points))
+    for o in room.room.openings:
+        if o.kind == "door" and o.swing == "in":
+            shapes.append(_on_wall(room.wall(o.wall), o.x.mm, -o.width.mm, o.width.mm, o.width.mm))
+    boxes = [ol.bounds(s) for s in shapes]
+    return [(round(a), round(b), round(c), round(d)) for a, b, c, d in boxes]
+
+
+@lru_cache(maxsize=64)
+def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], ...]) -> Point:
+    x0, y0, x1, y1 = ol.bounds(points)
+    best, where = -1.0, ((x0 + x1) / 2, (y0 + y1) / 2)
+    steps = 16
+    for i in range(1, steps):
+        for k in range(1, steps):
+            x, y = x0 + (x1 - x0) * i / steps, y0 + (y1 - y0) * k / steps
+            if not ol.inside(points, x, y):
                 continue
-            near = [max(abs(cx - x) / 2, abs(cy - y)) for cx, cy in centers]
-            edge = min(max(0.0, -wall.frame.into((x, y, 0.0))[1]) for wall in room.walls)
-            score = min([*near, edge * 1.5])
+            wide = _reach(points, x, y, 0)
+            high = _reach(points, x, y, 1)
+            for a, b, c, d in boxes:
+                if b - 150.0 < y < d + 150.0:
+                    wide = min(wide, max(0.0, a - x, x - c))
+                if a - 500.0 < x < c + 500.0:
+                    high = min(high, max(0.0, b - y, y - d))
+            score = min(wide / 2.5, high)
             if score > best + 1.0:
                 best, where = score, (x, y)
     return where
+
+
+def _reach(points: Points, x: float, y: float, k: int) -> float:
+    """Least distance along an axis (0 across, 1 up) from a point inside an outline to its sides."""
+    least = 1e9
+    n = len(points)
+    p = (x, y)
+    for i in range(n):
+        a, b = points[i], points[(i + 1) % n]
+        if (a[1 - k] > p[1 - k]) != (b[1 - k] > p[1 - k]):
+            t = (p[1 - k] - a[1 - k]) / (b[1 - k] - a[1 - k])
+            least = min(least, abs(a[k] + (b[k] - a[k]) * t - p[k]))
+    return least
 
 
 def _words(job: Job, room: RoomLayout) -> list[Item]:
@@ -119,7 +166,8 @@ def _words(job: Job, room: RoomLayout) -> list[Item]:
     size = f"{format_length(w, job.display)} × {format_length(d, job.display)}"
     if not isinstance(room.room.outline, Rectangle):
         size += f" · {abs(ol.area(room.points)) / 1e6:.1f} m²"
-    name = f"{room.room.name} · {room.room.use}" if room.room.use else room.room.name
+    use = room.room.use
+    name = f"{room.room.name} · {use}" if use and use not in room.room.name.lower() else room.room.name
     items: list[Item] = [
         Text(x, y, name, 3.2, Layer.LABEL, source, bold=True, rise=1.2),
         Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6),
@@ -179,36 +227,22 @@ def _on_wall(wall: Wall, x: float, y: float, w: float, h: float) -> Points:
 
 def _outline(p: Placed) -> Points:
     """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
-    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in unit_plan(p.width, p.depth, p.leg, p.corner, p.template))
-
-
-def unit_plan(width: float, depth: float, leg: float, corner: str, kind: str) -> Points:
-    """Outline of a carcass in its own frame (y from the front, negative, to the wall)."""
-    w, d = width, depth
-    if leg > d:
-        slanted = "slant" in kind
-        if corner == "left":
-            inner: Points = ((d, -leg), (w, -d)) if slanted else ((d, -leg), (d, -d), (w, -d))
-            return ((0.0, 0.0), (0.0, -leg), *inner, (w, 0.0))
-        inner = ((0.0, -d), (w - d, -leg)) if slanted else ((0.0, -d), (w - d, -d), (w - d, -leg))
-        return ((0.0, 0.0), *inner, (w, -leg), (w, 0.0))
-    return ((0.0, 0.0), (0.0, -d), (w, -d), (w, 0.0))
+    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
 
 
 def _floor_unit(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> list[Item]:
-    items = _floor_items(stock, p.body, unit, p.leg, p.corner, p.template, p.width, p.depth)
+    items = _floor_items(stock, p.body, unit, p.plan, p.width, p.depth)
     return [_moved(item, p.frame, f"cell:{p.cell}") for item in items] + _label(p, label)
 
 
 @lru_cache(maxsize=2048)
 def _floor_items(
-    stock: Stock, body: Body, unit: MadeUnit | None, leg: float, corner: str, kind: str, width: float, depth: float
+    stock: Stock, body: Body, unit: MadeUnit | None, points: Points, width: float, depth: float
 ) -> tuple[Item, ...]:
     """A unit from above in its own frame: carcass, fronts on their faces, doors' swing."""
     from tall_plank.making.carcass import front_edge
 
     fill = "appliance" if body is Body.APPLIANCE else "unit"
-    points = unit_plan(width, depth, leg, corner, kind)
     if unit is not None and unit.spec.shape != "straight":
         from tall_plank.making.builder import Builder
 
@@ -244,7 +278,7 @@ def _label(p: Placed, label: str) -> list[Item]:
     if p.body in (Body.FILLER, Body.PANEL) or p.width < 120.0:
         return []
     x, y, _ = p.frame.out((p.width / 2, -p.depth * 0.72, 0.0))
-    return [Text(x, y, label, 2.0, Layer.LABEL, f"cell:{p.cell}", quiet=True)]
+    return [Text(x, y, label, 2.0, Layer.LABEL, f"cell:{p.cell}", quiet=True, within=max(p.width, 300.0))]
 
 
 def _moved(item: Item, frame: Frame, source: str) -> Item:
@@ -289,7 +323,7 @@ def _service(room: RoomLayout, service: Service) -> list[Item]:
     letter = SERVICE_LETTERS[service.kind]
     return [
         Shape(ring, Pen.NARROW, Layer.APPLIANCE, source, "floor"),
-        Text(x, y, letter, 1.8, Layer.LABEL, source, rise=-0.9),
+        Text(x, y, letter, 1.8, Layer.LABEL, source, rise=-0.9, within=110.0),
     ]
 
 

@@ -112,6 +112,8 @@ class Text(msgspec.Struct, frozen=True):
     """mm on paper that the text stands above (x, y), at right angles to its line."""
     backed: bool = False
     """Whether a white ground lies under it, so that it reads on any finish."""
+    within: float = 0.0
+    """mm of the real thing that it has to fit into; where it would be wider, it is left out. 0: always shown."""
 
 
 class Dim(msgspec.Struct, frozen=True):

@@ -11,6 +11,8 @@ from tall_plank.edits.rooms import read
 from tall_plank.job import Island, Job, Room
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
+from tall_plank.setout import set_out
+from tall_plank.setout.clear import aisles_of
 from tall_plank.setout.rooms import corners_of, walls_of
 
 LETTERS = "KLMNOP"
@@ -148,3 +150,35 @@ def delete_island(job: Job, island_id: str) -> Change:
         runs=tuple(r for r in room.runs if r.wall not in faces),
     )
     return Change(with_room(job, new), f"Delete island {island.letter}")
+
+
+def set_aisle(job: Job, island_id: str, side: str, text: str) -> Change:
+    """Type the clear floor on a side of an island (front, back, left or right, seen from face 1): it moves there.
+
+    Raises
+    ------
+    PlankError where there is nothing to measure to, or a peninsula would leave its wall
+    """
+    wanted = read(job, text, least=0.0).mm
+    room, island = find_island(job, island_id)
+    layout = set_out(job).room(room.id)
+    found = {name.lower(): mm for name, mm, _ in aisles_of(layout, island)}
+    if side not in found:
+        raise PlankError("There is no aisle on this side.", "aisle", "Choose another side.")
+    by = found[side] - wanted
+    line = next(f for f in layout.faces if f.island == island_id)
+    way = {"front": (0.0, -1.0), "back": (0.0, 1.0), "left": (-1.0, 0.0), "right": (1.0, 0.0)}[side]
+    dx, dy, _ = line.frame.turn((way[0] * by, way[1] * by, 0.0))
+    if island.wall and side in ("left", "right"):
+        new = msgspec.structs.replace(island, length=Length.of(round(island.length.mm + by, 3)))
+        if new.length.mm < 300.0:
+            raise PlankError("The peninsula would have no length.", "aisle", "Type less.")
+        return Change(with_island(job, room, new), f"Set the aisle beside {island.letter}")
+    new = msgspec.structs.replace(
+        island, x=Length.of(round(island.x.mm + dx, 6)), y=Length.of(round(island.y.mm + dy, 6))
+    )
+    if island.wall:
+        wall = next(w for w in walls_of(room) if w.id == island.wall)
+        along = dx * wall.frame.x[0] + dy * wall.frame.x[1]
+        new = msgspec.structs.replace(island, x=Length.of(round(island.x.mm + along, 6)))
+    return Change(with_island(job, room, new), f"Set the aisle beside {island.letter}")

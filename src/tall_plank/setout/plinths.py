@@ -11,6 +11,7 @@ from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import NEG_X, Y, Z
 from tall_plank.setout.runs import Placed, RunLayout
+from tall_plank.setout.tops import slant_depth
 from tall_plank.setout.trims import TrimBoard, at_line_end, neighbour_at, stretches
 
 
@@ -34,12 +35,24 @@ def plinths_of(job: Job, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[Tri
         face = plinth_face(job, group)
         if height <= 0 or face <= 0:
             continue
-        found += _stretch(job, run, group, runs, height, face)
+        straight = tuple(p for p in group if not job.template(p.template).shape.startswith("angled"))
+        slanted = [p for p in group if p not in straight]
+        if straight:
+            found += _stretch(job, run, straight, runs, height, face, ends_slanted=bool(slanted))
+        for p in slanted:
+            found += _slanted(job, run, p, height)
     return tuple(found)
 
 
 def _stretch(
-    job: Job, run: RunLayout, group: tuple[Placed, ...], runs: Sequence[RunLayout], height: float, face: float
+    job: Job,
+    run: RunLayout,
+    group: tuple[Placed, ...],
+    runs: Sequence[RunLayout],
+    height: float,
+    face: float,
+    *,
+    ends_slanted: bool = False,
 ) -> list[TrimBoard]:
     unit = job.unit(group[0].unit)
     made = construction_of(job, unit)
@@ -58,6 +71,7 @@ def _stretch(
             and not at_line_end(run.wall, x)
             and neighbour_at(run, x, side) is None
             and not run.wall.island
+            and not (ends_slanted and _slanted_beside(job, run, x, side))
         )
         ends.append((at, opened))
     (x0, left_open), (x1, right_open) = ends
@@ -65,19 +79,7 @@ def _stretch(
         return []
 
     def board(kind: str, frame: Frame, length: float) -> TrimBoard:
-        return TrimBoard(
-            kind,  # type: ignore[arg-type]
-            group[0].room,
-            run.wall.id,
-            f"run:{run.run.id}",
-            group[0].cell,
-            frame,
-            length,
-            height,
-            t,
-            finish,
-            "plinth",
-        )
+        return _board(run, group[0], kind, frame, (length, height, t), finish)
 
     longest = max(
         (b.length for b in job.stock.boards if b.finish == finish and abs(b.thickness - t) < 0.01), default=math.inf
@@ -91,6 +93,43 @@ def _stretch(
             boards.append(board("plinth return", Frame((x0, -face + t, 0.0), Y, Z), face - t))
         if right_open:
             boards.append(board("plinth return", Frame((x1 - t, -face + t, 0.0), Y, Z), face - t))
+    return boards
+
+
+def _board(
+    run: RunLayout, p: Placed, kind: str, frame: Frame, size: tuple[float, float, float], finish: str
+) -> TrimBoard:
+    source = f"run:{run.run.id}"
+    return TrimBoard(kind, p.room, run.wall.id, source, p.cell, frame, *size, finish, "plinth")  # type: ignore[arg-type]
+
+
+def _slanted_beside(job: Job, run: RunLayout, x: float, side: str) -> bool:
+    beside = (p for p in run.cells if abs((p.right if side == "left" else p.x) - x) < 0.5)
+    return any(job.template(p.template).shape.startswith("angled") for p in beside)
+
+
+def _slanted(job: Job, run: RunLayout, p: Placed, height: float) -> list[TrimBoard]:
+    """The plinth under a slanted end: a board along the slant, and a return from its shallow end to the wall."""
+    made = construction_of(job, job.unit(p.unit))
+    t, finish = made.plinth_thickness, finish_of(job, job.unit(p.unit), Role.PLINTH)
+    shallow = slant_depth(p.width, p.depth)
+    right = job.template(p.template).shape == "angled right"
+    deep_at, shallow_at = (p.x, p.right) if right else (p.right, p.x)
+    back = made.plinth_setback - made.front_thickness
+    a, b = (deep_at, p.depth - back), (shallow_at, shallow - back)
+    length = math.dist(a, b)
+    if b[1] <= t or length <= t:
+        return []
+    # From right to left seen from the room, as the straight plinth; face A looks back.
+    start, end = (b, a) if right else (a, b)
+    way = ((end[0] - start[0]) / length, -(end[1] - start[1]) / length, 0.0)
+    boards = [
+        _board(run, p, "plinth", Frame((start[0], -start[1], 0.0), way, Z), (length, height, t), finish),
+    ]
+    if run.run.plinth_returns:
+        x = shallow_at - t if right else shallow_at
+        frame = Frame((x, -b[1] + t, 0.0), Y, Z)
+        boards.append(_board(run, p, "plinth return", frame, (b[1] - t, height, t), finish))
     return boards
 
 

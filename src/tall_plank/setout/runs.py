@@ -9,6 +9,7 @@ import msgspec
 from tall_plank.job import Body, Cell, Job, Level, Room, Run
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
+from tall_plank.measure.outlines import Points
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.corners import CornerEnd, front_depth, leg_of, needed_filler
@@ -28,6 +29,7 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     leg : length of its other leg along the next wall, mm
     blind : width that the neighbour's run covers, filler included, mm
     filler : width of the filler beside its fronts in the corner, mm
+    shape : plan of its front, or what it does in a corner, as its kind says
     """
 
     cell: str
@@ -49,6 +51,19 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     leg: float = 0.0
     blind: float = 0.0
     filler: float = 0.0
+    shape: str = "straight"
+
+    @property
+    def plan(self) -> Points:
+        """Outline of the carcass from above in the unit's frame: y runs from the front (negative) to the wall."""
+        w, d, leg = self.width, self.depth, self.leg
+        if leg > d:
+            if self.corner == "left":
+                inner: Points = ((d, -leg), (w, -d)) if self.shape == "diagonal" else ((d, -leg), (d, -d), (w, -d))
+                return ((0.0, 0.0), (0.0, -leg), *inner, (w, 0.0))
+            inner = ((0.0, -d), (w - d, -leg)) if self.shape == "diagonal" else ((0.0, -d), (w - d, -d), (w - d, -leg))
+            return ((0.0, 0.0), *inner, (w, -leg), (w, 0.0))
+        return ((0.0, 0.0), (0.0, -d), (w, -d), (w, 0.0))
 
     @property
     def right(self) -> float:
@@ -292,6 +307,7 @@ def set_out_run(
                 leg=leg,
                 blind=blind,
                 filler=filler,
+                shape=template.corner or template.shape,
             )
         )
     shorts = tuple(Short(run.cells[i].id if i < len(run.cells) else "", mm) for i, mm in solved.shorts)

@@ -48,10 +48,13 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     outline: tuple[tuple[float, float], ...] = ()
 
     def box(self) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
-        """Its least and greatest corner in the line's frame (boards stand square to their line)."""
-        a, b = self.frame.origin, self.frame.out((self.length, self.width, self.thickness))
-        low = (min(a[0], b[0]), min(a[1], b[1]), min(a[2], b[2]))
-        return low, (max(a[0], b[0]), max(a[1], b[1]), max(a[2], b[2]))
+        """Least and greatest corner, in the line's frame, of the upright box about it."""
+        size = (self.length, self.width, self.thickness)
+        corners = [
+            self.frame.out((size[0] * i, size[1] * j, size[2] * k)) for i in (0, 1) for j in (0, 1) for k in (0, 1)
+        ]
+        low, high = (tuple(f(c[axis] for c in corners) for axis in range(3)) for f in (min, max))
+        return low, high  # type: ignore[return-value]
 
 
 def stretches(job: Job, run: RunLayout, *, plinth: bool = False) -> Iterable[tuple[Placed, ...]]:

@@ -1,4 +1,4 @@
-"""A unit that stands across a door or window of its wall, or reaches past the ceiling. Source: geometry."""
+"""A unit that stands across a door, window or passage of its wall. Source: geometry."""
 
 from __future__ import annotations
 
@@ -20,12 +20,6 @@ def find(checked: Checked) -> list[Snag]:
             if not placed.is_solid:
                 continue
             where = Where(placed.room, placed.wall, placed.run, placed.cell, placed.number)
-            wall = room.wall(placed.wall)
-            if placed.top > wall.height + 0.001:
-                over = format_length(placed.top - wall.height, unit, mark=True)
-                found.append(
-                    Snag("ceiling", f"It reaches {over} above the ceiling.", "Lower it or make it less high.", where)
-                )
             top = max(placed.top, tops.get(placed.run, 0.0))
             for opening in room.room.openings:
                 if opening.wall != placed.wall:

@@ -1,11 +1,12 @@
-"""A run that is longer than its wall allows. Source: arithmetic."""
+"""Runs that are longer than their line allows, or whose cells cannot stand where they are held. Source: arithmetic."""
 
 from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from tall_plank.job import Snag, Where
+from tall_plank.job import Job, Snag, Where
 from tall_plank.measure import format_length
+from tall_plank.setout import RunLayout
 
 if TYPE_CHECKING:
     from tall_plank.snags.check import Checked
@@ -15,14 +16,26 @@ def find(checked: Checked) -> list[Snag]:
     found = []
     for room in checked.layout.rooms:
         for run in room.runs:
-            if run.short > 0.001:
-                short = format_length(run.short, checked.job.display, mark=True)
-                found.append(
-                    Snag(
-                        "run length",
-                        f"The {run.run.level} run on wall {run.wall.id} is {short} short.",
-                        "Make a unit narrower, take one out, or let one take what is left.",
-                        Where(room.room.id, run.wall.id, run.run.id, "", f"wall {run.wall.id}, {run.run.level} run"),
-                    )
-                )
+            found += [_short(checked.job, room.room.id, run, s.cell, s.mm) for s in run.shorts if s.mm > 0.001]
+            for cell in run.unmet:
+                placed = next(p for p in run.cells if p.cell == cell)
+                where = Where(room.room.id, run.wall.id, run.run.id, cell, placed.number)
+                what = "What held it is not on this wall; it stands by its order."
+                found.append(Snag("held", what, "Hold it by something else, or let go.", where, "mind"))
     return found
+
+
+def _short(job: Job, room: str, run: RunLayout, cell: str, mm: float) -> Snag:
+    short = format_length(mm, job.display, mark=True)
+    head = f"The {run.run.level} run on wall {run.wall.id} is {short} short"
+    label = f"wall {run.wall.id}, {run.run.level} run"
+    if not cell:
+        where = Where(room, run.wall.id, run.run.id, "", label)
+        return Snag(
+            "run length", f"{head}.", "Make a unit narrower, take one out, or let one take what is left.", where
+        )
+    placed = next(p for p in run.cells if p.cell == cell)
+    where = Where(room, run.wall.id, run.run.id, cell, placed.number or label)
+    name = placed.number or "a gap"
+    remedy = f"Make a unit before {name} narrower, take one out, or let {name} go."
+    return Snag("run length", f"{head} before {name}, which is held in its place.", remedy, where)

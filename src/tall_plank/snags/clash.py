@@ -1,0 +1,110 @@
+"""Things that stand in one another: units and units, columns, soffits, a sloped ceiling; worktop decisions that no
+longer fit. Intended contacts are silent: what only touches is no clash. Source: geometry."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
+from tall_plank.job import Snag, Where
+from tall_plank.measure import format_length
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Points
+from tall_plank.setout import Placed, RoomLayout
+from tall_plank.setout.rooms import ceiling_at, column_height, column_points
+
+if TYPE_CHECKING:
+    from tall_plank.snags.check import Checked
+
+TOUCH = 0.5
+"""mm; what overlaps by less only touches."""
+
+
+def find(checked: Checked) -> list[Snag]:
+    found: list[Snag] = []
+    for room in checked.layout.rooms:
+        for p, what, remedy in _clashes(room):
+            found.append(Snag("clash", what, remedy, Where(p.room, p.wall, p.run, p.cell, p.number)))
+        for p, over in _too_high(room):
+            shown = format_length(over, checked.job.display, mark=True)
+            what = f"It reaches {shown} above the ceiling."
+            where = Where(p.room, p.wall, p.run, p.cell, p.number)
+            found.append(Snag("ceiling", what, "Lower it or make it less high.", where))
+        for top in room.worktops:
+            for note in top.dropped:
+                where = Where(top.room, top.wall, top.run, "", f"{top.wall} worktop")
+                found.append(Snag("worktop", f"Left aside: {note}.", "Change or delete it.", where, "mind"))
+    return found
+
+
+def _plan_of(p: Placed) -> Points:
+    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
+
+
+@lru_cache(maxsize=64)
+def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
+    """Units that overlap one another or a column, each pair once; neighbours of one run never do."""
+    solid = [(p, _plan_of(p)) for p in room.placed if p.is_solid and p.width > 0]
+    boxes = [ol.bounds(points) for _, points in solid]
+    found: list[tuple[Placed, str, str]] = []
+    for i, (a, pa) in enumerate(solid):
+        for k in range(i + 1, len(solid)):
+            b, pb = solid[k]
+            if a.run == b.run or min(a.top, b.top) - max(a.bottom, b.bottom) <= TOUCH:
+                continue
+            if not _boxes_meet(boxes[i], boxes[k]) or not _overlap(pa, pb):
+                continue
+            found.append((b, f"It stands in {a.number or 'a filler'}.", "Move one of them."))
+        for column in room.room.columns:
+            if column_height(room.room, column) <= a.bottom + TOUCH:
+                continue
+            points = column_points(room.room, column)
+            if _boxes_meet(boxes[i], ol.bounds(points)) and _overlap(pa, points):
+                remedy = f"Put a gap there, held by the {column.kind}, or make it less deep."
+                found.append((a, f"It stands in the {column.kind}.", remedy))
+    return tuple(found)
+
+
+def _boxes_meet(a: tuple[float, float, float, float], b: tuple[float, float, float, float]) -> bool:
+    return min(a[2], b[2]) - max(a[0], b[0]) > TOUCH and min(a[3], b[3]) - max(a[1], b[1]) > TOUCH
+
+
+def _overlap(a: Points, b: Points) -> bool:
+    """Whether two outlines overlap: a triangle of one and a triangle of the other do (separating lines)."""
+    for i, j, k in ol.triangles(a):
+        for u, v, w in ol.triangles(b):
+            if _triangles_meet((a[i], a[j], a[k]), (b[u], b[v], b[w])):
+                return True
+    return False
+
+
+def _triangles_meet(a: Points, b: Points) -> bool:
+    for one, other in ((a, b), (b, a)):
+        for n in range(3):
+            p, q = one[n], one[(n + 1) % 3]
+            nx, ny = q[1] - p[1], p[0] - q[0]
+            size = (nx * nx + ny * ny) ** 0.5 or 1.0
+            own = max((x - p[0]) * nx + (y - p[1]) * ny for x, y in one) / size
+            least = min((x - p[0]) * nx + (y - p[1]) * ny for x, y in other) / size
+            if least > own - TOUCH:
+                return False
+    return True
+
+
+@lru_cache(maxsize=64)
+def _too_high(room: RoomLayout) -> tuple[tuple[Placed, float], ...]:
+    """Units that reach above the ceiling over any corner of theirs, and by how much."""
+    found = []
+    for p in room.placed:
+        if not p.is_solid:
+            continue
+        low = min(ceiling_at(room.room, *_inside(room, p, x, y)) for x, y in _plan_of(p))
+        if p.top > low + 0.001:
+            found.append((p, p.top - low))
+    return tuple(found)
+
+
+def _inside(room: RoomLayout, p: Placed, x: float, y: float) -> tuple[float, float]:
+    """A corner of a unit drawn a hair towards its middle, so that what only touches does not count."""
+    mx, my, _ = p.frame.out((p.width / 2, -p.depth / 2, 0.0))
+    return (x + (mx - x) * 0.002, y + (my - y) * 0.002)
