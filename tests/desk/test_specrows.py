@@ -45,7 +45,7 @@ def test_a_filler_and_a_gap_show_only_what_they_have(doc: Document, job: Job) ->
     doc.select((f"cell:{gap}",))
     sheet = sheet_for(doc, "units")
     assert sheet.title == "Hung gap"
-    assert keys(sheet) == {"kind", "width", "rule"}
+    assert keys(sheet) == {"kind", "width", "rule", "anchor", "label", "locked", "hidden"}
 
 
 def test_units_of_two_levels_share_no_kind(doc: Document, job: Job) -> None:

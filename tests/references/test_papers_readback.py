@@ -93,9 +93,9 @@ def test_dxf_is_in_millimetres_at_full_size(tmp_path: Path) -> None:
     assert read == drawn
     wall = next(iter(document.modelspace().query('LWPOLYLINE[layer=="WALL"]')))
     xs = [p[0] for p in wall.get_points("xy")]
-    assert max(xs) - min(xs) == pytest.approx(4050)
+    assert max(xs) - min(xs) == pytest.approx(6000)
     texts = {e.dxf.text for e in document.modelspace().query("TEXT")}
-    assert {"4050", "850", "1400", "A2"} <= texts
+    assert {"6000", "800", "825", "A4"} <= texts
 
 
 def test_svg_is_true_to_scale(tmp_path: Path) -> None:
@@ -107,7 +107,7 @@ def test_svg_is_true_to_scale(tmp_path: Path) -> None:
     scale = int(re.search(r"1:(\d+)", title.text or "").group(1))  # type: ignore[union-attr]
     inner = root.findall("{http://www.w3.org/2000/svg}polygon")[1]
     xs = [float(p.split(",")[0]) for p in inner.attrib["points"].split()]
-    assert (max(xs) - min(xs)) * scale == pytest.approx(4050, abs=0.05 * scale)
+    assert (max(xs) - min(xs)) * scale == pytest.approx(6000, abs=0.05 * scale)
 
 
 def test_pdf_holds_the_figures_as_text_on_a3(tmp_path: Path) -> None:
@@ -115,14 +115,14 @@ def test_pdf_holds_the_figures_as_text_on_a3(tmp_path: Path) -> None:
 
     write_sheets(job_sheets(W, "2026-01-01"), tmp_path / "d.pdf", "x")
     with pymupdf.open(tmp_path / "d.pdf") as document:
-        assert len(document) == 4
+        assert len(document) == len(job_sheets(W))
         page = document[1]
         assert page.rect.width == pytest.approx(420 / 25.4 * 72, abs=0.5)
         words = {w[4] for w in page.get_text("words")}
-        assert {"4050", "1400", "600", "A2", "1:20", "SQ-014"} <= words
+        assert {"6000", "800", "600", "A4", "1:20", "SQ-014"} <= words
         # true to scale: the widest line is the wall's own width on paper
         widths = [abs(d["rect"].width) for d in page.get_drawings()]
-        wall = 4050 / 20 / 25.4 * 72
+        wall = 6000 / 20 / 25.4 * 72
         assert any(w == pytest.approx(wall, abs=0.6) for w in widths)
 
 
@@ -159,9 +159,9 @@ def test_gltf_is_read_by_a_general_purpose_reader(tmp_path: Path) -> None:
             bounds[2 * k], bounds[2 * k + 1] = min(bounds[2 * k], low), max(bounds[2 * k + 1], high)
         iterator.GoToNextItem()
     thick = 0.15
-    assert bounds[0:2] == pytest.approx([-thick, 4.05 + thick], abs=1e-3)
-    assert bounds[2:4] == pytest.approx([-0.02, 2.45], abs=1e-3)
-    assert bounds[4:6] == pytest.approx([-2.4 - thick, thick], abs=1e-3)
+    assert bounds[0:2] == pytest.approx([-thick, 6.0 + thick], abs=1e-3)
+    assert bounds[2:4] == pytest.approx([-0.02, 2.5], abs=1e-3)
+    assert bounds[4:6] == pytest.approx([-4.8 - thick, thick], abs=1e-3)
     assert points > 24 * W.tally.parts
 
 

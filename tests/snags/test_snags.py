@@ -14,13 +14,20 @@ def rules(job: Job) -> list[str]:
     return [s.rule for s in Workings(job).snags]
 
 
-def test_a_sound_job_has_no_snags(job: Job) -> None:
-    assert Workings(job).snags == ()
+def test_a_sound_job_has_no_snags_but_a_door_at_the_wall(job: Job) -> None:
+    (snag,) = Workings(job).snags
+    assert (snag.rule, snag.weight, snag.where.label) == ("corner", "mind", "A7")
+    # The handle stands out 32 mm, and 5 mm are kept clear of it.
+    assert "needs 37 mm" in snag.what
+    apart = with_run(new_job(), "A", Level.BASE, "filler 37, pair 900")
+    assert Workings(apart).snags == ()
+    tight = with_run(new_job(), "A", Level.BASE, "filler 36, pair 900")
+    assert rules(tight) == ["corner"]
 
 
 def test_a_run_longer_than_its_wall() -> None:
     job = with_run(new_job(), "A", Level.HUNG, "pair 1200, pair 1200, pair 1200, door 450")
-    (snag,) = Workings(job).snags
+    (snag,) = (s for s in Workings(job).snags if s.weight == "wrong")
     assert snag.rule == "run length"
     assert "450 mm short" in snag.what
     assert snag.where.wall == "A"
@@ -43,16 +50,16 @@ def test_units_across_an_opening_or_through_the_ceiling(job: Job) -> None:
 
 
 def test_a_gap_before_a_window_is_no_snag() -> None:
-    job = with_run(new_job(), "A", Level.HUNG, "pair 900, gap 1200, pair 900")
+    job = with_run(new_job(), "A", Level.HUNG, "filler 50, pair 900, gap 1150, pair 900")
     change = rooms.add_opening(job, "r1", "A", "window", 1000.0)
     assert rules(change.job) == []
 
 
 def test_a_gable_longer_than_its_board(job: Job) -> None:
     high = rooms.set_room_length(job, "r1", "height", "3200").job
-    high = units.set_own(high, (cell_of(high, "A5"),), "height", "2600").job
+    high = units.set_own(high, (cell_of(high, "A6"),), "height", "2600").job
     found = [s for s in Workings(high).snags if s.rule == "board size"]
-    assert {s.where.label for s in found} == {"A5"}
+    assert {s.where.label for s in found} == {"A6"}
     assert "gable" in found[0].what
 
 

@@ -398,13 +398,16 @@ class Canvas(QWidget):
         """Cells that lie wholly inside a rectangle of the widget."""
         x0, y1 = self.to_mm(rect.topLeft())
         x1, y0 = self.to_mm(rect.bottomRight())
-        whole: dict[str, bool] = {}
+        found: dict[str, None] = {}
         for p in self.placed:
+            # A unit in a corner is drawn on both walls: being wholly inside on one of them is enough.
+            whole: dict[str, bool] = {}
             for item in p.drawing.items:
                 if isinstance(item, Shape) and item.source.startswith("cell:"):
                     inside = all(x0 <= x + p.dx <= x1 and y0 <= y + p.dy <= y1 for x, y in item.points)
                     whole[item.source] = whole.get(item.source, True) and inside
-        return tuple(source for source, inside in whole.items() if inside)
+            found |= dict.fromkeys(source for source, inside in whole.items() if inside)
+        return tuple(found)
 
     def dim_at(self, p: QPointF) -> Dim | None:
         """The typed dimension whose text or line is under a point."""

@@ -77,11 +77,13 @@ def _at_wall(job: Job, room: RoomLayout, run: RunLayout, side: str) -> list[Snag
     """A door hinged right at a wall cannot open square: its handle meets the wall."""
     if run.wall.island or not run.cells:
         return []
-    p = run.cells[0] if side == "left" else run.cells[-1]
-    cell = end_cell(job, run.run, side)
+    # What closes the run to the wall stands flush with the fronts: the first unit behind it is what opens.
+    order = run.cells if side == "left" else run.cells[::-1]
+    p = next((c for c in order if c.body not in (Body.FILLER, Body.PANEL)), None)
     corner = run.start_corner if side == "left" else run.end_corner
-    if cell is None or not p.is_solid or (corner is not None and corner.other):
+    if p is None or not p.is_solid or (corner is not None and corner.other):
         return []
+    cell = next(c for c in run.run.cells if c.id == p.cell)
     body = job.template(p.template).body
     angle = run.wall.before if side == "left" else run.wall.after
     if body is not Body.CARCASS or job.template(p.template).corner or angle >= 180.0:
