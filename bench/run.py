@@ -61,56 +61,191 @@ def report(name: str, values: list[float], unit: str, target: float) -> None:
     rows.append((name, values, unit, target))
 
 
-def cold_parts(job: Job) -> None:
-    from tall_plank.drawing import elevation
+def clear_caches() -> None:
+    """Forget everything that was worked out, as after a start."""
+    from tall_plank.costing import cost
+    from tall_plank.drawing import elevation, plan
     from tall_plank.job import inherit
+    from tall_plank.making import job as making_job
+    from tall_plank.scene import meshes
+    from tall_plank.setout import layout, rooms
+    from tall_plank.shop import boards
 
-    def clear() -> None:
-        for cached in (make_unit, set_out, inherit._construction, elevation._front_items):
-            cached.cache_clear()
+    for cached in (
+        make_unit, set_out, layout._room, rooms._walls, rooms._closed, inherit._construction, inherit._evaluated,
+        elevation._front_items, plan._floor_items, plan._shell, making_job._made_room, meshes.part_boxes,
+        cost.unit_quantities, cost.unit_cost, boards.plan_board,
+    ):  # fmt: skip
+        cached.cache_clear()
 
-    report("parts of 20 units, cold", median(lambda: make_job(job, set_out(job)), 9, clear), "ms", 150)
+
+def cold_parts(job: Job) -> None:
+    report("parts of 20 units, cold", median(lambda: make_job(job, set_out(job)), 9, clear_caches), "ms", 150)
 
 
-def typed_width(job: Job) -> None:
+def settle_in(app: object, milliseconds: int) -> None:
+    from tall_plank.desk.shots import settle
+
+    settle(app, milliseconds)  # type: ignore[arg-type]
+
+
+def paint() -> None:
+    """Paint every view that has changed, all in one frame, as the window system would."""
+    from PyQt6.QtCore import QEvent
+    from PyQt6.QtWidgets import QApplication
+
+    QApplication.sendPostedEvents(None, QEvent.Type.LayoutRequest)
+    QApplication.sendPostedEvents(None, QEvent.Type.UpdateRequest)
+
+
+def a_window(job: Job):  # type: ignore[no-untyped-def]
+    """A window with a job, and what closes it."""
     from tall_plank.desk import theme
     from tall_plank.desk.app import make_app
-    from tall_plank.desk.shots import settle
     from tall_plank.desk.window import Window
     from tall_plank.files.userdata import UserFolders
 
     app = make_app()
     theme.apply(app, dark=False)
-    with tempfile.TemporaryDirectory() as home:
-        window = Window(job, UserFolders(Path(home) / "config", Path(home) / "state"))
-        window.resize(1280, 800)
-        window.show()
-        cell = job.rooms[0].runs[0].cells[1].id
-        window.document.select((f"cell:{cell}",))
-        settle(app, 500)
-        window.model.render_now()
-        widths = iter(range(601, 700))
+    home = tempfile.TemporaryDirectory()
+    window = Window(job, UserFolders(Path(home.name) / "config", Path(home.name) / "state"))
+    window.resize(1280, 800)
+    window.show()
 
-        def type_one() -> None:
-            text = str(next(widths))
-            window.document.do(lambda job: runs.set_width(job, (cell,), text))
-            # All views in one frame, as the window system would show it.
-            window.centralWidget().repaint()
-
-        two_d, model = [], []
-        for _ in range(21):
-            settle(app, 30)
-            start = time.perf_counter()
-            type_one()
-            seen = time.perf_counter()
-            window.model.render_now()
-            window.model.repaint()
-            two_d.append((seen - start) * 1000)
-            model.append((time.perf_counter() - start) * 1000)
-        report("a typed width: strip, plan, spec sheet, tally", two_d, "ms", 50)
-        report("a typed width: model", model, "ms", 100)
+    def close() -> None:
         window.document.history.mark_saved()
         window.close()
+        home.cleanup()
+
+    return app, window, close
+
+
+def typed_width(job: Job) -> None:
+    app, window, close = a_window(job)
+    cell = job.rooms[0].runs[0].cells[1].id
+    window.document.select((f"cell:{cell}",))
+    settle_in(app, 500)
+    window.model.render_now()
+    two_d, model = [], []
+    for i in range(21):
+        settle_in(app, 30)
+        start = time.perf_counter()
+        window.document.do(lambda job, text=str(601 + i): runs.set_width(job, (cell,), text))
+        paint()
+        seen = time.perf_counter()
+        window.model.render_now()
+        window.model.repaint()
+        two_d.append((seen - start) * 1000)
+        model.append((time.perf_counter() - start) * 1000)
+    report("a typed width: strip, plan, spec sheet, tally", two_d, "ms", 50)
+    report("a typed width: model", model, "ms", 100)
+    close()
+
+
+def sixty_units() -> Job:
+    """One large room with an island and 60 units in six runs."""
+    from tall_plank.edits import islands
+    from tall_plank.edits.rooms import set_room_length
+
+    job = set_room_length(new_job("Sixty"), "r1", "width", "9000mm").job
+    job = set_room_length(job, "r1", "depth", "7000mm").job
+    job = islands.add_island(job, "r1", (4500.0, 3500.0), 3000.0).job
+    for wall, level, text in (
+        ("A", Level.BASE, f"{BASE[:-5]} 800, drawers 600, drawers 600, pair 900, door 500, pair rest, corner 900"),
+        ("A", Level.HUNG, f"{HUNG}, pair 800, pair 700, door share"),
+        ("B", Level.BASE, "drawers 600, pair 900, drawers 600, sink 900, dishwasher 600, pair 900, open rest"),
+        ("C", Level.BASE, f"{SOUTH[:-5]} 300, drawers 600, pair 900, drawers 800, pair 900, open rest"),
+        ("C", Level.HUNG, HUNG),
+        ("D", Level.BASE, "gap 700, tall 600, fridge housing 600, oven housing 600, drawers 600, pair 900, door 450"),
+        ("K1", Level.BASE, "drawers 600, drawers 900, pair share, door 450"),
+    ):
+        change = runs.add_run(job, "r1", wall, level)
+        job = runtext.type_run(change.job, change.made[0], text).job
+    solid = [p for p in set_out(job).placed if p.is_solid and p.body != "filler"]
+    assert 60 <= len(solid) <= 66, len(solid)
+    return job
+
+
+def two_hundred_units() -> Job:
+    """A floor of flats: ten kitchens of 20 units, each in a room of its own."""
+    from tall_plank.edits.outline import add_room
+    from tall_plank.edits.rooms import set_room_length
+
+    job = new_job("Flats")
+    for i in range(10):
+        if i:
+            job = add_room(job, f"Flat {i + 1}").job
+        room = job.rooms[-1].id
+        job = set_room_length(job, room, "width", "6000mm").job
+        # Each flat a little different, as they are.
+        base = BASE.replace("door 500", f"door {440 + 10 * i}")
+        for wall, level, text in (("A", Level.BASE, base), ("A", Level.HUNG, HUNG), ("C", Level.BASE, SOUTH)):
+            change = runs.add_run(job, room, wall, level)
+            job = runtext.type_run(change.job, change.made[0], text).job
+    solid = [p for p in set_out(job).placed if p.is_solid and p.body != "filler"]
+    assert len(solid) >= 200, len(solid)
+    return job
+
+
+def drag_step(job: Job) -> None:
+    """A run dragged: every step to all 2D views painted, then the model."""
+    app, window, close = a_window(job)
+    cell = job.rooms[0].runs[0].cells[1].id
+    window.document.select((f"cell:{cell}",))
+    settle_in(app, 500)
+    window.model.render_now()
+    doc = window.document
+    doc.begin_drag("Resize")
+    two_d, model = [], []
+    for i in range(25):
+        settle_in(app, 20)
+        width = 601.0 + i
+        start = time.perf_counter()
+        doc.drag(lambda job, width=width: runs.drag_width(job, cell, width))
+        paint()
+        seen = time.perf_counter()
+        window.model.render_now()
+        window.model.repaint()
+        two_d.append((seen - start) * 1000)
+        model.append((time.perf_counter() - start) * 1000)
+    doc.end_drag()
+    report("a drag step in 60 units: all 2D views", two_d, "ms", 33)
+    report("a drag step in 60 units: model", model, "ms", 100)
+    close()
+
+
+def large_job(job: Job) -> None:
+    """A job of 200 units opened from its file, and a width typed in it."""
+    from tall_plank.files.plankfile import write_plank
+
+    with tempfile.TemporaryDirectory() as home:
+        path = Path(home) / "flats.plank"
+        write_plank(job, path)
+        app, window, close = a_window(new_job("Empty"))
+        settle_in(app, 300)
+        window.model.render_now()
+        opened = []
+        for _ in range(5):
+            clear_caches()
+            start = time.perf_counter()
+            window.open_path(path)
+            paint()
+            window.model.render_now()
+            opened.append((time.perf_counter() - start) * 1000)
+        report("a job of 200 units opened, cold", opened, "ms", 3000)
+        cell = window.document.job.rooms[0].runs[0].cells[1].id
+        window.document.select((f"cell:{cell}",))
+        settle_in(app, 300)
+        two_d = []
+        for i in range(21):
+            settle_in(app, 30)
+            width = f"{601 + i}"
+            start = time.perf_counter()
+            window.document.do(lambda job, width=width: runs.set_width(job, (cell,), width))
+            paint()
+            two_d.append((time.perf_counter() - start) * 1000)
+        report("an edit in 200 units: all 2D views", two_d, "ms", 80)
+        close()
 
 
 def start_of_window() -> None:
@@ -144,6 +279,8 @@ def main() -> None:
     job = twenty_units()
     cold_parts(job)
     typed_width(job)
+    drag_step(sixty_units())
+    large_job(two_hundred_units())
     if "--quick" not in sys.argv:
         start_of_window()
     print(f"{'figure':<48} {'median':>9} {'fastest':>9} {'slowest':>9} {'target':>9}")

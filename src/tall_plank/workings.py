@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
@@ -88,16 +88,28 @@ class Workings:
         return all_snags(Checked(self.job, self.layout, self.made, self.costs))
 
     @cached_property
-    def tally(self) -> Tally:
+    def quick(self) -> Tally:
+        """The tally without what takes longest: boards, edging, fittings and snags are 0 here."""
         return Tally(
-            units=sum(p.is_solid and p.body is not Body.FILLER for p in self.layout.placed),
+            units=sum(p.is_solid and p.body not in (Body.FILLER, Body.PANEL) for p in self.layout.placed),
             parts=sum(len(unit.parts) for _, unit in self.made.units)
             + sum(t.part is not None for t in self.made.trims),
+            boards=0,
+            used=0.0,
+            edging_m=0.0,
+            fittings=0,
+            price=self.price,
+            currency=self.job.price_book().currency,
+            snags=0,
+        )
+
+    @cached_property
+    def tally(self) -> Tally:
+        return replace(
+            self.quick,
             boards=len(self.plan.boards),
             used=self.plan.used,
             edging_m=sum(row.net_m for row in self.edging),
             fittings=fitting_count(self.hardware),
-            price=self.price,
-            currency=self.job.price_book().currency,
             snags=len(self.snags),
         )

@@ -3,9 +3,21 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QBrush, QColor, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF, QWheelEvent
+from PyQt6.QtGui import (
+    QBrush,
+    QColor,
+    QFontMetrics,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+    QWheelEvent,
+)
 from PyQt6.QtWidgets import QWidget
 
 from tall_plank.assets import em_of
@@ -116,6 +128,12 @@ def paint_strokes(painter: QPainter, strokes: list[_Stroke], widths: dict[Pen, f
                 _paint_grain(painter, s)
         elif s.path is not None:
             painter.drawPath(s.path)
+
+
+@lru_cache(maxsize=4096)
+def advance(text: str, pixels: int, bold: bool) -> int:
+    """Width of a text on screen, px."""
+    return QFontMetrics(font(pixels, bold=bold)).horizontalAdvance(text)
 
 
 GRAIN_STEP = 16.0
@@ -345,15 +363,14 @@ class Canvas(QWidget):
 
     def draw_text(self, painter: QPainter, item: Text, dx: float, dy: float, color: QColor) -> None:
         """A text whose size is that of paper, never smaller than can be read."""
-        pixels = max(10, round(em_of(item.size) * PAPER_PX))
-        face = font(min(pixels, 22), bold=item.bold)
-        painter.setFont(face)
-        width = painter.fontMetrics().horizontalAdvance(item.text)
+        at = self.to_px(item.x + dx, item.y + dy)
+        if not (-300 < at.x() < self.width() + 300 and -60 < at.y() < self.height() + 60):
+            return
+        pixels = min(max(10, round(em_of(item.size) * PAPER_PX)), 22)
+        width = advance(item.text, pixels, item.bold)
         if item.within and width > item.within * self.scale:
             return
-        at = self.to_px(item.x + dx, item.y + dy)
-        if not QRectF(-300, -60, self.width() + 600, self.height() + 120).contains(at):
-            return
+        painter.setFont(font(pixels, bold=item.bold))
         shift = {"left": 0.0, "middle": -width / 2, "right": -float(width)}[item.align]
         painter.save()
         painter.translate(at)
@@ -371,8 +388,9 @@ class Canvas(QWidget):
         painter.restore()
 
     def _paint_dims(self, painter: QPainter) -> None:
+        every = self.dims()
         for group, role in ((False, "quiet"), (True, "brass")):
-            dims = [d for d in self.dims() if d.attention == group]
+            dims = [d for d in every if d.attention == group]
             color = Theme.color(role)
             pen = QPen(color, 1.0)
             for item in expand(dims, self.paper_scale):

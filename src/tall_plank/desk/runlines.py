@@ -8,6 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
+from tall_plank.desk.canvas import advance
 from tall_plank.desk.document import Document
 from tall_plank.desk.inplace import InPlaceBox
 from tall_plank.desk.strip import Strip
@@ -116,6 +117,8 @@ class RunLines(QWidget):
         selected = set(self.document.cells)
         runs_selected = set(self.document.ids("run"))
         for box in self.boxes():
+            if box.rect.right() < 0 or box.rect.left() > self.width():
+                continue
             self._paint_box(painter, box, box.cell in selected or (not box.cell and box.run in runs_selected))
         painter.fillRect(QRectF(0, 0, 46, self.height()), Theme.color("paper"))
         painter.setFont(font(11))
@@ -132,7 +135,7 @@ class RunLines(QWidget):
         if box.rule is None and box.tone == "free":
             painter.setPen(Theme.color("quiet"))
             painter.setFont(font(11))
-            if painter.fontMetrics().horizontalAdvance(box.text) < rect.width() - 3:
+            if advance(box.text, 11, False) < rect.width() - 3:
                 painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, box.text)
             return
         if box.rule is None:
@@ -149,7 +152,7 @@ class RunLines(QWidget):
         painter.drawRect(rect.adjusted(0.5, 0, -0.5, 0))
         size = 13 if rect.width() > 30 else 11
         painter.setFont(font(size, bold=selected))
-        if painter.fontMetrics().horizontalAdvance(box.text) < rect.width() - 3:
+        if advance(box.text, size, selected) < rect.width() - 3:
             painter.setPen(Theme.color("ink" if box.solid else "quiet"))
             lift = 0.0 if box.rule is Rule.FIXED else 2.0
             painter.drawText(rect.adjusted(0, -lift, 0, -lift), Qt.AlignmentFlag.AlignCenter, box.text)

@@ -15,6 +15,7 @@ from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.elevation import elevation, elevation_dims, island_height, neighbours
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import features, islands, outline, placing, rooms, runs
+from tall_plank.making import MadeUnit
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
 from tall_plank.setout import Wall, set_out
@@ -105,7 +106,8 @@ class Strip(Canvas):
         placed = []
         x = 0.0
         bare = msgspec.structs.replace(room.room, runs=(), moldings=())
-        near = {w.id: {w.id, *(n.id for _, n in neighbours(room, w)), *_other_face(w)} for w in room.lines}
+        own = {w.id: {w.id, *_other_face(w)} for w in room.lines}
+        units = {p.cell: m for r in made.rooms for p, m in r.units if p.room == doc.room_id}
         labels: dict[str, list[object]] = {w.id: [] for w in room.lines}
         for run in room.room.runs:
             if run.wall in labels:
@@ -115,9 +117,10 @@ class Strip(Canvas):
         for wall in room.lines:
             key = (
                 wall, doc.room_id, doc.job.display, doc.job.stock,
-                tuple((p, made.of(p.cell)) for p in room.placed if p.wall in near[wall.id]),
-                tuple(t for t in room.worktops if t.wall in near[wall.id]),
-                tuple(b for b in room.boards if b.wall in near[wall.id]),
+                tuple((p, units.get(p.cell)) for p in room.placed if p.wall in own[wall.id]),
+                tuple(t for t in room.worktops if t.wall in own[wall.id]),
+                tuple(b for b in room.boards if b.wall in own[wall.id]),
+                self._ends(wall, units),
                 tuple(m for m in room.moldings if m.wall == wall.id),
                 bare, labels[wall.id], self.dims_shown,
             )  # fmt: skip
@@ -129,6 +132,21 @@ class Strip(Canvas):
             x += wall.length + self.fold
         self.set_placed(placed)
         self.refresh_selection()
+
+    def _ends(self, wall: Wall, units: dict[str, MadeUnit]) -> tuple[object, ...]:
+        """What of the next walls shows on this one: their outermost units and worktops."""
+        room = self.document.room
+        found: list[object] = []
+        for side, neighbour in neighbours(room, wall):
+            for run in room.runs:
+                if run.wall is neighbour and run.cells:
+                    p = run.cells[-1] if side == "left" else run.cells[0]
+                    found.append((p, units.get(p.cell)))
+            tops = [t for t in room.worktops if t.wall == neighbour.id]
+            if tops:
+                t = max(tops, key=lambda t: t.x + t.length) if side == "left" else min(tops, key=lambda t: t.x)
+                found.append(t)
+        return tuple(found)
 
     def refresh_selection(self) -> None:
         self.highlight = self.document.selection

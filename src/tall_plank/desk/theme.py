@@ -73,6 +73,12 @@ TONES_DARK = {
 }  # fmt: skip
 
 
+@cache
+def _named(value: str) -> QColor:
+    """A color by its text; never changed, only copied."""
+    return QColor(value)
+
+
 class Theme:
     """The colors in force. One object for the program; `apply` switches it."""
 
@@ -82,7 +88,7 @@ class Theme:
     @classmethod
     def color(cls, role: str) -> QColor:
         """A new color of a role, so that a caller may change its alpha."""
-        return QColor(getattr(cls.colors, role))
+        return QColor(_named(getattr(cls.colors, role)))
 
 
 def load_fonts() -> None:

@@ -282,7 +282,8 @@ def _opening(kind: str, x: float, z: float, w: float, h: float, hand: str, sourc
     return items
 
 
-def unit_front(p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "") -> list[Item]:
+@lru_cache(maxsize=2048)
+def unit_front(p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "") -> tuple[Item, ...]:
     """A unit as it is seen from the front, in its wall's coordinates."""
     source = f"cell:{p.cell}"
     items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock)]
@@ -293,7 +294,7 @@ def unit_front(p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, 
         items.append(
             Text(p.x + p.width / 2, p.bottom, label or p.number, 2.0, Layer.LABEL, source, rise=-3.4, backed=True)
         )
-    return items
+    return tuple(items)
 
 
 def _moved(item: Item, dx: float, dy: float, source: str) -> Item:

@@ -8,8 +8,9 @@ from functools import lru_cache
 import msgspec
 
 from tall_plank.job.job import Job, NamedValue
-from tall_plank.job.scheme import Role
+from tall_plank.job.scheme import Role, Scheme
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, Construction, Standard
+from tall_plank.job.template import Template
 from tall_plank.job.unit import Own, Unit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import evaluate_text
@@ -91,11 +92,31 @@ def _construction(standard: Standard, own: tuple[Own, ...]) -> Construction:
 
 def size_of(job: Job, unit: Unit, key: str) -> float:
     """Height or depth of a unit's carcass in mm."""
-    return sourced(job, unit, key).mm
+    return _size(unit, job.template(unit.template), job.values, key)
+
+
+@lru_cache(maxsize=8192)
+def _size(unit: Unit, template: Template, values: tuple[NamedValue, ...], key: str) -> float:
+    own = unit.own_value(key)
+    if isinstance(own, Length):
+        return own.mm
+    return _evaluated(template.leg if key == "corner_leg" else getattr(template, key), values)
 
 
 def finish_of(job: Job, unit: Unit, role: Role) -> str:
-    """Code of the finish of a role on a unit."""
-    value = sourced(job, unit, f"finish_{role.value}").value
-    assert isinstance(value, str)
-    return value
+    """Code of the finish of a role on a unit.
+
+    Raises
+    ------
+    PlankError where neither the unit nor the scheme has one
+    """
+    return _finish(unit, job.active_scheme(), role)
+
+
+@lru_cache(maxsize=8192)
+def _finish(unit: Unit, scheme: Scheme, role: Role) -> str:
+    own = unit.own_value(f"finish_{role.value}")
+    found = own if isinstance(own, str) else scheme.finish(role)
+    if found is None:
+        raise PlankError(f"The scheme has no finish for {role.value}.", scheme.code, "Choose one in the Finish stage.")
+    return found

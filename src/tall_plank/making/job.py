@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Job, Unit
+from tall_plank.job import Construction, Job, Template, Unit
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.builder import UnitSpec
@@ -108,27 +108,50 @@ def _by_cell(room: MadeRoom) -> dict[str, MadeUnit]:
 
 def spec_of(job: Job, placed: Placed) -> UnitSpec:
     """What a placed unit is made from."""
-    unit, template = job.unit(placed.unit), job.template(placed.template)
+    unit = job.unit(placed.unit)
+    sizes = (placed.width, placed.height, placed.depth, placed.leg, placed.blind, placed.filler)
+    return _spec(
+        unit,
+        job.template(placed.template),
+        construction_of(job, unit),
+        (finish_of(job, unit, Role.FRONT), finish_of(job, unit, Role.CARCASS), finish_of(job, unit, Role.DRAWER)),
+        placed.level.value,
+        tuple(round(mm, 6) for mm in sizes),
+        placed.corner,
+    )
+
+
+@lru_cache(maxsize=4096)
+def _spec(
+    unit: Unit,
+    template: Template,
+    made: Construction,
+    finishes: tuple[str, str, str],
+    level: str,
+    sizes: tuple[float, ...],
+    corner_side: str,
+) -> UnitSpec:
+    width, height, depth, leg, blind, filler = sizes
     return UnitSpec(
         template=template.code,
-        level=placed.level.value,
+        level=level,
         body=template.body,
         top=template.top,
         sink=template.sink,
         appliance=template.appliance,
         bay=unit.bay,
-        width=round(placed.width, 6),
-        height=placed.height,
-        depth=placed.depth,
-        made=construction_of(job, unit),
-        front=finish_of(job, unit, Role.FRONT),
-        carcass=finish_of(job, unit, Role.CARCASS),
-        drawer=finish_of(job, unit, Role.DRAWER),
+        width=width,
+        height=height,
+        depth=depth,
+        made=made,
+        front=finishes[0],
+        carcass=finishes[1],
+        drawer=finishes[2],
         corner=template.corner,
-        corner_side=placed.corner,
-        leg=placed.leg,
-        blind=round(placed.blind, 6),
-        filler=round(placed.filler, 6),
+        corner_side=corner_side,
+        leg=leg,
+        blind=blind,
+        filler=filler,
         shape=template.shape,
         gables=template.gables,
         bottom=template.bottom,

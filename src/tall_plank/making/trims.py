@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 from tall_plank.job import Construction
 from tall_plank.making.parts import Cutout, Draft, Part
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import X, Y
+from tall_plank.measure.frames import Vec, X, Y
 from tall_plank.setout import TrimBoard, Worktop
 from tall_plank.stock import Board, Stock
+
+Lent = tuple[Vec, float, float, str]
+"""A hole that a unit asks of the panel beside it: place in the line's frame, diameter, depth, use."""
 
 SINK_RADIUS = 15.0
 """mm; corner of a sink's cut-out (common practice: the radius of the router's tool or more)."""
@@ -38,6 +43,7 @@ def board_for(stock: Stock, finish: str, thickness: float, use: str, size: tuple
     return found[-1]
 
 
+@lru_cache(maxsize=1024)
 def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     """A worktop: face A is its upper side, L1 its front edge.
 
@@ -60,7 +66,8 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     return draft.done(stock, made.premilling, made.edging_ignored_below)
 
 
-def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[tuple[object, ...], ...] = ()) -> Part:
+@lru_cache(maxsize=4096)
+def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Lent, ...] = ()) -> Part:
     """A board of a trim, with the holes that units without gables ask of it (in the line's frame).
 
     Raises
@@ -74,8 +81,8 @@ def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[tu
     if board.outline:
         draft.shape(stock, board.outline, 0.0, 0.0)
     for point, diameter, depth, use in lent:
-        if lies_on(draft, point):  # type: ignore[arg-type]
-            draft.bore(point, diameter, depth, use)  # type: ignore[arg-type]
+        if lies_on(draft, point):
+            draft.bore(point, diameter, depth, use)
     return draft.done(stock, made.premilling, made.edging_ignored_below)
 
 

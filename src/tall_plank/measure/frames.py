@@ -44,6 +44,9 @@ class Frame(msgspec.Struct, frozen=True, cache_hash=True):
 
     def turn(self, v: Vec) -> Vec:
         """A direction of this frame, in the parent's."""
+        if v[2] == 0.0:  # what lies in the x-y plane needs no third direction
+            (ax, ay, az), (bx, by, bz) = self.x, self.y
+            return (ax * v[0] + bx * v[1], ay * v[0] + by * v[1], az * v[0] + bz * v[1])
         z = self.z
         return (
             self.x[0] * v[0] + self.y[0] * v[1] + z[0] * v[2],

@@ -34,6 +34,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     faces : of its islands, in pairs
     points : corners of the floor, clockwise
     boards : fillers, panels, plinths and what else trims are made of
+    placed : every cell of every run
     """
 
     room: Room
@@ -44,10 +45,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     faces: tuple[Wall, ...] = ()
     points: tuple[tuple[float, float], ...] = ()
     moldings: tuple[MoldingPiece, ...] = ()
-
-    @property
-    def placed(self) -> tuple[Placed, ...]:
-        return tuple(p for run in self.runs for p in run.cells)
+    placed: tuple[Placed, ...] = ()
 
     @property
     def lines(self) -> tuple[Wall, ...]:
@@ -84,7 +82,7 @@ class Layout(msgspec.Struct, frozen=True, cache_hash=True):
         return next(r for r in self.rooms if r.room.id == room_id)
 
     def find(self, cell_id: str) -> Placed | None:
-        return next((p for p in self.placed if p.cell == cell_id), None)
+        return next((p for room in self.rooms for p in room.placed if p.cell == cell_id), None)
 
     def run(self, run_id: str) -> RunLayout | None:
         return next((r for room in self.rooms for r in room.runs if r.run.id == run_id), None)
@@ -207,6 +205,7 @@ def _room(job: Job) -> RoomLayout:
         faces=tuple(faces),
         points=corners_of(room.outline),
         moldings=moldings_of(room, job.stock.profiles) if room.moldings else (),
+        placed=tuple(p for run in runs for p in run.cells),
     )
 
 
