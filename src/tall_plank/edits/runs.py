@@ -99,18 +99,34 @@ def insert_unit(
 
 
 def delete_cells(job: Job, cells: tuple[str, ...]) -> Change:
-    """Delete units; the others of their runs close up by their rules."""
-    gone = set(cells)
+    """Delete units; the others of their runs close up by their rules. Locked ones are skipped and named.
+
+    Raises
+    ------
+    PlankError where all of them are locked
+    """
+    locked = tuple(c for c in cells if job.find_cell(c)[2].locked)
+    skipped = tuple(f"{job.find_cell(c)[2].number} is locked" for c in locked)
+    gone = set(cells) - set(locked)
+    if not gone:
+        raise PlankError(skipped[0] + "." if skipped else "Nothing is selected.", "delete", "Unlock it first.")
     for _, run in job.runs():
         keep = tuple(c for c in run.cells if c.id not in gone)
         if len(keep) != len(run.cells):
             job = with_cells(job, run, keep)
-    return Change(job, "Delete a unit" if len(gone) == 1 else f"Delete {len(gone)} units")
+    return Change(job, "Delete a unit" if len(gone) == 1 else f"Delete {len(gone)} units", skipped)
 
 
 def move_cell(job: Job, cell_id: str, index: int) -> Change:
-    """Put a cell at an index of its run."""
+    """Put a cell at an index of its run.
+
+    Raises
+    ------
+    PlankError where it is locked
+    """
     _, run, cell = job.find_cell(cell_id)
+    if cell.locked:
+        raise PlankError(f"{cell.number} is locked.", "move", "Unlock it first.")
     rest = [c for c in run.cells if c.id != cell_id]
     at = max(0, min(index, len(rest)))
     rest.insert(at, cell)
@@ -174,6 +190,8 @@ def _read_rule(job: Job, text: str) -> WidthRule:
 def drag_width(job: Job, cell_id: str, mm: float) -> Change:
     """Resize by hand: held to the kind's range and to what the run has left, on whole millimetres."""
     _, run, cell = job.find_cell(cell_id)
+    if cell.locked:
+        raise PlankError(f"{cell.number} is locked.", "resize", "Unlock it first.")
     template = job.template_of(cell)
     placed = set_out(job).find(cell_id)
     layout = set_out(job).run(run.id)

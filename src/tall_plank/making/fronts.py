@@ -34,7 +34,9 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
             make_front(b, box, "door", "left", zone.x0, leaf, plane)
             make_front(b, box, "door", "right", zone.x1 - leaf, leaf, plane)
         else:
-            make_front(b, box, front.kind, front.hand, zone.x0, zone.width, plane)
+            # Next to the corner there is no gable to hang on.
+            hand = front.hand if b.spec.corner != "blind" else "right" if b.spec.corner_side == "left" else "left"
+            make_front(b, box, front.kind, hand, zone.x0, zone.width, plane)
 
 
 def _machine(b: Builder, box: BayBox) -> None:

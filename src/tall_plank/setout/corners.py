@@ -81,6 +81,8 @@ def handle_reach(job: Job, cell: Cell) -> float:
 
 def swings_towards(job: Job, cell: Cell, side: str) -> bool:
     """Whether a door of the unit is hinged at a side, so that opened square it stands there with its handle out."""
+    if job.template_of(cell).corner == "blind":
+        return False  # its door always hangs on the gable away from the corner
     return any((f.kind == "door" and f.hand == side) or f.kind == "pair" for f in fronts_of(job.unit(cell.unit).bay))
 
 

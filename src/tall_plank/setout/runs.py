@@ -190,12 +190,20 @@ class Solved(msgspec.Struct, frozen=True):
     """(index of the held cell before which it is missing, or the number of cells for the end; mm)."""
 
 
-def solve(x: float, end: float, members: list[Member], pins: list[tuple[float | None, float | None]]) -> Solved:
+def solve(
+    x: float,
+    end: float,
+    members: list[Member],
+    pins: list[tuple[float | None, float | None]],
+    *,
+    last_in_corner: bool = False,
+) -> Solved:
     """Set out cells between x and end, some of whose sides are held.
 
     Held sides divide the line into stretches, each shared out by itself. A stretch that leaves something packs its
     cells against the held cell where one follows the line's free start, else from the left. A stretch that is too
-    short pushes what follows, up to what the next stretches leave.
+    short pushes what follows, up to what the next stretches leave. Where the last cell is held by a corner, those
+    before it keep to the left.
 
     The widths and the free stretches sum to the length of the line plus everything that is short.
     """
@@ -231,7 +239,7 @@ def solve(x: float, end: float, members: list[Member], pins: list[tuple[float | 
     low, first, pinned = x, 0, False
     for i, (left_pin, right_pin) in enumerate(pins):
         if left_pin is not None:
-            stretch(first, i, low, left_pin, to_right=not pinned)
+            stretch(first, i, low, left_pin, to_right=not pinned and not (last_in_corner and i == n - 1))
             low, first, pinned = left_pin, i, True
         if right_pin is not None:
             stretch(first, i + 1, low, right_pin, to_right=not pinned)
@@ -272,7 +280,8 @@ def set_out_run(
     unmet: list[str] = []
     pins = [_pins(job, cell, find, unmet) for cell in run.cells]
     members = [_exact_pair(job, c, p, member_of(job, c)) for c, p in zip(run.cells, pins, strict=True)]
-    solved = solve(x, end, members, [(p.left, p.right) for p in pins])
+    cornered = _into_corner(job, run, wall, pins, members, end)
+    solved = solve(x, end, members, [(p.left, p.right) for p in pins], last_in_corner=cornered)
     bottom = bottom_of(job, run)
     placed = []
     for i, (cell, (at, width)) in enumerate(zip(run.cells, solved.places, strict=True)):
@@ -325,6 +334,19 @@ def set_out_run(
         start_corner=at_start,
         end_corner=at_end,
     )
+
+
+def _into_corner(job: Job, run: Run, wall: Wall, pins: list[_Pins], members: list[Member], end: float) -> bool:
+    """Hold a corner unit at the end of a run in its corner, so that what is left lies before it."""
+    if len(run.cells) < 2 or wall.island or wall.after >= 180.0 or run.end is not None:
+        return False
+    last, pin = run.cells[-1], pins[-1]
+    if not job.template_of(last).corner or pin.left is not None or pin.right is not None:
+        return False
+    if members[-1].rule is not Rule.FIXED:
+        return False
+    pin.left, pin.right = end - members[-1].size, end
+    return True
 
 
 def _corner_side(i: int, count: int, at_start: CornerEnd | None, at_end: CornerEnd | None) -> str:

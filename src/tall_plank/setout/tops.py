@@ -144,6 +144,7 @@ def _stretch(job: Job, run: RunLayout, group: tuple[Placed, ...], runs: Sequence
         points, joints[1], more = _into_corner(job, run, runs, points, "right", depth, rear)
         open_right = open_right and not joints[1] and not more
         extra += more
+    points = _within_walls(points, wall)
     for p in group:
         points = _shaped(job, p, points, overhang(job, top, "front", first), first, last)
     dropped: list[str] = []
@@ -245,10 +246,10 @@ def _into_corner(
                 (min(p[0], length - depth), depth), (near, depth),
             )  # fmt: skip
             return mirrored(ol.cleaned(shape)), "", []
-        shape = ((near, rear), (length, rear), (length, depth), (near, depth))
-        if mate is None or not carries_top(job, mate):
+        if end is None or mate is None or not carries_top(job, mate):
+            shape = ((near, rear), (length, rear), (length, depth), (near, depth))
             extra.append(mirrored(((length - depth, depth), (length, depth), (length, leg), (length - depth, leg))))
-        return mirrored(shape), "", extra
+            return mirrored(shape), "", extra
     assert end is not None
     if mate is None or not carries_top(job, mate):
         return points, "", []
@@ -279,6 +280,20 @@ def _into_corner(
         return mirrored(shape), joint, []
     shape = ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1]))
     return mirrored(shape), joint, []
+
+
+def _within_walls(points: Points, wall: Wall) -> Points:
+    """The outline without what would stand in the walls that meet this one in a sharp corner."""
+    for angle, at_right in ((wall.before, False), (wall.after, True)):
+        if angle >= 90.0 - 1e-6:
+            continue
+        turn = math.radians(angle)
+        if at_right:
+            a, b = (wall.length, 0.0), (wall.length - math.cos(turn), math.sin(turn))
+        else:
+            a, b = (math.cos(turn), math.sin(turn)), (0.0, 0.0)
+        points = ol.cut_away(points, a, b)
+    return points
 
 
 def _mate_depth(job: Job, mate: RunLayout, side: str) -> float | None:
