@@ -771,3 +771,16 @@ def test_the_main_task_goes_with_the_keyboard_alone(empty_window: Window) -> Non
     keys(key=Qt.Key.Key_Delete)
     keys(key=Qt.Key.Key_Z, modifier=CTRL)
     assert len(w.document.room.placed) == 6
+
+
+def test_any_digit_on_a_run_line_starts_a_width_though_some_are_keys_of_views(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.lines.setFocus()
+    for digit in "450":
+        QTest.keyClick(QApplication.focusWidget(), digit)
+    QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Return)
+    assert placed(window, "A2").width == 450
+    assert window.view_shown == "all"
+    window.strip.setFocus()
+    QTest.keyClick(window.strip, "1")
+    assert window.view_shown == "strip"

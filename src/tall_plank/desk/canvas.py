@@ -184,6 +184,8 @@ class Canvas(QWidget):
         self.scale = 0.1  # px per mm
         self.origin = QPointF(0.0, 0.0)  # px of world (0, 0)
         self.fitted = True
+        self.held = False
+        """During a drag the view stays where it is, whatever grows."""
         self._strokes: dict[int, tuple[Drawing, list[_Stroke]]] = {}
         self._pan_from: QPointF | None = None
 
@@ -200,7 +202,7 @@ class Canvas(QWidget):
         for p in placed:
             found = kept.get(id(p.drawing))
             self._strokes[id(p.drawing)] = found or (p.drawing, strokes_of(p.drawing))
-        if self.fitted:
+        if self.fitted and not self.held:
             self.fit()
         self.update()
 
@@ -345,12 +347,18 @@ class Canvas(QWidget):
         painter.setBrush(fill)
         for p in self.placed:
             boxes: dict[str, QRectF] = {}
+            turned: list[QPolygonF] = []
             for item in p.drawing.items:
                 if isinstance(item, Shape) and item.source in wanted and not item.source.startswith(("wall:", "room:")):
                     polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
-                    boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
+                    if _is_level(item.points):
+                        boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
+                    else:
+                        turned.append(polygon)
             for box in boxes.values():
                 painter.drawRect(box)
+            for polygon in turned:
+                painter.drawPolygon(polygon)
 
     def _paint_texts(self, painter: QPainter) -> None:
         for p in self.placed:
@@ -486,6 +494,13 @@ class Canvas(QWidget):
 
     def released(self, event: QMouseEvent) -> None:
         """The left button came up."""
+
+
+def _is_level(points: tuple[tuple[float, float], ...]) -> bool:
+    """Whether every side of an outline runs level or upright."""
+    return all(
+        abs(a[0] - b[0]) < 0.5 or abs(a[1] - b[1]) < 0.5 for a, b in zip(points, (*points[1:], points[0]), strict=True)
+    )
 
 
 def _inside(points: tuple[tuple[float, float], ...], x: float, y: float) -> bool:

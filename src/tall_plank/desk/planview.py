@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import math
 
-from PyQt6.QtCore import QPointF, QRect, QRectF, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 
 from tall_plank.desk.canvas import Canvas, Placed
@@ -31,6 +31,7 @@ class PlanView(Canvas):
     """The room from above."""
 
     margin = (56.0, 48.0, 46.0, 44.0)
+    tool: OutlineTool | None = None
     place_wanted = pyqtSignal(str, str, float, object)
     """Something dropped in the room: its code, the nearest line and where along it, and the place on the floor."""
 
@@ -39,7 +40,6 @@ class PlanView(Canvas):
         self.document = document
         self.box = InPlaceBox(self)
         self.setAcceptDrops(True)
-        self.tool: OutlineTool | None = None
         self._press: QPointF | None = None
         self._target = ""
         self._dragging = False
@@ -182,6 +182,20 @@ class PlanView(Canvas):
 
         self.box.ask(rect, "", put, typed=typed)
 
+    def event(self, event: QEvent | None) -> bool:
+        """While a room is drawn, digits and signs are lengths, not the keys of views."""
+        if (
+            self.tool is not None
+            and event is not None
+            and event.type() == QEvent.Type.ShortcutOverride
+            and isinstance(event, QKeyEvent)
+            and (event.text()[:1] in "0123456789(" or event.key() in (Qt.Key.Key_Backspace, Qt.Key.Key_Escape))
+            and event.text()
+        ):
+            event.accept()
+            return True
+        return super().event(event)
+
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         key = event.key()
@@ -205,8 +219,7 @@ class PlanView(Canvas):
             return
         if key == Qt.Key.Key_Escape and self._dragging:
             self.document.end_drag(keep=False)
-            self._press, self._dragging = None, False
-            self.update()
+            self._leave_drag()
         elif key in ARROWS and self.document.ids("island"):
             step = 10.0 if not event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 100.0
             dx, dy = ARROWS[key]
@@ -295,7 +308,7 @@ class PlanView(Canvas):
         if not self._dragging:
             if (p - self._press).manhattanLength() < START_DRAG:
                 return
-            self._dragging = True
+            self._dragging = self.held = True
             doc.begin_drag(tr("Move"))
         if doc.drag_from is not None:
             self.drag_to(*self.to_mm(self._press), *self.to_mm(p))
@@ -388,7 +401,12 @@ class PlanView(Canvas):
     def released(self, event: QMouseEvent) -> None:
         if self._dragging:
             self.document.end_drag()
-        self._press, self._dragging, self._snap = None, False, ""
+        self._leave_drag()
+
+    def _leave_drag(self) -> None:
+        self._press, self._dragging, self._snap, self.held = None, False, "", False
+        if self.fitted:
+            self.fit()
         self.update()
 
     # --- drop from the shelf
@@ -427,6 +445,9 @@ class PlanView(Canvas):
 
     def paint_over(self, painter: QPainter) -> None:
         if self.tool is not None:
+            veil = Theme.color("sheet")
+            veil.setAlphaF(0.72)
+            painter.fillRect(self.rect(), veil)
             self.tool.paint(painter, self.to_px, self.document.job.display)
             painter.setFont(font(12))
             painter.setPen(Theme.color("brass"))

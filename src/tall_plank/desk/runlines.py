@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
@@ -284,6 +284,20 @@ class RunLines(QWidget):
             return False
         self.document.select((f"cell:{places[at]}",))
         return True
+
+    def event(self, event: QEvent | None) -> bool:
+        """A digit typed on a selected cell starts its width, though some digits are keys of views."""
+        if (
+            event is not None
+            and event.type() == QEvent.Type.ShortcutOverride
+            and isinstance(event, QKeyEvent)
+            and event.text()
+            and event.text() in "0123456789("
+            and len(self.document.cells) == 1
+        ):
+            event.accept()
+            return True
+        return super().event(event)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None

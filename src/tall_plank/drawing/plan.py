@@ -210,8 +210,15 @@ def _dims(job: Job, room: RoomLayout) -> list[Item]:
             items.append(Dim(y0, y1, (w + t) if right else -t, 1 if right else -1, "y", text(wall.length), source, key))
             whole["y"] = whole["y"] or abs(wall.length - d) < 0.5
         else:
-            mx, my, _ = wall.frame.out((wall.length / 2, wall.thickness + 40.0, 0.0))
-            items.append(Text(mx, my, text(wall.length), 2.2, Layer.DIMENSION, f"wall:{wall.id}"))
+            mx, my, _ = wall.frame.out((wall.length / 2, wall.thickness + 60.0, 0.0))
+            turn = math.degrees(math.atan2(wall.frame.x[1], wall.frame.x[0]))
+            # Read from below or from the right; the text stands on the outer side of the wall.
+            upside = turn > 90.0 or turn <= -90.0
+            angle = turn - 180.0 if turn > 90.0 else turn + 180.0 if turn <= -90.0 else turn
+            rise = -3.2 if upside else 0.8
+            items.append(
+                Text(mx, my, text(wall.length), 2.2, Layer.DIMENSION, f"wall:{wall.id}", angle=angle, rise=rise)
+            )
     if not whole["x"]:
         items.append(Dim(0.0, w, d + t, 2, "x", text(w), source))
     if not whole["y"]:

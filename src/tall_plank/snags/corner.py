@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 from tall_plank.job import Body, Job, Snag, Where
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, RunLayout
-from tall_plank.setout.corners import SQUARE, end_cell, fronts_of, handle_reach, swings_towards
+from tall_plank.setout.corners import SQUARE, end_cell, front_depth, fronts_of, handle_reach, swings_towards
 
 if TYPE_CHECKING:
     from tall_plank.snags.check import Checked
@@ -65,7 +66,10 @@ def _covered(job: Job, run: RunLayout, side: str) -> list[Snag]:
     if template.corner or not fronts_of(job.unit(p.unit).bay) or template.body is Body.FILLER:
         return []
     near = p.x if side == "left" else run.wall.length - p.right
-    over = corner.other_depth - near
+    # How far the outer edge of its front lies from the other wall.
+    a = math.radians(corner.angle)
+    away = near * math.sin(a) - front_depth(job, job.unit(p.unit)) * math.cos(a)
+    over = (corner.other_depth - away) / math.sin(a)
     if over <= 0.5:
         return []
     shown = format_length(over, job.display, mark=True)

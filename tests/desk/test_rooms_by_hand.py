@@ -1,0 +1,447 @@
+"""Rooms, islands and what stands in them, in the real window: by mouse alone and by typing alone."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
+from tall_plank.desk.window import Window
+from tall_plank.edits import features, islands, rooms, runs, runtext
+from tall_plank.files.userdata import UserFolders
+from tall_plank.job import Job, Level
+from tall_plank.job.start import new_job
+from tall_plank.setout import walls_of
+
+LEFT = Qt.MouseButton.LeftButton
+NONE = Qt.KeyboardModifier.NoModifier
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def lengths(w: Window) -> dict[str, float]:
+    return {x.id: round(x.length, 3) for x in walls_of(w.document.room.room)}
+
+
+def at(w: Window, x: float, y: float) -> QPoint:
+    return w.plan.to_px(x, y).toPoint()
+
+
+def pick(w: Window, source: str) -> None:
+    w.document.select((source,))
+
+
+@pytest.fixture
+def island_window(qtbot, folders: UserFolders) -> Iterator[Window]:
+    """A large room with an island of two units and a run on the north wall."""
+    job = rooms.set_room_length(new_job("Island"), "r1", "width", "5400").job
+    job = rooms.set_room_length(job, "r1", "depth", "4200").job
+    job = islands.add_island(job, "r1", (2700.0, 2000.0)).job
+    for wall, text in (("A", "drawers 600, pair 900, pair rest, drawers 600"), ("K1", "drawers share, pair share")):
+        change = runs.add_run(job, "r1", wall, Level.BASE)
+        job = runtext.type_run(change.job, change.made[0], text).job
+    yield from opened(qtbot, job, folders)
+
+
+# --- outlines
+
+
+def test_a_room_is_drawn_by_mouse_alone(empty_window: Window) -> None:
+    w = empty_window
+    w.show_view("plan")
+    action = w.commands.actions["draw_outline"]
+    action.trigger()
+    assert w.plan.tool is not None
+    corners = [(0, 2400), (3600, 2400), (3600, 0), (1500, 0), (1500, 1000), (0, 1000)]
+    for x, y in corners:
+        QTest.mouseMove(w.plan, at(w, x, y))
+        QTest.mouseClick(w.plan, LEFT, NONE, at(w, x, y))
+    # A click on the first corner closes the room.
+    QTest.mouseClick(w.plan, LEFT, NONE, at(w, 0, 2400))
+    assert w.plan.tool is None
+    found = lengths(w)
+    assert len(found) == 6
+    assert found["A"] == pytest.approx(3600, abs=20)
+    # Drawn lengths are whole centimetres, and corners square.
+    assert all(abs(v / 10 - round(v / 10)) < 1e-6 for v in found.values())
+    assert {round(x.after) for x in walls_of(w.document.room.room)} == {90, 270}
+    assert w.document.history.undo_name == "Draw the outline"
+
+
+def test_a_room_is_drawn_by_typing_each_length_in_the_direction_of_the_arrows(empty_window: Window) -> None:
+    w = empty_window
+    w.show_view("plan")
+    w.commands.run("draw_outline")
+    QTest.mouseClick(w.plan, LEFT, NONE, at(w, 0, 2400))
+    steps = (
+        (Qt.Key.Key_Right, "5400"),
+        (Qt.Key.Key_Down, "4.2m"),
+        (Qt.Key.Key_Left, "3000"),
+        (Qt.Key.Key_Up, "1800"),
+        (Qt.Key.Key_Left, "2400"),
+    )
+    for arrow, text in steps:
+        QTest.keyClick(w.plan, arrow)
+        QTest.keyClicks(w.plan, text[0])
+        QTest.keyClicks(w.plan.box, text[1:])
+        QTest.keyClick(w.plan.box, Qt.Key.Key_Return)
+    QTest.keyClick(w.plan, Qt.Key.Key_Return)
+    assert lengths(w) == {"A": 5400, "B": 4200, "C": 3000, "D": 1800, "E": 2400, "F": 2400}
+
+
+def test_a_room_is_typed_alone(empty_window: Window) -> None:
+    w = empty_window
+    w.commands.run("type_outline")
+    assert QApplication.focusWidget() is w.run_text.box
+    job = w.document.job
+    type_into(w.run_text.box, "5400, 4200, 3000, bad corner 270, rest, rest")
+    assert w.document.job is job and w.run_text.isVisible()
+    assert "wall D" in w.run_text.note.text()
+    type_into(w.run_text.box, "5400, 4200, 3000, 1800 corner 270, rest, rest")
+    assert not w.run_text.isVisible()
+    assert lengths(w)["F"] == 2400
+    # The same by the spec sheet.
+    pick(w, "room:r1")
+    type_into(spec(w, "outline"), "4000, 3000, rest, rest")
+    assert lengths(w) == {"A": 4000, "B": 3000, "C": 4000, "D": 3000}
+
+
+def test_an_outline_that_crosses_is_not_closed_and_escape_gives_up(empty_window: Window) -> None:
+    w = empty_window
+    w.show_view("plan")
+    job = w.document.job
+    w.commands.run("draw_outline")
+    for x, y in ((0, 2400), (3000, 200), (3000, 2400), (0, 200)):
+        QTest.mouseMove(w.plan, at(w, x, y))
+        QTest.mouseClick(w.plan, LEFT, CTRL, at(w, x, y))
+    QTest.keyClick(w.plan, Qt.Key.Key_Return)
+    assert w.plan.tool is not None and w.document.job is job
+    assert "cross" in w.message.text.text()
+    QTest.keyClick(w.plan, Qt.Key.Key_Backspace)
+    assert len(w.plan.tool.points) == 3
+    QTest.keyClick(w.plan, Qt.Key.Key_Escape)
+    assert w.plan.tool is None and w.document.job is job
+
+
+def test_a_corner_and_a_wall_are_dragged_in_the_plan(empty_window: Window) -> None:
+    w = empty_window
+    w.show_view("plan")
+    pick(w, "room:r1")
+    drag(w.plan, at(w, 3600, 0), at(w, 4000, -300))
+    assert lengths(w)["A"] == pytest.approx(4000, abs=25)
+    assert lengths(w)["B"] == pytest.approx(2700, abs=25)
+    w.commands.run("undo")
+    assert lengths(w)["A"] == 3600
+    pick(w, "wall:B")
+    drag(w.plan, at(w, 3675, 1200), at(w, 3975, 1200))
+    assert lengths(w)["A"] == pytest.approx(3900, abs=25)
+    assert w.document.history.undo_name == "Move wall B"
+
+
+def test_a_wall_takes_a_corner_by_double_click_and_its_length_and_angle_are_typed(empty_window: Window) -> None:
+    w = empty_window
+    w.show_view("plan")
+    QTest.mouseDClick(w.plan, LEFT, NONE, at(w, 1800, 2475))
+    assert list(lengths(w)) == ["A", "E", "B", "C", "D"]
+    w.commands.run("undo")
+    pick(w, "wall:A")
+    type_into(spec(w, "angle"), "100")
+    assert walls_of(w.document.room.room)[0].after == pytest.approx(100)
+    type_into(spec(w, "angle"), "no")
+    assert "no angle" in w.spec.line("angle").error.text()
+    type_into(spec(w, "length"), "4000")
+    assert lengths(w)["A"] == 4000
+
+
+def test_the_walls_come_from_a_drawing(empty_window: Window, tmp_path: Path, monkeypatch) -> None:
+    import ezdxf
+
+    from tall_plank.desk import dialogs
+
+    w = empty_window
+    for unit, name in ((4, "mm.dxf"), (0, "none.dxf")):
+        document = ezdxf.new("R2010")
+        document.header["$INSUNITS"] = unit
+        document.modelspace().add_lwpolyline([(0, 0), (4000, 0), (4000, 3000), (0, 3000)], close=True)
+        document.saveas(tmp_path / name)
+    monkeypatch.setattr(dialogs, "ask_read", lambda *a: tmp_path / "mm.dxf")
+    w.commands.run("read_outline")
+    assert sorted(lengths(w).values()) == [3000, 3000, 4000, 4000]
+    monkeypatch.setattr(dialogs, "ask_read", lambda *a: tmp_path / "none.dxf")
+    w.commands.run("read_outline")
+    type_into(w.run_text.box, "5 m")
+    assert sorted(lengths(w).values()) == [3750, 3750, 5000, 5000]
+    (tmp_path / "bad.dxf").write_text("no drawing")
+    monkeypatch.setattr(dialogs, "ask_read", lambda *a: tmp_path / "bad.dxf")
+    w.commands.run("read_outline")
+    assert "no DXF" in w.message.text.text()
+
+
+# --- what a room has
+
+
+@pytest.mark.parametrize("kind", ["column", "chimney_breast", "soffit", "slope", "water", "skirting", "cornice"])
+def test_everything_a_room_has_is_placed_selected_and_deleted(empty_window: Window, kind: str) -> None:
+    w = empty_window
+    w.show_stage("room")
+    before = w.document.job
+    w.commands.run(f"place_{kind}")
+    assert w.document.selection
+    assert w.document.job != before
+    assert w.commands.all["delete"].when()
+    w.commands.run("delete")
+    assert w.document.job.rooms == before.rooms
+
+
+def test_the_shelf_of_the_room_drops_a_breast_on_the_plan(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("room")
+    w.plan.drop("room:chimney breast", 3500.0, 1000.0)
+    (breast,) = w.document.room.room.columns
+    assert breast.wall == "B"
+    type_into(spec(w, "width"), "1000")
+    type_into(spec(w, "depth"), "5cm")
+    assert (w.document.room.room.columns[0].width.mm, w.document.room.room.columns[0].depth.mm) == (1000, 50)
+    type_into(spec(w, "x"), "9000")
+    assert "past the end" in w.spec.line("x").error.text()
+
+
+def test_a_column_is_dragged_along_its_wall_in_strip_and_plan(empty_window: Window) -> None:
+    w = empty_window
+    w.document.do(lambda job: features.add_column(job, "r1", "A", "column", 500.0))
+    start = w.strip.to_px(650.0, 1200.0).toPoint()
+    drag(w.strip, start, start + QPoint(60, 0))
+    moved = w.document.room.room.columns[0].x.mm
+    assert moved == pytest.approx(500 + 60 / w.strip.scale, abs=3)
+    w.show_view("plan")
+    drag(w.plan, at(w, moved + 150, 2250), at(w, moved + 450, 2250))
+    assert w.document.room.room.columns[0].x.mm == pytest.approx(moved + 300, abs=20)
+
+
+def test_a_molding_shows_its_pieces_and_goes_to_the_shop(empty_window: Window) -> None:
+    w = empty_window
+    w.commands.run("place_skirting")
+    assert w.spec.line("pieces").value.text() == "4"
+    assert w.spec.line("metres").value.text() == "12.00 m"
+    choose(w, "by_others", "no")
+    assert w.document.workings.costs.group("Lengths") > 0
+
+
+# --- rooms
+
+
+def test_rooms_are_added_walked_and_deleted(empty_window: Window) -> None:
+    w = empty_window
+    w.commands.run("add_room")
+    assert w.document.room.room.name == "Room 2"
+    w.commands.run("type_base")
+    type_into(w.run_text.box, "drawers 600")
+    assert [p.number for p in w.document.room.placed] == ["2A1"]
+    w.commands.run("next_room")
+    assert w.document.room_id == "r1"
+    w.bar.fill_rooms()
+    names = [a.text() for a in w.bar.rooms.actions()]
+    assert names[:2] == ["Room", "Room 2"]
+    w.bar.rooms.actions()[1].trigger()
+    w.commands.run("delete_room")
+    assert len(w.document.job.rooms) == 1 and not w.document.job.units
+    w.commands.run("undo")
+    assert len(w.document.job.rooms) == 2
+
+
+# --- islands
+
+
+def test_an_island_from_nothing_by_mouse(empty_window: Window) -> None:
+    w = empty_window
+    w.document.do(lambda job: rooms.set_room_length(job, "r1", "width", "5400"))
+    w.document.do(lambda job: rooms.set_room_length(job, "r1", "depth", "4200"))
+    w.plan.drop("room:island", 2700.0, 2100.0)
+    assert w.document.ids("island")
+    line = w.document.room.faces[0]
+    middle = line.frame.out((line.length / 2, -280.0, 0.0))
+    w.plan.drop("drawers", middle[0], middle[1])
+    w.plan.drop("pair", middle[0] + 300, middle[1])
+    assert [(p.number, p.wall) for p in w.document.room.placed] == [("K1", "K1"), ("K2", "K1")]
+    pick(w, f"island:{w.document.room.room.islands[0].id}")
+    type_into(spec(w, "seating"), "300")
+    choose(w, "right", "waterfall")
+    assert {b.kind for b in w.document.room.boards} >= {"waterfall leg", "back panel", "end panel"}
+    # Both faces are elevations in the strip.
+    assert [p.drawing.title[:2] for p in w.strip.placed][-2:] == ["K1", "K2"]
+
+
+def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> None:
+    w = island_window
+    w.show_view("plan")
+    line = w.document.room.faces[0]
+    top = next(t for t in w.document.room.worktops if t.source.startswith("island"))
+    grab = line.frame.out((line.length / 2, 8.0, 0.0))  # the worktop behind the units
+    drag(w.plan, at(w, grab[0], grab[1]), at(w, grab[0] + 400, grab[1] - 300))
+    assert w.document.history.undo_name == "Move island K"
+    pick(w, f"island:{w.document.room.room.islands[0].id}")
+    dim = next(d for d in w.plan.extra_dims if d.key == "back")
+    w.plan.type_dim(dim)
+    type_into(w.plan.box, "1100")
+    found = next(t for t in w.document.room.worktops if t.source.startswith("island"))
+    back = w.document.room.wall("K1").frame.out((0.0, -found.rear, 0.0))[1]
+    assert 4200 - 599 - back == pytest.approx(1100)
+    assert top.length == found.length
+    w.plan.type_dim(next(d for d in w.plan.extra_dims if d.key == "back"))
+    type_into(w.plan.box, "much")
+    assert w.plan.box.isVisible()
+    QTest.keyClick(w.plan.box, Qt.Key.Key_Escape)
+
+
+def test_an_island_moves_by_arrows_and_turns(island_window: Window) -> None:
+    w = island_window
+    island = w.document.room.room.islands[0]
+    pick(w, f"island:{island.id}")
+    w.plan.setFocus()
+    QTest.keyClick(w.plan, Qt.Key.Key_Left)
+    QTest.keyClick(w.plan, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
+    moved = w.document.room.room.islands[0]
+    assert (moved.x.mm - island.x.mm, moved.y.mm - island.y.mm) == (-10, 100)
+    w.commands.run("turn_island")
+    assert w.document.room.room.islands[0].angle == 90
+    w.commands.run("copy_island")
+    assert [i.letter for i in w.document.room.room.islands] == ["K", "L"]
+    w.commands.run("delete")
+    assert [i.letter for i in w.document.room.room.islands] == ["K"]
+
+
+# --- dimensions that are typed
+
+
+def test_a_wall_of_an_odd_room_is_typed_in_plan_and_strip(empty_window: Window) -> None:
+    w = empty_window
+    type_outline = w.commands.run
+    type_outline("type_outline")
+    type_into(w.run_text.box, "5400, 4200, 3000, 1800 corner 270, rest, rest")
+    w.show_view("plan")
+    dim = next(d for d in w.plan.dims() if d.key == "wall:C")
+    w.plan.type_dim(dim)
+    type_into(w.plan.box, "3200")
+    assert lengths(w)["C"] == 3200
+    w.show_view("strip")
+    w.commands.run("dims")
+    dim = next(d for d in w.strip.dims() if d.key == "wall:B")
+    w.strip.type_dim(dim)
+    type_into(w.strip.box, "4300")
+    assert lengths(w)["B"] == 4300
+
+
+def test_a_clear_distance_is_typed_in_the_plan(window: Window) -> None:
+    pick(window, f"cell:{cell(window, 'A8')}")
+    dim = next(d for d in window.plan.extra_dims if d.key == "left")
+    window.plan.type_dim(dim)
+    type_into(window.plan.box, "1000")
+    assert placed(window, "A8").x - placed(window, "A7").right == pytest.approx(1000)
+
+
+# --- working at speed
+
+
+def test_a_unit_is_centred_moved_repeated_and_labelled_by_keys(window: Window) -> None:
+    w = window
+    w.document.do(lambda job: rooms.add_opening(job, "r1", "A", "window", 1000.0))
+    pick(w, f"cell:{cell(w, 'A3')}")
+    w.strip.setFocus()
+    QTest.keyClick(w.strip, Qt.Key.Key_C)
+    assert placed(w, "A3").x + 450 == pytest.approx(1500)
+    QTest.keyClick(w.strip, Qt.Key.Key_U, Qt.KeyboardModifier.ShiftModifier)
+    assert placed(w, "A3").x == 650
+    pick(w, f"cell:{cell(w, 'A8')}")
+    w.strip.setFocus()
+    QTest.keyClick(w.strip, Qt.Key.Key_B)
+    QTest.keyClicks(w.strip.box, "-100")
+    QTest.keyClick(w.strip.box, Qt.Key.Key_Return)
+    assert placed(w, "A8").x - placed(w, "A7").right == pytest.approx(800)
+    pick(w, f"cell:{cell(w, 'A2')}")
+    w.commands.run("repeat")
+    type_into(w.strip.box, "x")
+    assert w.strip.box.isVisible()
+    type_into(w.strip.box, "2 @ 650")
+    assert len([p for p in w.document.room.placed if p.template == "drawers"]) == 3
+    w.commands.run("label")
+    type_into(w.run_text.box, "B{width}")
+    texts = {item.text for item in w.strip.placed[0].drawing.items if hasattr(item, "text")}
+    assert "B600" in texts
+
+
+def test_group_lock_hide_and_link_through_the_menus(window: Window) -> None:
+    w = window
+    two = (f"cell:{cell(w, 'A2')}", f"cell:{cell(w, 'A5')}")
+    w.document.select(two)
+    w.commands.run("group")
+    w.document.select(())
+    QTest.mouseClick(w.strip, LEFT, NONE, strip_point(w, "A2"))
+    assert set(w.document.selection) == set(two)
+    w.commands.run("ungroup")
+    w.commands.run("lock")
+    w.commands.run("delete")
+    assert "locked" in w.message.text.text()
+    w.commands.run("lock")
+    w.commands.run("hide")
+    sources = {item.source for item in w.strip.placed[0].drawing.items if hasattr(item, "source")}
+    assert two[0] not in sources
+    assert w.document.workings.tally.parts > 0
+    w.commands.run("show_all")
+    w.document.select((two[1], f"cell:{cell(w, 'A6')}"))
+    w.commands.run("link")
+    assert placed(w, "A6").template == "door"
+    w.commands.run("unlink")
+
+
+def test_units_are_kept_in_the_library_and_placed_from_the_shelf(window: Window) -> None:
+    w = window
+    w.document.select((f"cell:{cell(w, 'A2')}",))
+    w.commands.run("keep")
+    w.run_text.box.clear()
+    QTest.keyClick(w.run_text.box, Qt.Key.Key_Return)
+    assert "needs a name" in w.run_text.note.text()
+    type_into(w.run_text.box, "Harrow drawers")
+    codes = [w.shelf.list.item(i).data(Qt.ItemDataRole.UserRole) for i in range(w.shelf.list.count())]
+    assert "saved:Harrow drawers.json" in codes
+    pick(w, "wall:C")
+    w.shelf.list.used.emit("saved:Harrow drawers.json")
+    assert [p.template for p in w.document.room.placed if p.wall == "C"] == ["drawers"]
+    w.commands.run("forget")
+    type_into(w.run_text.box, "Harrow drawers")
+    codes = [w.shelf.list.item(i).data(Qt.ItemDataRole.UserRole) for i in range(w.shelf.list.count())]
+    assert "saved:Harrow drawers.json" not in codes
+
+
+def test_a_whole_run_is_mirrored_and_undone(window: Window) -> None:
+    before: Job = window.document.job
+    pick(window, f"cell:{cell(window, 'A2')}")
+    window.commands.run("mirror_run")
+    assert [p.number for p in window.document.room.runs[0].cells] == ["A6", "A5", "A4", "A3", "A2", "A1"]
+    window.commands.run("undo")
+    assert window.document.job == before
+
+
+def test_a_corner_kitchen_by_text_and_its_worktop_by_typing(empty_window: Window) -> None:
+    w = empty_window
+    w.commands.run("type_base")
+    type_into(w.run_text.box, "drawers 600, sink 900, dishwasher 600, door rest, corner 950")
+    pick(w, "wall:B")
+    w.commands.run("type_base")
+    type_into(w.run_text.box, "drawers 600, pair rest")
+    assert placed(w, "B1").x == 900
+    run = w.document.room.runs[0].run.id
+    pick(w, f"run:{run}")
+    choose(w, "joint", "mitre")
+    assert any(t.joints[0] == "mitre" for t in w.document.room.worktops)
+    type_into(spec(w, "overhang_front"), "45")
+    assert w.document.room.worktops[0].depth == 560 + 19 + 45
+    type_into(spec(w, "overhang_front"), "wide")
+    assert w.spec.line("overhang_front").error.text()
+    w.spec.line("overhang_front").revert.click()
+    assert w.document.room.worktops[0].depth == 599
+    choose(w, "feet", "legs")
+    assert not [p for p in w.document.room.plinths if p.wall == "A"]
