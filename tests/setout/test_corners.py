@@ -15,7 +15,7 @@ from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.setout import RoomLayout, set_out
-from tall_plank.setout.corners import keep_clear
+from tall_plank.setout.corners import fronts_meet
 from tall_plank.workings import Workings
 
 FRONT, HANDLE, PLAY = 19.0, 32.0, 5.0
@@ -128,17 +128,33 @@ def test_a_corner_unit_needs_a_square_corner() -> None:
 # --- corners that are not square
 
 
-@given(st.floats(45, 179), st.floats(300, 700), st.floats(300, 700), st.floats(200, 900))
-def test_a_row_kept_clear_never_meets_the_other_row(angle: float, other: float, own: float, width: float) -> None:
-    """Both rows as boxes on the plan: the kept one lies beyond the other's front line, and touches it."""
-    keep = keep_clear(other, own, angle)
+@given(st.floats(40, 175), st.floats(300, 700), st.floats(300, 700), st.floats(200, 900))
+def test_rows_round_any_corner_never_stand_in_one_another(angle: float, one: float, two: float, width: float) -> None:
+    """Both rows as boxes on the plan, each begun where it may begin at the earliest; their fronts meet in a point."""
+    from shapely.geometry import Polygon
+
     a = math.radians(angle)
+    blunt = angle > 90
+    first = fronts_meet(two, one, angle) if blunt else fronts_meet(0.0, one, angle)
+    second = fronts_meet(one, two, angle)
+    if min(first, second) <= 0.0 and blunt:
+        return  # a row so shallow that the other one's front line passes it
     along, inward = (math.cos(a), math.sin(a)), (math.sin(a), -math.cos(a))
-    corners = [
-        (along[0] * x + inward[0] * y, along[1] * x + inward[1] * y) for x in (keep, keep + width) for y in (0.0, own)
-    ]
-    # The other wall lies along the x axis; its row is `other` deep.
-    assert min(y for _, y in corners) == pytest.approx(other, abs=1e-6)
+    # The first wall lies along the x axis with the room above it; the second leaves the corner at the angle.
+    row_one = Polygon([(first, 0.0), (first + width, 0.0), (first + width, one), (first, one)])
+    row_two = Polygon(
+        [
+            (along[0] * x + inward[0] * y, along[1] * x + inward[1] * y)
+            for x, y in ((second, 0.0), (second + width, 0.0), (second + width, two), (second, two))
+        ]
+    )
+    assert row_one.intersection(row_two).area < 1e-3 * width
+    corner = Polygon([(0.0, 0.0), (9e3, 0.0), (9e3 + 9e3 * along[0], 9e3 * along[1]), (9e3 * along[0], 9e3 * along[1])])
+    assert row_one.difference(corner.buffer(1e-3)).area < 1.0
+    assert row_two.difference(corner.buffer(1e-3)).area < 1.0
+    if blunt:
+        meet_one, meet_two = (first, one), (along[0] * second + inward[0] * two, along[1] * second + inward[1] * two)
+        assert meet_one == pytest.approx(meet_two, abs=1e-6)
 
 
 def test_runs_round_a_blunt_corner_keep_clear_and_their_worktops_meet() -> None:
@@ -147,7 +163,11 @@ def test_runs_round_a_blunt_corner_keep_clear_and_their_worktops_meet() -> None:
     job = with_run(job, "B", Level.BASE, "drawers 600, pair 900")
     found = room(job)
     east = found.runs[1]
-    assert east.x == pytest.approx(579 / math.sin(math.radians(135)) + 37)
+    # Both end where their front lines meet: 579 tan(22.5) from the corner; the second has its filler too.
+    meet = 579 * math.tan(math.radians(22.5))
+    assert found.runs[0].end == pytest.approx(3600 - meet)
+    assert east.x == pytest.approx(meet + 37)
+    assert not [x for x in Workings(job).snags if x.rule in ("clash", "corner") and x.weight == "wrong"]
     first, second = found.worktops
     shapes = []
     for top in (first, second):

@@ -332,6 +332,12 @@ def top_groups(doc: Document, source: str) -> list[Group]:
             optional_row(doc, f"overhang_{edge}", f"{tr('Overhang')} {tr(edge)}", top.edge(edge).overhang,  # type: ignore[arg-type]
                          length_text(doc, inherited.mm), tr("from the standard"), set_it(f"overhang_{edge}"))
         )  # fmt: skip
+    shapes = tuple((code, tr(name)) for code, name in tops.EDGE_PROFILES.items())
+    for edge in ("front", "left", "right"):
+        rows.append(
+            Row(f"profile_{edge}", f"{tr('Edge')} {tr(edge)}", dict(shapes)[top.edge(edge).profile], choices=shapes,  # type: ignore[arg-type]
+                apply=set_it(f"profile_{edge}"))
+        )  # fmt: skip
     return [Group(tr("Worktop"), tuple(rows)), Group(tr("Worktop, shape"), _shape_rows(doc, source, len(pieces)))]
 
 

@@ -41,7 +41,7 @@ def elevation(
     for p in placed:
         unit = by_cell.get(p.cell)
         if unit is not None and p.is_solid and p.cell not in hidden:
-            items += unit_front(p, unit, job.stock, labels=labels, label=label_of(job, room.room, p))
+            items += unit_front(p, unit, job.stock, labels=labels, label=marked_label(job, room.room, p))
     for board in room.boards:
         if board.kind not in BEHIND_UNITS and board.wall == wall.id:
             items.append(_board(job.stock, board))
@@ -56,6 +56,12 @@ def elevation(
         items += elevation_dims(job, room, wall, placed)
     title = f"Wall {wall.id} {wall.name}" if not wall.island else f"{wall.id} {wall.name}"
     return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height)
+
+
+def marked_label(job: Job, room: Room, p: Placed) -> str:
+    """A unit's label, with a star where it departs from its kind and the shop standard."""
+    own = set(job.unit(p.unit).own) - set(job.template(p.template).own)
+    return label_of(job, room, p) + ("*" if own else "")
 
 
 BEHIND_UNITS = ("plinth", "plinth return", "splashback", "dividing panel", "back panel")

@@ -16,6 +16,11 @@ from tall_plank.measure import outlines as ol
 from tall_plank.setout import set_out
 from tall_plank.setout.tops import arc_points
 
+EDGE_PROFILES = {
+    "": "square", "eased": "eased 3 mm", "rounded": "half round", "bevel": "bevelled 10 mm", "ogee": "double curve",
+}  # fmt: skip
+"""Shapes that an edge of a worktop can be worked to."""
+
 JOINTS = ("butt", "mitre", "masons mitre")
 
 
@@ -39,7 +44,7 @@ def set_top(job: Job, source: str, key: str, text: str) -> Change:
 
     Keys: `left_out`, `waterfall_left`, `waterfall_right` (yes or no), `thickness`, `splashback` (empty: inherited or
     none), `joint`, `joints` (lengths parted by semicolons), `outline` (see `set_outline`), `overhang_front` and the
-    other edges (empty: inherited), `upstand_back` and the other edges (yes or no).
+    other edges (empty: inherited), `upstand_back` (yes or no) and `profile_front` (a shape) and the other edges.
 
     Raises
     ------
@@ -62,11 +67,15 @@ def set_top(job: Job, source: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(top, joints=places)
     elif key == "outline":
         return set_outline(job, source, text)
-    elif head in ("overhang", "upstand") and edge in get_args(EdgeName):
+    elif head in ("overhang", "upstand", "profile") and edge in get_args(EdgeName):
         old = top.edge(edge)  # type: ignore[arg-type]
         if head == "overhang":
             value = read(job, text, least=-300.0, most=1200.0) if text.strip() else None
             changed = msgspec.structs.replace(old, overhang=value)
+        elif head == "profile":
+            if text not in EDGE_PROFILES:
+                raise PlankError(f"“{text}” is no edge.", "profile", f"Known: {', '.join(EDGE_PROFILES.values())}.")
+            changed = msgspec.structs.replace(old, profile=text)
         else:
             changed = msgspec.structs.replace(old, upstand=True if text == "yes" else None)
         rest = tuple(e for e in top.edges if e.edge != edge)

@@ -65,7 +65,14 @@ class Cutout(msgspec.Struct, frozen=True, cache_hash=True, tag="cutout"):
     radius: float
 
 
-Operation = Bore | Groove | Rebate | Cutout
+class ShapedEdge(msgspec.Struct, frozen=True, cache_hash=True, tag="edge"):
+    """An edge worked to a profile along its whole length."""
+
+    edge: Literal["L1", "L2", "W1", "W2"]
+    profile: str
+
+
+Operation = Bore | Groove | Rebate | Cutout | ShapedEdge
 
 
 class Edges(msgspec.Struct, frozen=True, cache_hash=True):

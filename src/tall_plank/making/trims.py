@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from tall_plank.job import Construction
-from tall_plank.making.parts import Cutout, Draft, Part
+from tall_plank.making.parts import Cutout, Draft, Part, ShapedEdge
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import Vec, X, Y
 from tall_plank.setout import TrimBoard, Worktop
@@ -60,6 +60,9 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     if not top.is_plain and top.points:
         # y of the part runs from its front edge; out of the line's plan the other way.
         draft.shape(stock, tuple((x - top.x, top.depth - out) for x, out in top.points), 0.0, 0.0)
+    for edge, profile in top.profiles:
+        name = {"front": "L1", "left": "W1", "right": "W2", "back": "L2"}[edge]
+        draft.operations.append(ShapedEdge(name, profile))  # type: ignore[arg-type]
     for cut in top.cutouts:
         # cut.back is measured from the rear edge; y of the part from its front edge.
         draft.operations.append(Cutout(cut.x, width - cut.back - cut.depth, cut.width, cut.depth, SINK_RADIUS))

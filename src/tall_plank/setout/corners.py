@@ -109,22 +109,24 @@ def leg_of(job: Job, cell: Cell) -> float:
     return evaluate_text(job.template(unit.template).leg, job.named_values())
 
 
-def keep_clear(other_depth: float, own_depth: float, angle: float) -> float:
-    """How far along its wall a row of boxes has to stay from a corner so that it clears a row on the other wall.
+def fronts_meet(other_depth: float, own_depth: float, angle: float) -> float:
+    """Distance along a wall, from a corner, of the place where the front lines of two rows meet, mm.
 
     Parameters
     ----------
     other_depth : float, mm; how far the other row stands out of its wall
-    own_depth : float, mm; depth of the boxes
+    own_depth : float, mm; depth of this row
     angle : degrees inside the corner; 180 and more keep nothing clear
 
-    A point at x along one wall and y out of it lies x sin(a) - y cos(a) from the other wall (geometry).
+    A point at x along one wall and y out of it lies x sin(a) - y cos(a) from the other wall (geometry). Boxes that
+    begin there clear the other row: in a square or sharp corner all of it, in a blunt one as long as the other row
+    ends where the front lines meet too.
     """
     if angle >= 180.0 - 1e-6:
         return 0.0
     a = math.radians(angle)
     cos = 0.0 if abs(angle - 90.0) < 1e-9 else math.cos(a)
-    return max(0.0, (other_depth + max(0.0, own_depth * cos)) / math.sin(a))
+    return max(0.0, (other_depth + own_depth * cos) / math.sin(a))
 
 
 def corner_kind(job: Job, cell: Cell | None) -> str:
@@ -152,7 +154,7 @@ def corners_of_room(job: Job, room: Room, walls: tuple[Wall, ...]) -> dict[tuple
             for run in runs:
                 cell = end_cell(job, run, side)
                 assert cell is not None
-                keep = keep_clear(0.0, front_depth(job, job.unit(cell.unit)), angle)
+                keep = fronts_meet(0.0, front_depth(job, job.unit(cell.unit)), angle)
                 if keep > 0.001:
                     found[(run.id, side)] = CornerEnd(side, angle, True, keep, 0.0, "", 0.0, 0.0)
         for a in here:
@@ -180,9 +182,11 @@ def _meet(
         keep, filler = leg_of(job, cell), 0.0
     else:
         filler = needed_filler(job, passing, other_side, handle)
-        keep = keep_clear(depth, other_depth, angle) + filler
+        keep = fronts_meet(depth, other_depth, angle) + filler
     held = found.get((holder.id, side))
-    found[(holder.id, side)] = CornerEnd(
-        side, angle, True, held.keep if held else 0.0, 0.0, other.id, other_depth, other_handle
-    )
+    held_keep = held.keep if held else 0.0
+    if angle > 90.0 + SQUARE:
+        # In a blunt corner both rows end where their front lines meet; the space behind stays empty.
+        held_keep = fronts_meet(other_depth, depth, angle)
+    found[(holder.id, side)] = CornerEnd(side, angle, True, held_keep, 0.0, other.id, other_depth, other_handle)
     found[(other.id, other_side)] = CornerEnd(other_side, angle, False, keep, filler, holder.id, depth, handle)

@@ -64,6 +64,7 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     joints : kinds of the joints at its left and right end: butt, mitre, masons mitre, or empty
     bolts : joint bolts at its right end and at corners it is the second piece of
     dropped : decisions that no longer fit it
+    profiles : (edge, profile) of edges that are worked to a profile
     """
 
     room: str
@@ -86,6 +87,7 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     joints: tuple[str, str] = ("", "")
     bolts: int = 0
     dropped: tuple[str, ...] = ()
+    profiles: tuple[tuple[str, str], ...] = ()
 
     @property
     def is_plain(self) -> bool:
@@ -155,11 +157,20 @@ def _stretch(job: Job, run: RunLayout, group: tuple[Placed, ...], runs: Sequence
     if not whole.points:
         return []
     cuts, lost = _cutouts(job, top, group, whole)
-    pieces = _split(job, msgspec.structs.replace(whole, cutouts=cuts, dropped=(*dropped, *lost)), top, group)
+    whole = msgspec.structs.replace(
+        whole, cutouts=cuts, dropped=(*dropped, *lost), profiles=_profiles(top, whole, open_back=False)
+    )
+    pieces = _split(job, whole, top, group)
     for more_points in extra:
         piece = _worktop(job, run, group, more_points, thickness, (False, False), ("butt", ""))
         pieces.append(msgspec.structs.replace(piece, bolts=_bolts(depth - rear)))
     return pieces
+
+
+def _profiles(top: Top, whole: Worktop, *, open_back: bool) -> tuple[tuple[str, str], ...]:
+    """The profiles of edges that are free; one at a wall or a joint is not worked."""
+    free = {"front": True, "left": whole.open_left, "right": whole.open_right, "back": open_back}
+    return tuple((e.edge, e.profile) for e in top.edges if e.profile and free[e.edge])
 
 
 def _worktop(
@@ -457,6 +468,9 @@ def _split(job: Job, whole: Worktop, top: Top, group: Sequence[Placed]) -> list[
                     for c in whole.cutouts
                     if x0 - 0.5 <= c.x + whole.x and c.x + whole.x + c.width <= x1 + 0.5
                 ),
+                profiles=tuple(
+                    (e, p) for e, p in whole.profiles if not ((e == "left" and i) or (e == "right" and not last))
+                ),
                 open_left=whole.open_left if i == 0 else False,
                 open_right=whole.open_right if last else False,
                 joints=(whole.joints[0] if i == 0 else "butt", whole.joints[1] if last else "butt"),
@@ -538,5 +552,7 @@ def island_tops(
         # Measured on the second face: its x runs the other way, and its front is this top's rear.
         x = line.length - (cut.x + whole.x) - cut.width - whole.x
         far.append(msgspec.structs.replace(cut, x=x, back=SINK_FROM_FRONT))
-    whole = msgspec.structs.replace(whole, cutouts=(*cuts, *far), dropped=(*dropped, *lost))
+    whole = msgspec.structs.replace(
+        whole, cutouts=(*cuts, *far), dropped=(*dropped, *lost), profiles=_profiles(top, whole, open_back=True)
+    )
     return tuple(_split(job, whole, top, ones or twos))
