@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import pytest
-from PyQt6.QtCore import QPointF
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtTest import QTest
 
-from desk.conftest import cell, spec, type_into
+from desk.conftest import cell, drag, placed, spec, type_into
 from tall_plank.desk.app import make_app
 from tall_plank.desk.window import Window
 from tall_plank.job import Job
@@ -62,3 +63,54 @@ def test_the_drawn_picture_shows_in_grab(seen: Window) -> None:
     image = seen.model.grab().toImage()
     found = {image.pixel(x, y) for x in range(0, image.width(), 9) for y in range(0, image.height(), 9)}
     assert len(found) > 8
+
+
+def screen(window: Window, number: str, dx: float = 0.5) -> QPointF:
+    """Where the middle of a unit's front is drawn."""
+    p = placed(window, number)
+    return window.model.on_screen(p.frame.out((p.width * dx, -p.depth - 19.0, p.height / 2)))
+
+
+def test_places_go_to_the_screen_and_back(seen: Window) -> None:
+    at = seen.model.on_screen((1800.0, 900.0, 0.0))
+    assert seen.model.on_floor(at) == pytest.approx((1800.0, 900.0), abs=0.5)
+    p = placed(seen, "A3")
+    wall = seen.document.room.wall("A")
+    front = seen.model.on_screen(wall.frame.out((p.x + 100.0, -560.0, 400.0)))
+    assert seen.model.along(front, wall, 560.0) == pytest.approx(p.x + 100.0, abs=0.5)
+
+
+def test_a_selected_unit_is_dragged_along_its_run_in_the_model(seen: Window) -> None:
+    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.model.render_now()
+    start, end = screen(seen, "A2").toPoint(), screen(seen, "A5", 0.8).toPoint()
+    assert seen.model.source_at(QPointF(start)) == f"cell:{cell(seen, 'A2')}"
+    drag(seen.model, start, end)
+    assert [p.number for p in seen.document.room.runs[0].cells] == ["A1", "A3", "A4", "A5", "A2", "A6"]
+    seen.commands.run("undo")
+    assert seen.document.history.can_undo is False
+
+
+def test_a_drag_on_what_is_not_selected_turns_the_view(seen: Window) -> None:
+    seen.document.select(())
+    before, job = seen.model.turn, seen.document.job
+    start = screen(seen, "A2").toPoint()
+    drag(seen.model, start, start + QPointF(40.0, 0.0).toPoint())
+    assert seen.model.turn != before and seen.document.job is job
+
+
+def test_a_kind_is_dropped_on_a_wall_of_the_model(seen: Window) -> None:
+    wall = seen.document.room.wall("D")  # the eye stands to the south-east, so it looks through B
+    seen.model.drop("drawers", seen.model.on_screen(wall.frame.out((1200.0, 0.0, 1500.0))))
+    assert [p.template for p in seen.document.room.placed if p.wall == "D"] == ["drawers"]
+
+
+def test_a_double_click_in_the_model_types_the_width(seen: Window) -> None:
+    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.model.render_now()
+    QTest.mouseDClick(
+        seen.model, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, screen(seen, "A2").toPoint()
+    )
+    assert seen.lines.box.isVisible()
+    type_into(seen.lines.box, "700")
+    assert placed(seen, "A2").width == 700

@@ -7,15 +7,30 @@ import os
 from typing import Any
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QSize, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QWheelEvent
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import (
+    QDragEnterEvent,
+    QDropEvent,
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPen,
+    QWheelEvent,
+)
 from PyQt6.QtWidgets import QWidget
 
 from tall_plank.desk.document import Document
+from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
+from tall_plank.edits import islands, rooms, runs
+from tall_plank.measure import format_length
 from tall_plank.scene import Scene, visible_scene
 from tall_plank.scene.meshes import Mesh
+from tall_plank.setout import Wall, set_out
+from tall_plank.setout.clear import clear_of, nearest_line
 
 VIEW_ANGLE = 32.0
 """Degrees that the eye takes in from top to bottom."""
@@ -47,6 +62,10 @@ class ModelView(QWidget):
     """The room in three dimensions. Walls between the eye and the room are left out."""
 
     drawn = pyqtSignal()
+    place_wanted = pyqtSignal(str, str, float, object)
+    """Something dropped in the model: its code, the line and where along it, the place on the floor."""
+    size_wanted = pyqtSignal()
+    """A double click on a unit: its width is to be typed."""
 
     def __init__(self, document: Document) -> None:
         super().__init__()
@@ -67,6 +86,9 @@ class ModelView(QWidget):
         self._failed = ""
         self._from: QPointF | None = None
         self._moved = False
+        self._drag = ""
+        self._grab: tuple[float, float] = (0.0, 0.0)
+        self.setAcceptDrops(True)
         self._dirty_scene = True
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
@@ -305,6 +327,7 @@ class ModelView(QWidget):
         painter.fillRect(self.rect(), Theme.color("model"))
         if self._image is not None:
             painter.drawImage(0, 0, self._image)
+            self._paint_clear(painter)
         else:
             painter.setFont(font(12))
             painter.setPen(Theme.color("quiet"))
@@ -312,11 +335,95 @@ class ModelView(QWidget):
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
         painter.end()
 
+    def _paint_clear(self, painter: QPainter) -> None:
+        """Clear distances of the selected unit to its neighbours, as in the other views."""
+        doc = self.document
+        if len(doc.cells) != 1 or self._renderer is None or self._scene is None:
+            return
+        placed = doc.workings.layout.find(doc.cells[0])
+        if placed is None or placed.room != doc.room_id or not placed.is_solid:
+            return
+        clear = clear_of(doc.room, placed)
+        w, h, y = placed.width, placed.height, -placed.depth - 20.0
+        lines = (
+            (clear.left, (0.0, y, h / 2), (-clear.left, y, h / 2)),
+            (clear.right, (w, y, h / 2), (w + clear.right, y, h / 2)),
+            (clear.below if placed.level == "hung" else 0.0, (w / 2, y, 0.0), (w / 2, y, -clear.below)),
+            (clear.above if placed.level == "hung" else 0.0, (w / 2, y, h), (w / 2, y, h + clear.above)),
+        )
+        color = Theme.color("brass")
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(font(12))
+        for mm, start, end in lines:
+            if mm < 0.5:
+                continue
+            a, b = self.on_screen(placed.frame.out(start)), self.on_screen(placed.frame.out(end))
+            painter.setPen(QPen(color, 1.4))
+            painter.drawLine(a, b)
+            text = format_length(mm, doc.job.display)
+            middle = (a + b) / 2
+            width = painter.fontMetrics().horizontalAdvance(text) + 6
+            painter.fillRect(QRectF(middle.x() - width / 2, middle.y() - 8, width, 16), Theme.color("model"))
+            painter.drawText(QPointF(middle.x() - width / 2 + 3, middle.y() + 5), text)
+
+    # --- from the screen into the room and back
+
+    def ray(self, p: QPointF) -> tuple[Any, Any] | None:
+        """Start and direction, in the room, of the line of sight through a point of the widget."""
+        if self._renderer is None:
+            return None
+        ratio = self.devicePixelRatioF()
+        ends = []
+        for depth in (0.0, 1.0):
+            self._renderer.SetDisplayPoint(p.x() * ratio, (self.height() - p.y()) * ratio, depth)
+            self._renderer.DisplayToWorld()
+            x, y, z, w = self._renderer.GetWorldPoint()
+            ends.append(np.array([x, y, z]) / w)
+        return ends[0], ends[1] - ends[0]
+
+    def on_floor(self, p: QPointF, height: float = 0.0) -> tuple[float, float] | None:
+        """The place on the floor (or at a height above it) that is seen under a point of the widget, mm."""
+        sight = self.ray(p)
+        if sight is None or abs(sight[1][2]) < 1e-9:
+            return None
+        t = (height - sight[0][2]) / sight[1][2]
+        if t <= 0:
+            return None
+        at = sight[0] + t * sight[1]
+        return float(at[0]), float(at[1])
+
+    def along(self, p: QPointF, wall: Wall, out: float) -> float | None:
+        """Where along a line the sight through a point of the widget meets the upright plane `out` before it, mm."""
+        sight = self.ray(p)
+        if sight is None:
+            return None
+        normal = np.array(wall.frame.y)
+        start = np.array(wall.frame.out((0.0, -out, 0.0)))
+        facing = float(sight[1] @ normal)
+        if abs(facing) < 1e-9:
+            return None
+        at = sight[0] + float((start - sight[0]) @ normal) / facing * sight[1]
+        return wall.frame.into((float(at[0]), float(at[1]), float(at[2])))[0]
+
+    def on_screen(self, point: tuple[float, float, float]) -> QPointF:
+        """Where a point of the room is drawn in the widget."""
+        self._renderer.SetWorldPoint(*point, 1.0)
+        self._renderer.WorldToDisplay()
+        x, y, _ = self._renderer.GetDisplayPoint()
+        ratio = self.devicePixelRatioF()
+        return QPointF(x / ratio, self.height() - y / ratio)
+
     # --- mouse
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
-        self._from, self._moved = event.position(), False
+        self._from, self._moved, self._drag = event.position(), False, ""
+        if event.button() != Qt.MouseButton.LeftButton or event.modifiers():
+            return
+        source = self.source_at(event.position())
+        # What is selected already is moved; anything else turns the view.
+        if source and source in self.document.selection:
+            self._drag = source
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -324,6 +431,9 @@ class ModelView(QWidget):
             return
         delta = event.position() - self._from
         if not self._moved and delta.manhattanLength() < 4:
+            return
+        if self._drag:
+            self._drag_to(event.position())
             return
         self._moved = True
         self._from = event.position()
@@ -339,13 +449,90 @@ class ModelView(QWidget):
             self.tilt = min(max(self.tilt + delta.y() * 0.3, -5.0), 89.0)
         self._timer.start()
 
+    def _drag_to(self, p: QPointF) -> None:
+        """Move what is held: a unit along its run, an opening along its wall, an island over the floor."""
+        doc = self.document
+        kind, _, name = self._drag.partition(":")
+        assert self._from is not None
+        if not self._moved:
+            self._moved = True
+            doc.begin_drag(tr("Move"))
+        origin = doc.drag_from
+        if origin is None:
+            return
+        if kind == "cell":
+            _, run, _ = origin.find_cell(name)
+            layout = set_out(origin).run(run.id)
+            placed = set_out(origin).find(name)
+            if layout is None or placed is None:
+                return
+            at = self.along(p, layout.wall, placed.depth)
+            if at is not None:
+                index = sum(c.x + c.width / 2 < at for c in layout.cells if c.cell != name)
+                doc.drag(lambda job: runs.move_cell(job, name, index))
+        elif kind == "opening":
+            _, opening = rooms.find_opening(origin, name)
+            wall = doc.room.wall(opening.wall)
+            start, at = self.along(self._from, wall, 0.0), self.along(p, wall, 0.0)
+            if start is not None and at is not None:
+                doc.drag(lambda job: rooms.move_opening(job, name, opening.x.mm + at - start))
+        elif kind == "island":
+            a, b = self.on_floor(self._from, 870.0), self.on_floor(p, 870.0)
+            if a is not None and b is not None:
+                dx, dy = round((b[0] - a[0]) / 10.0) * 10.0, round((b[1] - a[1]) / 10.0) * 10.0
+                doc.drag(lambda job: islands.move_island(job, name, dx, dy))
+
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
-        if self._from is not None and not self._moved and event.button() == Qt.MouseButton.LeftButton:
+        if self._drag and self._moved:
+            self.document.end_drag()
+        elif self._from is not None and not self._moved and event.button() == Qt.MouseButton.LeftButton:
             source = self.source_at(event.position())
             add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
             self.document.select((source,) if source else (), add=add)
-        self._from = None
+        self._from, self._drag = None, ""
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self.source_at(event.position()).startswith("cell:"):
+            self.size_wanted.emit()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        if event.key() == Qt.Key.Key_Escape and self._drag and self._moved:
+            self.document.end_drag(keep=False)
+            self._from, self._drag = None, ""
+        else:
+            super().keyPressEvent(event)
+
+    # --- drop from the shelf
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        if event is not None and event.mimeData().hasFormat(TEMPLATE_MIME):
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: object) -> None:
+        event.acceptProposedAction()  # type: ignore[attr-defined]
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        if event is None:
+            return
+        self.drop(bytes(event.mimeData().data(TEMPLATE_MIME)).decode(), event.position())
+        event.acceptProposedAction()
+
+    def drop(self, code: str, p: QPointF) -> None:
+        """Put something from the shelf where it was dropped: on the wall or island that is seen there, else on the
+        line nearest to that place of the floor."""
+        source = self.source_at(p)
+        kind, _, name = source.partition(":")
+        place = self.on_floor(p) or (0.0, 0.0)
+        if kind == "wall":
+            wall = self.document.room.wall(name)
+            at = self.along(p, wall, 0.0)
+            self.place_wanted.emit(code, name, min(max(0.0, at or 0.0), wall.length), place)
+            return
+        line, at = nearest_line(self.document.room, *place)
+        self.place_wanted.emit(code, line, at, place)
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         assert event is not None

@@ -3,8 +3,6 @@ dimensions; draw an outline; drop things from the shelf where they shall stand."
 
 from __future__ import annotations
 
-import math
-
 from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 
@@ -21,7 +19,7 @@ from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import features, islands, outline, placing, rooms, runs
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Wall, set_out
-from tall_plank.setout.clear import aisles_of, clear_of
+from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
 
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
@@ -428,18 +426,8 @@ class PlanView(Canvas):
 
     def drop(self, code: str, x: float, y: float) -> None:
         """Put something from the shelf where it was dropped: on the nearest line, or on the floor."""
-        line, at = self.nearest_line(x, y)
+        line, at = nearest_line(self.document.room, x, y)
         self.place_wanted.emit(code, line, at, (x, y))
-
-    def nearest_line(self, x: float, y: float) -> tuple[str, float]:
-        """The wall or island face nearest to a point of the floor, and where along it, mm."""
-        best, found = 1e12, (self.document.room.walls[0].id, 0.0)
-        for line in self.document.room.lines:
-            u, v, _ = line.frame.into((x, y, 0.0))
-            away = math.hypot(max(0.0, -u, u - line.length), v if not line.island or v < 0 else v * 3)
-            if away < best:
-                best, found = away, (line.id, min(max(0.0, u), line.length))
-        return found
 
     # --- painting
 

@@ -56,6 +56,7 @@ from tall_plank.papers.offer import offer
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
     ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("edging", "Edging"),
+    ("lengths", "Moldings"),
     ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))
@@ -171,6 +172,8 @@ class Window(QMainWindow):
         self.table.row_chosen.connect(self.go_to_cell)
         self.strip.place_wanted.connect(self.place_on_wall)
         self.plan.place_wanted.connect(self.place_on_plan)
+        self.model.place_wanted.connect(self.place_on_plan)
+        self.model.size_wanted.connect(lambda: self.commands.run("type_width"))
         self.strip.step_asked.connect(self.lines.step)
         self.lines.run_text_wanted.connect(self.type_run)
         self.run_text.closed.connect(self.strip.setFocus)

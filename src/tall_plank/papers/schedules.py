@@ -108,6 +108,30 @@ def edging(w: Workings) -> Table:
     return Table("Edging", "To order: with 60 mm trim allowance an edge", columns, rows, totals if rows else ())
 
 
+def lengths(w: Workings) -> Table:
+    """Moldings piece by piece: length at the long points and the saw angle at each end, from square."""
+    columns = (
+        Column("number", "Piece", wide=0.8),
+        Column("room", "Room"),
+        Column("kind", "Molding"),
+        Column("profile", "Profile", wide=1.6),
+        Column("length", "Long points", "length"),
+        Column("left", "Left", "number", "°", wide=0.7),
+        Column("right", "Right", "number", "°", wide=0.7),
+        Column("by_others", "By others", wide=0.8),
+    )
+    names = {room.id: room.name for room in w.job.rooms}
+    rows = []
+    for m in w.made.moldings:
+        profile = w.job.stock.profile(m.piece.profile)
+        name = profile.name if profile else m.piece.profile
+        piece = m.piece
+        others = "yes" if m.by_others else ""
+        rows.append((m.number, names[m.room], piece.kind, name, piece.length, piece.left, piece.right, others))
+    note = "Saw angles from square: above 0 the back is the longer side (an inner corner), below 0 the face"
+    return Table("Moldings", note, columns, tuple(rows))
+
+
 def boards(w: Workings) -> Table:
     """Boards of the cutting plan."""
     columns = (
@@ -210,6 +234,7 @@ ALL = {
     "cut-list": cut_list,
     "hardware": hardware,
     "edging": edging,
+    "lengths": lengths,
     "boards": boards,
     "units": units,
     "price": price,

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 
 from tall_plank.job import Island, Level
@@ -114,6 +116,18 @@ def _away(
 
     near = min((at(left) - start) * way, (at(right) - start) * way)
     return near if near > -1e-6 else None
+
+
+def nearest_line(layout: RoomLayout, x: float, y: float) -> tuple[str, float]:
+    """The wall or island face nearest to a place on the floor, and where along it, mm. Behind an island's face counts
+    three times as far, so that a place before one face is not taken for the other."""
+    best, found = math.inf, (layout.walls[0].id, 0.0)
+    for line in layout.lines:
+        u, v, _ = line.frame.into((x, y, 0.0))
+        away = math.hypot(max(0.0, -u, u - line.length), v if not line.island or v < 0 else v * 3)
+        if away < best:
+            best, found = away, (line.id, min(max(0.0, u), line.length))
+    return found
 
 
 def clear_of(layout: RoomLayout, placed: Placed) -> Clear:
