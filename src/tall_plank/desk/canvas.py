@@ -351,7 +351,7 @@ class Canvas(QWidget):
             for item in p.drawing.items:
                 if isinstance(item, Shape) and item.source in wanted and not item.source.startswith(("wall:", "room:")):
                     polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
-                    if _is_level(item.points):
+                    if len(item.points) == 4 and _is_level(item.points):
                         boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
                     else:
                         turned.append(polygon)

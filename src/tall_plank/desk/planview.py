@@ -153,10 +153,10 @@ class PlanView(Canvas):
         points = tuple(tool.points)
         error = self.document.do(lambda job: outline.draw_outline(job, self.document.room_id, points))
         if error is None:
-            self._leave_tool()
+            self.leave_tool()
             self.fit()
 
-    def _leave_tool(self) -> None:
+    def leave_tool(self) -> None:
         self.tool = None
         self.unsetCursor()
         self.update()
@@ -199,7 +199,7 @@ class PlanView(Canvas):
         key = event.key()
         if self.tool is not None:
             if key == Qt.Key.Key_Escape:
-                self._leave_tool()
+                self.leave_tool()
             elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
                 self._close_outline()
             elif key == Qt.Key.Key_Backspace:

@@ -203,7 +203,8 @@ class Shelf(QFrame):
             item.setToolTip(entry.label)
             item.setTextAlignment(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop)
             item.setSizeHint(QSize(64, tall))
-            item.setFont(font(12))
+            longest = max((len(word) for word in entry.label.split()), default=0)
+            item.setFont(font(12 if longest < 10 else 11))
             self.list.addItem(item)
 
     def _head(self, text: str) -> None:

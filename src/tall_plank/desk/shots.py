@@ -28,6 +28,26 @@ def _cell(window: Window, number: str) -> str:
     return next(f"cell:{c.id}" for c in window.document.job.cells() if c.number == number)
 
 
+def _near(window: Window, x: float, y: float) -> None:
+    """The plan zoomed in on a place of the floor."""
+    window.plan.fit()
+    window.plan.zoom(2.2)
+    at = window.plan.to_px(x, y)
+    window.plan.pan(window.plan.width() / 2 - at.x(), window.plan.height() / 2 - at.y())
+
+
+def _draw(window: Window) -> None:
+    """An outline half drawn."""
+    window.plan.draw_outline()
+    tool = window.plan.tool
+    assert tool is not None
+    for place in ((0.0, 4800.0), (6000.0, 4800.0), (6000.0, 900.0), (3200.0, 900.0)):
+        tool.aim(*place, window.plan.scale)
+        tool.press()
+    tool.aim(3210.0, 2600.0, window.plan.scale)
+    window.plan.update()
+
+
 def take_shots(folder: Path, only: str = "") -> list[Path]:
     """Write one PNG of each main view, 1280 x 800; returns the paths."""
     app = make_app()
@@ -54,22 +74,33 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             done.append(path)
 
         doc = window.document
-        shot("units", lambda: doc.select((_cell(window, "A2"),)))
-        shot("units-hung", lambda: doc.select((_cell(window, "A9"),)))
-        shot("room", lambda: doc.select(()), lambda: window.show_stage("room"))
-        shot("finish", lambda: window.show_stage("finish"))
-        shot("strip", lambda: window.show_stage("units"), lambda: window.show_view("strip"),
-             lambda: window.commands.run("dims"))  # fmt: skip
-        shot("model", lambda: window.commands.run("dims"), lambda: window.show_view("model"))
+        run = window.commands.run
+        island = f"island:{doc.job.rooms[0].islands[0].id}"
+        shot("units", lambda: doc.select((_cell(window, "A5"),)))
+        shot("units-hung", lambda: doc.select((_cell(window, "B6"),)))
+        shot("island", lambda: doc.select((island,)))
+        shot("room", lambda: doc.select((f"room:{doc.room_id}",)), lambda: window.show_stage("room"))
+        shot("corner", lambda: window.show_stage("units"), lambda: window.show_view("plan"),
+             lambda: doc.select((_cell(window, "A9"),)), lambda: settle(app),
+             lambda: _near(window, 4750.0, 3700.0))  # fmt: skip
+        shot("draw-room", lambda: window.plan.fit(), lambda: doc.select(()), lambda: window.show_stage("room"),
+             lambda: _draw(window))  # fmt: skip
+        window.plan.leave_tool()
+        shot("finish", lambda: window.show_view("all"), lambda: doc.select(()), lambda: window.show_stage("finish"))
+        shot("strip", lambda: window.show_stage("units"), lambda: window.show_view("strip"), lambda: run("dims"),
+             lambda: doc.select(("wall:B",)))  # fmt: skip
+        shot("model", lambda: run("dims"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
-        shot("run-text", lambda: window.commands.run("type_base"))
+        shot("run-text", lambda: doc.select((_cell(window, "B1"),)), lambda: run("type_base"))
         window.run_text.hide()
+        shot("boot-room", lambda: doc.show_room(doc.job.rooms[1].id), lambda: doc.select((_cell(window, "2A3"),)))
+        doc.show_room(doc.job.rooms[0].id)
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
         shot("shop-plans", lambda: window.open_schedule("boards"))
         shot("shop-hardware", lambda: window.open_schedule("hardware"))
         shot("offer-price", lambda: window.open_schedule("price"))
         shot("offer-sheet", lambda: window.listing.update(offer="sheet1"), lambda: window.show_stage("offer"))
-        shot("night", lambda: window.show_stage("units"), lambda: doc.select((_cell(window, "A4"),)),
+        shot("night", lambda: window.show_stage("units"), lambda: doc.select((_cell(window, "B3"),)),
              lambda: window.set_look("dark"))  # fmt: skip
         window.set_look("light")
         doc.history.mark_saved()

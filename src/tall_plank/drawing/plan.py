@@ -14,7 +14,7 @@ from tall_plank.making import MadeJob, MadeUnit
 from tall_plank.making.labels import label_of
 from tall_plank.measure import Frame, format_length
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.outlines import Points
 from tall_plank.setout import Placed, RoomLayout, TrimBoard, Wall, Worktop
 from tall_plank.setout.moldings import MoldingPiece
 from tall_plank.setout.rooms import column_points, soffit_points
@@ -106,8 +106,8 @@ def _overhead(room: Room, moldings: tuple[MoldingPiece, ...]) -> list[Item]:
     return items
 
 
-def _free_middle(room: RoomLayout) -> Point:
-    """The place on the floor with most room for two short lines of text, on a coarse grid."""
+def _free_middle(room: RoomLayout) -> tuple[float, float, float]:
+    """The place on the floor with most room for two short lines of text, on a coarse grid, and its width, mm."""
     return _most_room(room.points, tuple(_taken(room)))
 
 
@@ -121,16 +121,19 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
     for o in room.room.openings:
         if o.kind == "door" and o.swing == "in":
             shapes.append(_on_wall(room.wall(o.wall), o.x.mm, -o.width.mm, o.width.mm, o.width.mm))
+    for face in room.faces:
+        fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 200.0, 0.0))
+        shapes.append(((fx - 300.0, fy - 150.0), (fx + 300.0, fy + 150.0)))
     boxes = [ol.bounds(s) for s in shapes]
     return [(round(a), round(b), round(c), round(d)) for a, b, c, d in boxes]
 
 
 @lru_cache(maxsize=64)
-def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], ...]) -> Point:
-    """The place inside an outline, clear of boxes (x0, y0, x1, y1), with most room for a text that is wider than high;
-    found on a grid of 15 by 15."""
+def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], ...]) -> tuple[float, float, float]:
+    """The place inside an outline, clear of boxes (x0, y0, x1, y1), with most room for a text that is wider than high,
+    and the width free there; found on a grid of 31 by 31."""
     x0, y0, x1, y1 = ol.bounds(points)
-    steps = np.arange(1, 16) / 16
+    steps = np.arange(1, 32) / 32
     gx, gy = (a.ravel() for a in np.meshgrid(x0 + (x1 - x0) * steps, y0 + (y1 - y0) * steps))
     outline = np.array(points)
     wide, high = _reach(outline, gx, gy, 0), _reach(outline, gx, gy, 1)
@@ -139,10 +142,10 @@ def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], .
         across = np.maximum(0.0, np.maximum(a - gx, gx - c))
         up = np.maximum(0.0, np.maximum(b - gy, gy - d))
         wide = np.minimum(wide, np.where((b - 150.0 < gy) & (gy < d + 150.0), across, np.inf).min(axis=0))
-        high = np.minimum(high, np.where((a - 500.0 < gx) & (gx < c + 500.0), up, np.inf).min(axis=0))
+        high = np.minimum(high, np.where((a - 1200.0 < gx) & (gx < c + 1200.0), up, np.inf).min(axis=0))
     inside = np.array([ol.inside(points, float(x), float(y)) for x, y in zip(gx, gy, strict=True)])
-    best = int(np.argmax(np.where(inside, np.minimum(wide / 2.5, high), -1.0)))
-    return (float(gx[best]), float(gy[best]))
+    best = int(np.argmax(np.where(inside, np.minimum(wide / 3.5, high), -1.0)))
+    return (float(gx[best]), float(gy[best]), 2.0 * float(wide[best]))
 
 
 def _reach(
@@ -160,7 +163,7 @@ def _reach(
 def _words(job: Job, room: RoomLayout) -> list[Item]:
     """The room's name, its use and its inside dimensions; the names of island faces."""
     w, d = room.size
-    x, y = _free_middle(room)
+    x, y, wide = _free_middle(room)
     source = f"room:{room.room.id}"
     size = f"{format_length(w, job.display)} × {format_length(d, job.display)}"
     if not isinstance(room.room.outline, Rectangle):
@@ -168,8 +171,8 @@ def _words(job: Job, room: RoomLayout) -> list[Item]:
     use = room.room.use
     name = f"{room.room.name} · {use}" if use and use not in room.room.name.lower() else room.room.name
     items: list[Item] = [
-        Text(x, y, name, 3.2, Layer.LABEL, source, bold=True, rise=1.2),
-        Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6),
+        Text(x, y, name, 2.8, Layer.LABEL, source, bold=True, rise=1.2),
+        Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6, within=wide),
     ]
     for face in room.faces:
         if any(p.wall == face.id for p in room.placed) or face.id.endswith("1"):
