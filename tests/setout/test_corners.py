@@ -298,6 +298,11 @@ def test_upstands_splashback_and_waterfall_become_boards() -> None:
     assert kinds["splashback"].width == 500
     leg = kinds["waterfall leg"]
     assert (leg.length, leg.width, leg.thickness) == (870, 599, 40)
+    # It stands beside the units, a filler between; the worktop reaches over it.
+    assert leg.box()[0][0] == pytest.approx(1500 + 20)
+    assert kinds["waterfall filler"].width == pytest.approx(20)
+    (top,) = tops_of(job)
+    assert top.x + top.length == pytest.approx(1560)
     made = {t.kind: t.part for t in Workings(job).made.trims}
     assert made["waterfall leg"] is not None and made["waterfall leg"].material == "Slip slate 40"
     back = kinds["upstand"]

@@ -183,6 +183,37 @@ def test_a_soffit_lowers_the_ceiling_where_it_is() -> None:
     assert ceiling_at(job.rooms[0], 1000.0, 1900.0) == 2500
 
 
+def test_a_soffit_stands_on_the_units_of_a_run_and_is_notched_round_taller_ones() -> None:
+    from conftest import with_run
+    from tall_plank.edits import units, values
+    from tall_plank.job import Level
+
+    job = with_run(new_job(), "A", Level.HUNG, "pair 900, door 450, gap 600, pair 900")
+    change = features.add_soffit_over(job, job.rooms[0].runs[0].id)
+    job = change.job
+    found = set_out(job).rooms[0].room.soffits
+    # The gap breaks it: two pieces, set in 20 behind the fronts, from the units' tops to the ceiling.
+    assert [round(s.drop.mm) for s in found] == [2500 - 2120] * 2
+    boxes = [ol.bounds([(c.x.mm, c.y.mm) for c in s.corners]) for s in found]
+    assert boxes == [pytest.approx((0, 2400 - 329, 1350, 2400)), pytest.approx((1950, 2400 - 329, 2850, 2400))]
+    job = units.set_own(job, (job.cells()[1].id,), "height", "900").job
+    found = set_out(job).rooms[0].room.soffits
+    assert [round(s.corners[0].x.mm) for s in found] == [0, 1950]
+    assert round(found[0].corners[1].x.mm) == 900
+    # What hangs follows the ceiling's and the units' heights.
+    job = rooms.set_room_length(job, "r1", "height", "2600").job
+    assert round(set_out(job).rooms[0].room.soffits[0].drop.mm) == 480
+    job = values.set_value(job, "hung_height", "800").job
+    assert round(set_out(job).rooms[0].room.soffits[0].drop.mm) == 400
+    with pytest.raises(PlankError, match="stands on its units"):
+        features.move_soffit(job, change.made[0], 100.0, 0.0)
+    with pytest.raises(PlankError, match="already"):
+        features.add_soffit_over(job, job.rooms[0].runs[0].id)
+    from tall_plank.edits import runs
+
+    assert runs.delete_run(job, job.rooms[0].runs[0].id).job.rooms[0].soffits == ()
+
+
 # --- columns, services
 
 

@@ -232,6 +232,9 @@ def register_placing(w: Window) -> None:
     add("forget", tr("Take out of the library"), "arrange", lambda: forget_kept(w))
     add("label", tr("T&ype a label"), "arrange", lambda: type_label(w), "T", some)
     w.commands.separate("arrange")
+    add("soffit_over", tr("Stand a so&ffit on the run's units"), "arrange",
+        lambda: doc.do(lambda job: features.add_soffit_over(job, run_chosen())), "",
+        lambda: run_chosen() != "")  # fmt: skip
     add("top_corners", tr("Give the &worktop corners of its own"), "arrange", lambda: type_top(w), "",
         lambda: top_source(w) != "")  # fmt: skip
 

@@ -194,6 +194,12 @@ def soffit_sheet(doc: Document) -> Sheet:
     """A soffit: how far it comes down, and its corners."""
     sid = doc.ids("soffit")[0]
     _, soffit = features.find(doc.job, "soffit", sid)
+    if soffit.over:
+        reveal = length_row(doc, "reveal", tr("Set in behind the fronts"), soffit.reveal,
+                            lambda job, t: features.set_soffit(job, sid, "reveal", t))  # fmt: skip
+        shown = next((s for s in doc.room.room.soffits if s.id == sid), None)
+        drop = Row("drop", tr("Below the ceiling"), length_text(doc, shown.drop.mm) if shown else "–")
+        return Sheet(tr("Soffit"), tr("stands on the units of a run"), (Group(tr("Size"), (reveal, drop)),))
     rows = (
         length_row(doc, "drop", tr("Below the ceiling"), soffit.drop,
                    lambda job, t: features.set_soffit(job, sid, "drop", t)),

@@ -177,12 +177,33 @@ def add_soffit(job: Job, room_id: str, wall: str, depth: float = 400.0, drop: fl
     return _added(job, room_id, "soffit", Soffit(new_id, corners, Length.of(drop)), "Add a soffit")
 
 
+def add_soffit_over(job: Job, run_id: str) -> Change:
+    """Let a soffit stand on the units of a run, its face set in by 20 mm: it follows them from now on.
+
+    Raises
+    ------
+    PlankError where the run has no units or a soffit stands on it already
+    """
+    room, run = job.find_run(run_id)
+    if any(s.over == run_id for s in room.soffits):
+        raise PlankError("A soffit stands on this run already.", "soffit", "Change that one.")
+    if not run.cells:
+        raise PlankError("The run has no units to stand on.", "soffit", "Add units first.")
+    job, (new_id,) = new_ids(job, "f")
+    # Corners and drop are found anew whenever the run is set out; these stand in where the run is gone.
+    corners = (corner(0.0, 0.0), corner(100.0, 0.0), corner(100.0, 100.0))
+    soffit = Soffit(new_id, corners, Length.of(100.0), run_id, Length.of(20.0))
+    return _added(job, room.id, "soffit", soffit, "Stand a soffit on the units")
+
+
 def set_soffit(job: Job, soffit_id: str, key: str, text: str) -> Change:
     """Set a soffit's depth below the ceiling (drop), or its outline by corners: `0 0; 2400 0; 2400 600; 0 600`."""
     room, soffit = find(job, "soffit", soffit_id)
-    if key == "drop":
+    if key == "drop" and not soffit.over:
         new = msgspec.structs.replace(soffit, drop=read(job, text, least=10.0))
-    elif key == "corners":
+    elif key == "reveal":
+        new = msgspec.structs.replace(soffit, reveal=read(job, text, least=-300.0, most=300.0))
+    elif key == "corners" and not soffit.over:
         new = msgspec.structs.replace(soffit, corners=tuple(_read_corners(job, text)))
     else:
         raise PlankError(f"A soffit has no {key}.", "soffit", "Choose drop or corners.")
@@ -209,8 +230,10 @@ def corners_text(job: Job, soffit: Soffit) -> str:
 
 
 def move_soffit(job: Job, soffit_id: str, dx: float, dy: float) -> Change:
-    """Drag a soffit across the ceiling."""
+    """Drag a soffit across the ceiling; one that stands on units stays there."""
     room, soffit = find(job, "soffit", soffit_id)
+    if soffit.over:
+        raise PlankError("It stands on its units.", "soffit", "Move those.")
     corners = tuple(corner(round(c.x.mm + dx), round(c.y.mm + dy)) for c in soffit.corners)
     return _replaced(job, room, "soffit", msgspec.structs.replace(soffit, corners=corners), "Move the soffit")
 

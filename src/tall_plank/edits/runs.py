@@ -58,7 +58,11 @@ def delete_run(job: Job, run_id: str) -> Change:
     _, run = job.find_run(run_id)
     job = with_cells(job, run, ())
     room, _ = job.find_run(run_id)
-    room = msgspec.structs.replace(room, runs=tuple(r for r in room.runs if r.id != run_id))
+    room = msgspec.structs.replace(
+        room,
+        runs=tuple(r for r in room.runs if r.id != run_id),
+        soffits=tuple(s for s in room.soffits if s.over != run_id),
+    )
     return Change(with_room(job, room), f"Delete the {run.level} run")
 
 

@@ -70,11 +70,19 @@ class Corner(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
 
 
 class Soffit(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A boxed-down piece of ceiling: its outline, and how far it comes down below the ceiling."""
+    """A boxed-down piece of ceiling: its outline, and how far it comes down below the ceiling.
+
+    Attributes
+    ----------
+    over : id of a run that it stands on; outline and drop then follow its units, notched round taller ones
+    reveal : how far its face is set in behind the fronts of those units
+    """
 
     id: str
     corners: tuple[Corner, ...]
     drop: Length
+    over: str = ""
+    reveal: Length = ZERO
 
 
 class Column(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

@@ -1,7 +1,19 @@
 """How each thing is built: parts with their operations, and bought items."""
 
 from tall_plank.making.job import MadeJob, MadeMolding, MadeRoom, MadeTrim, NumberedPart, make_job, spec_of
-from tall_plank.making.parts import Bore, Cutout, Edges, Groove, Item, Operation, Part, Problem, Rebate, cut_size
+from tall_plank.making.parts import (
+    Bore,
+    Cutout,
+    Edges,
+    Groove,
+    Item,
+    Operation,
+    Part,
+    Problem,
+    Rebate,
+    ShapedEdge,
+    cut_size,
+)
 from tall_plank.making.unit import FrontBox, MadeUnit, UnitSpec, make_unit
 
 __all__ = [
@@ -21,6 +33,7 @@ __all__ = [
     "Part",
     "Problem",
     "Rebate",
+    "ShapedEdge",
     "UnitSpec",
     "cut_size",
     "make_job",

@@ -11,10 +11,11 @@ from tall_plank.workings import Workings
 
 
 def room_drawings(w: Workings, room_id: str) -> list[tuple[str, Drawing]]:
-    """The plan and the elevations of one room, by file name; walls with nothing on them are left out."""
+    """The plan and the elevations of one room, by file name; walls and faces with nothing on
+    them are left out."""
     room = w.layout.room(room_id)
     found = [("plan", plan(w.job, room, w.made))]
-    for wall in room.walls:
+    for wall in room.lines:
         busy = any(p.wall == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
         if busy:
             found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made)))

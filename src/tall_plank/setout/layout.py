@@ -6,9 +6,10 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Cell, Job, Room, Run
+from tall_plank.job import Cell, Corner, Job, Room, Run, Soffit
 from tall_plank.job.inherit import construction_of
-from tall_plank.setout.corners import corners_of_room
+from tall_plank.measure import Length
+from tall_plank.setout.corners import corners_of_room, front_depth
 from tall_plank.setout.moldings import MoldingPiece, moldings_of
 from tall_plank.setout.panels import (
     ceiling_fillers,
@@ -172,6 +173,10 @@ def _room(job: Job) -> RoomLayout:
                 placed_at[p.cell] = (p.wall, (p.x, p.right))
         todo = [r for r in todo if r.id not in done]
     runs = tuple(done[r.id] for r in room.runs if r.id in done)
+    if any(s.over for s in room.soffits):
+        room = msgspec.structs.replace(
+            room, soffits=tuple(p for s in room.soffits for p in _standing(job, room, s, runs))
+        )
     tops: list[Worktop] = []
     boards: list[TrimBoard] = []
     on_walls = [r for r in runs if not r.wall.island]
@@ -207,6 +212,36 @@ def _room(job: Job) -> RoomLayout:
         moldings=moldings_of(room, job.stock.profiles) if room.moldings else (),
         placed=tuple(p for run in runs for p in run.cells),
     )
+
+
+def _standing(job: Job, room: Room, soffit: Soffit, runs: tuple[RunLayout, ...]) -> list[Soffit]:
+    """The pieces of a soffit that stands on a run: one over each stretch of neighbouring units of one height. What is
+    taller than the least of them breaks it, so that it is notched round tall units."""
+    run = next((r for r in runs if r.run.id == soffit.over), None)
+    if run is None:
+        return [soffit]
+    solid = [p for p in run.cells if p.is_solid and p.width > 0]
+    if not solid:
+        return []
+    top = min(p.top for p in solid)
+    drop = room.height.mm - top
+    if drop <= 1.0:
+        return []
+    groups: list[list[Placed]] = []
+    for p in run.cells:
+        fits = p.is_solid and p.top <= top + 0.5
+        if fits and groups and abs(groups[-1][-1].right - p.x) < 0.5:
+            groups[-1].append(p)
+        elif fits:
+            groups.append([p])
+    found = []
+    for group in groups:
+        out = max(front_depth(job, job.unit(p.unit)) for p in group) - soffit.reveal.mm
+        x0, x1 = group[0].x, group[-1].right
+        places = [run.wall.frame.out((x, y, 0.0)) for x, y in ((x0, 0.0), (x1, 0.0), (x1, -out), (x0, -out))]
+        corners = tuple(Corner(Length.of(round(x, 6)), Length.of(round(y, 6))) for x, y, _ in places)
+        found.append(msgspec.structs.replace(soffit, corners=corners, drop=Length.of(round(drop, 6))))
+    return found
 
 
 def _waits(run: Run, todo: list[Run]) -> bool:

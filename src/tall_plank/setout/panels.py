@@ -148,10 +148,26 @@ def run_waterfalls(job: Job, run: RunLayout, tops: Sequence[Worktop]) -> list[Tr
     for side, wanted in (("left", run.run.top.waterfall_left), ("right", run.run.top.waterfall_right)):
         if not wanted or not mine:
             continue
-        piece = mine[0] if side == "left" else mine[-1]
+        left = side == "left"
+        piece = mine[0] if left else mine[-1]
+        if not (piece.open_left if left else piece.open_right):
+            continue  # a wall or a tall unit stands there
         p = next(c for c in run.cells if c.cell == piece.cell)
-        x = piece.x if side == "left" else piece.x + piece.length - piece.thickness
+        beside = min(
+            run.cells, key=lambda c: abs((c.x if left else c.right) - (piece.x if left else piece.x + piece.length))
+        )
+        x = piece.x if left else piece.x + piece.length - piece.thickness
         found.append(_leg(job, p, run.wall.id, piece.source, x, piece))
+        made = construction_of(job, job.unit(beside.unit))
+        free = beside.x - (x + piece.thickness) if left else x - beside.right
+        if free >= 1.0:
+            t = made.front_thickness
+            start = beside.x - free if left else beside.right
+            frame = Frame((start, -beside.depth - t, beside.bottom), Z, X)
+            size = (beside.height, free, t)
+            found.append(
+                _board(job, beside, "waterfall filler", run.wall.id, piece.source, frame, size, banded=ALL_ROUND)
+            )
     return found
 
 

@@ -134,8 +134,12 @@ def _stretch(job: Job, run: RunLayout, group: tuple[Placed, ...], runs: Sequence
     # An open end gets its overhang; one at a wall or against a tall unit does not, nor past the wall's end.
     open_left = not at_line_end(wall, x0) and neighbour_at(run, x0, "left") is None
     open_right = not at_line_end(wall, x1) and neighbour_at(run, x1, "right") is None
-    left = min(overhang(job, top, "left", first), x0) if open_left else 0.0
-    right = min(overhang(job, top, "right", last), wall.length - x1) if open_right else 0.0
+    # A waterfall leg stands beside the units, with a filler between so that drawers clear it.
+    leg = thickness + construction_of(job, job.unit(first.unit)).waterfall_filler
+    left = leg if top.waterfall_left else overhang(job, top, "left", first)
+    right = leg if top.waterfall_right else overhang(job, top, "right", last)
+    left = min(left, x0) if open_left else 0.0
+    right = min(right, wall.length - x1) if open_right else 0.0
     points: Points = ((x0 - left, rear), (x1 + right, rear), (x1 + right, depth), (x0 - left, depth))
     extra: list[Points] = []
     if first is run.cells[0]:

@@ -6,7 +6,7 @@ import re
 
 import msgspec
 
-from tall_plank.making import Edges, MadeJob, NumberedPart
+from tall_plank.making import Cutout, Edges, MadeJob, NumberedPart, Part, ShapedEdge
 
 
 class CutRow(msgspec.Struct, frozen=True):
@@ -35,12 +35,27 @@ def natural(text: str) -> tuple[tuple[int, str], ...]:
     return tuple((int(p), "") if p.isdigit() else (-1, p) for p in re.split(r"(\d+)", text) if p)
 
 
+def shape_note(part: Part) -> str:
+    """What has to be done to a part besides cutting it to size, for its line of the list."""
+    notes = []
+    if part.outline:
+        notes.append("shaped")
+    if part.bend:
+        notes.append(f"bent to R {abs(part.bend):.0f}")
+    holes = sum(isinstance(op, Cutout) for op in part.operations)
+    if holes:
+        notes.append(f"{holes} cut-out" + ("s" if holes > 1 else ""))
+    edges = sorted({op.profile for op in part.operations if isinstance(op, ShapedEdge)})
+    notes += [f"edges {name}" for name in edges]
+    return f" ({', '.join(notes)})" if notes else ""
+
+
 def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:
     """The cut list, by material, then larger pieces first. Parts differ if their holes differ."""
     groups: dict[tuple[object, ...], list[NumberedPart]] = {}
     for item in made.parts():
         p = item.part
-        name = re.sub(r" \d+", "", p.name)
+        name = re.sub(r" \d+", "", p.name) + shape_note(p)
         key: tuple[object, ...] = (
             p.board,
             name,
