@@ -28,6 +28,66 @@ def test_a_job_comes_back_whole(tmp_path: Path) -> None:
     assert Workings(back).tally == Workings(job).tally
 
 
+def test_a_job_of_format_1_says_the_same_as_when_it_was_written() -> None:
+    """A file written by the program as it was then, with what that program said of it."""
+    job = read_plank(Path(__file__).parent / "data" / "format-1.plank")
+    tally = Workings(job).tally
+    assert (tally.units, tally.parts, tally.boards, tally.fittings) == (16, 265, 19, 216)
+    assert str(tally.price.net) == "6427.39"
+    assert tally.edging_m == pytest.approx(82.3268)
+    # It can be changed and written in the new format.
+    again = job_from_bytes(job_bytes(job), "again")
+    assert again == job
+
+
+def room_of(raw: dict) -> dict:  # type: ignore[type-arg]
+    return raw["job"]["rooms"][0]
+
+
+SIDES = [{"id": w, "length": {"text": "3000mm", "mm": 3000.0}, "angle": 90.0} for w in "AB"]
+LOOSE = [{"id": w, "length": None, "angle": 90.0} for w in "CD"]
+LENGTH = {"text": "100mm", "mm": 100.0}
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        lambda r: r.update(outline={"type": "sides", "sides": [*SIDES, *LOOSE], "heading": 0.0}, runs=[{"id": "n1", "wall": "Z", "level": "base"}]),
+        lambda r: r.update(outline={"type": "sides", "sides": SIDES, "heading": 0.0}),
+        lambda r: r.update(outline={"type": "sides", "sides": [{**SIDES[0], "angle": 400.0}, SIDES[1], *LOOSE], "heading": 0.0}),
+        lambda r: r.update(outline={"type": "sides", "sides": [*SIDES, LOOSE[0], {**LOOSE[1], "id": "A"}], "heading": 0.0}),
+        lambda r: r.update(outline={"type": "circle", "radius": 5}),
+        lambda r: r.update(columns=[{"id": "m1", "kind": "column", "wall": "Q", "x": LENGTH, "width": LENGTH, "depth": LENGTH}]),
+        lambda r: r.update(islands=[{"id": "i1", "letter": "A", "x": LENGTH, "y": LENGTH, "length": LENGTH}]),
+        lambda r: r.update(islands=[{"id": "i1", "letter": "K", "wall": "Q", "x": LENGTH, "y": LENGTH, "length": LENGTH}]),
+        lambda r: r.update(slopes=[{"id": "l1", "wall": "Q", "low": LENGTH, "run": LENGTH}]),
+        lambda r: r.update(openings=[{"id": "o1", "wall": "A", "kind": "trapdoor", "x": LENGTH, "width": LENGTH, "height": LENGTH, "sill": LENGTH}]),
+    ],
+)  # fmt: skip
+def test_rooms_that_cannot_be_are_refused(job: Job, change) -> None:  # type: ignore[no-untyped-def]
+    raw = json.loads(job_bytes(job))
+    change(room_of(raw))
+    with pytest.raises(PlankError) as caught:
+        job_from_bytes(json.dumps(raw).encode(), "x.plank")
+    assert caught.value.remedy
+
+
+def test_things_that_refer_to_nothing_are_snags_and_no_end(job: Job) -> None:
+    raw = json.loads(job_bytes(job))
+    cell = room_of(raw)["runs"][0]["cells"][1]
+    cell["anchor"] = {"at": "span", "to": "cell:u999", "offset": LENGTH}
+    room_of(raw)["moldings"] = [{"id": "d1", "kind": "skirting", "profile": "NONE"}]
+    corners = [{"x": LENGTH, "y": LENGTH}] * 3
+    room_of(raw)["soffits"] = [{"id": "f1", "corners": corners, "drop": LENGTH, "over": "n99"}]
+    back = job_from_bytes(json.dumps(raw).encode(), "x.plank")
+    rules = [s.rule for s in Workings(back).snags]
+    assert rules.count("held") == 1
+    assert any("no profile NONE" in s.what for s in Workings(back).snags)
+    room_of(raw)["soffits"][0]["corners"] = []
+    with pytest.raises(PlankError, match="outline"):
+        job_from_bytes(json.dumps(raw).encode(), "x.plank")
+
+
 def test_the_same_job_gives_the_same_file(job: Job, tmp_path: Path) -> None:
     write_plank(job, tmp_path / "a.plank")
     write_plank(job, tmp_path / "b.plank")

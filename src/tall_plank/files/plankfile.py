@@ -28,7 +28,7 @@ MAX_TOTAL = 512 * 1024 * 1024
 
 def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
     """Format 1 to 2: rooms gained islands, columns and more, all of which may be missing. Shop standards gained
-    values, which are those of the shipped one. Runs kept their typed starts and ends."""
+    values, which are those of the shipped one. Runs keep their typed starts and ends, and plinths without returns."""
     from tall_plank.job.start import shipped_standard
 
     shipped = shipped_standard()
@@ -37,6 +37,9 @@ def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
             known = {row["key"] for row in standard.get(table, [])}
             added = [msgspec.to_builtins(row) for row in rows if row.key not in known]
             standard[table] = [*standard.get(table, []), *added]
+    for room in raw["job"]["rooms"]:
+        for run in room.get("runs", []):
+            run["plinth_returns"] = False  # there were none
     raw["format"] = 2
     return raw
 
@@ -119,6 +122,8 @@ def check_whole(job: Job) -> None:
         used |= {s.wall for s in room.slopes} | (standing - {""})
         for wall in sorted(used - lines):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job", "Open its .bak file.")
+        if any(len(s.corners) < 3 for s in room.soffits):
+            raise PlankError("A soffit has no outline.", "job", "Open its .bak file.")
         letters = [*room.wall_ids(), *(i.letter for i in room.islands)]
         if len(set(letters)) != len(letters):
             raise PlankError("Two walls have one letter.", "job", "Open its .bak file.")

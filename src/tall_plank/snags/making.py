@@ -16,6 +16,11 @@ def find(checked: Checked) -> list[Snag]:
         where = Where(placed.room, placed.wall, placed.run, placed.cell, placed.number)
         for problem in unit.problems:
             found.append(Snag("making", problem.what, problem.remedy, where, problem.weight))
+    for room in checked.job.rooms:
+        for molding in room.moldings:
+            if checked.job.stock.profile(molding.profile) is None:
+                what = f"The stock has no profile {molding.profile} for the {molding.kind}."
+                found.append(Snag("making", what, "Choose another profile.", Where(room.id, label=room.name)))
     for trim in checked.made.trims:
         if trim.problem is not None:
             where = Where(trim.room, "", trim.run, "", trim.label)
