@@ -250,3 +250,18 @@ def test_wrong_library_files_are_told_and_left_alone(folders: UserFolders, run_j
         shelf.keep(folders, "///", library.save_cells(run_job, (cell_of(run_job, "A2"),), "x"))
     with pytest.raises(PlankError):
         shelf.forget(folders, "../" + Path("x").name)
+
+
+def test_a_kind_is_replaced_with_its_own_height_and_place_number_and_label_stay(run_job: Job) -> None:
+    cell = cell_of(run_job, "A2")
+    job = placing.set_label(run_job, (cell,), "here").job
+    job = units.set_kind(job, (cell,), "bench").job
+    placed = set_out(job).find(cell)
+    assert placed is not None and (placed.height, placed.width, placed.number) == (330, 600, "A2")
+    job = units.set_own(job, (cell,), "depth", "450").job
+    job = units.set_kind(job, (cell,), "tall-door").job
+    placed = set_out(job).find(cell)
+    # The bench's height came with its kind and goes with it; the typed depth stays.
+    assert placed is not None and (placed.height, placed.depth, placed.level) == (2090, 450, Level.TALL)
+    assert job.find_cell(cell)[2].label == "here"
+    assert units.set_kind(job, (cell,), "hung-door").skipped

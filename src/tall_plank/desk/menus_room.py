@@ -61,6 +61,7 @@ def register_room(w: Window) -> None:
 
     add("turn_island", tr("Turn the island by a quarter"), "room",
         lambda: doc.do(lambda job: islands.turn_island(job, chosen_island(w), 90.0)), "", island)  # fmt: skip
+    add("turn_by", tr("Turn the island by an angle"), "room", lambda: turn_by(w), "", island)
     add("copy_island", tr("Copy the island"), "room",
         lambda: doc.do(lambda job: placing.copy_island(job, chosen_island(w), 0.0, -1500.0)), "", island)  # fmt: skip
 
@@ -69,6 +70,20 @@ def chosen_island(w: Window) -> str:
     """The selected island, or the one that what is selected stands on; empty where there is none."""
     found = w.document.ids("island")
     return found[0] if found else w.document.room.wall(w.strip.current_wall()).island
+
+
+def turn_by(w: Window) -> None:
+    """Turn the island about its middle by typed degrees, counter-clockwise."""
+    island = chosen_island(w)
+
+    def edit(text: str) -> PlankError | None:
+        try:
+            degrees = islands.read_degrees(text)
+        except PlankError as error:
+            return error
+        return w.document.do(lambda job: islands.turn_island(job, island, degrees), at_place=True)
+
+    open_line(w, tr("Turn by"), "", "15", tr("Degrees, counter-clockwise seen from above, about its middle."), edit)
 
 
 def step_room(w: Window, by: int) -> None:

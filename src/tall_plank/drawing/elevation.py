@@ -9,6 +9,7 @@ from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.job import Body, Job, Level, Rectangle, Room
 from tall_plank.making import FrontBox, MadeJob, MadeUnit
+from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.making.labels import label_of
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, TrimBoard, Wall, Worktop
@@ -38,9 +39,13 @@ def elevation(
     for board in room.boards:
         if board.kind in BEHIND_UNITS and board.wall == wall.id:
             items.append(_board(job.stock, board))
+    runs = {run.id: run for run in room.room.runs}
     for p in placed:
         unit = by_cell.get(p.cell)
         if unit is not None and p.is_solid and p.cell not in hidden:
+            for x in sorted({x for x, _ in seen_legs(runs[p.run], p, unit.spec.made)}):
+                leg = rectangle(p.x + x, 0.0, LEG, p.bottom)
+                items.append(Shape(leg, Pen.NARROW, Layer.CARCASS, f"cell:{p.cell}", "ink"))
             items += unit_front(p, unit, job.stock, labels=labels, label=marked_label(job, room.room, p))
     for board in room.boards:
         if board.kind not in BEHIND_UNITS and board.wall == wall.id:

@@ -74,7 +74,7 @@ def set_island(job: Job, island_id: str, key: str, text: str) -> Change:
     elif key in ("gap", "seating"):
         new = msgspec.structs.replace(island, **{key: read(job, text, least=0.0, most=1500.0)})
     elif key == "angle":
-        new = msgspec.structs.replace(island, angle=_angle(text))
+        new = msgspec.structs.replace(island, angle=read_degrees(text) % 360.0)
     elif key in ("left", "right"):
         if text not in ENDS:
             raise PlankError(f"“{text}” closes no end.", key, f"Choose {', '.join(ENDS)}.")
@@ -93,14 +93,20 @@ def set_island(job: Job, island_id: str, key: str, text: str) -> Change:
     return Change(with_island(job, room, new), f"Set the island's {key}")
 
 
-def _angle(text: str) -> float:
+def read_degrees(text: str) -> float:
+    """Degrees from text.
+
+    Raises
+    ------
+    PlankError where it is no number
+    """
     try:
         angle = float(text.strip().rstrip("°").replace(",", "."))
     except ValueError:
         raise PlankError(f"“{text}” is no angle.", "angle", "Type degrees such as 0, 45 or 90.") from None
     if not math.isfinite(angle):
         raise PlankError(f"“{text}” is no angle.", "angle", "Type degrees such as 0, 45 or 90.")
-    return angle % 360.0
+    return angle
 
 
 def move_island(job: Job, island_id: str, dx: float, dy: float) -> Change:

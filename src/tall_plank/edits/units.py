@@ -6,7 +6,7 @@ import msgspec
 
 from tall_plank.edits.change import Change, change_units, with_cells, with_unit
 from tall_plank.edits.rooms import read
-from tall_plank.job import Body, Job, Role, Split, Unit
+from tall_plank.job import Body, Job, Level, Role, Split, Unit
 from tall_plank.job.bays import mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS
@@ -80,16 +80,23 @@ def inherit_again(job: Job, cells: tuple[str, ...], key: str) -> Change:
 
 
 def set_kind(job: Job, cells: tuple[str, ...], template_code: str) -> Change:
-    """Replace the kind of units; place, number and own values stay (RN3). Other levels are skipped and named."""
+    """Replace the kind of units; place, number, label and own values stay (RN3). Own values that only came from the
+    old kind give way to those of the new one. Other levels are skipped and named; tall kinds stand in base runs too."""
     template = job.template(template_code)
     skipped: list[str] = []
     for cell_id in cells:
         _, run, cell = job.find_cell(cell_id)
-        if run.level is not template.level:
-            skipped.append(f"{cell.number}: {template.name.lower()} is no {run.level} unit")
+        stands = template.level is run.level or (run.level is Level.BASE and template.level is Level.TALL)
+        if cell.locked or not stands:
+            why = "it is locked" if cell.locked else f"{template.name.lower()} is no {run.level} unit"
+            skipped.append(f"{cell.number}: {why}")
             continue
         unit = job.unit(cell.unit)
-        job = with_unit(job, msgspec.structs.replace(unit, template=template.code, bay=template.bay))
+        came = set(job.template(unit.template).own)
+        kept = tuple(own for own in unit.own if own not in came)
+        keys = {own.key for own in kept}
+        own = tuple(sorted((*kept, *(o for o in template.own if o.key not in keys)), key=lambda o: o.key))
+        job = with_unit(job, msgspec.structs.replace(unit, template=template.code, bay=template.bay, own=own))
     return Change(job, f"Change to {template.name.lower()}", tuple(skipped))
 
 

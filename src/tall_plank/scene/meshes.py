@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from tall_plank.job import Job, Opening, Room
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
 from tall_plank.making.builder import FacePlane
+from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
@@ -380,10 +381,14 @@ def build_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden
     room = layout.room(room_id)
     bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
     solids: list[Solid] = list(room_solids(bare, room.walls, room.points))
+    runs = {run.id: run for run in room.room.runs}
     put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden}
     for placed, unit in made.units:
         if placed.room == room_id and placed.cell not in put_away:
             solids += part_boxes(job.stock, placed, unit, hidden)
+            for x, y in seen_legs(runs[placed.run], placed, unit.spec.made):
+                foot = placed.frame.then(Frame((x, y, -placed.bottom)))
+                solids.append(Box(foot, (LEG, LEG, placed.bottom), "#3A3A38", f"cell:{placed.cell}", "leg"))
             if not unit.parts and placed.is_solid and not unit.fronts:
                 frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
                 size = (placed.width, placed.depth, placed.height)
