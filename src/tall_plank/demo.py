@@ -68,7 +68,9 @@ def _galley_room(b: _Bench) -> None:
     for wall, kind, x in (
         ("B", "water", 2450.0),
         ("B", "waste", 2650.0),
+        ("A", "power", 950.0),
         ("A", "power", 2500.0),
+        ("B", "power", 2050.0),
         ("A", "vent", 2700.0),
     ):
         b.do(features.add_service(b.job, "r1", wall, kind, x))

@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
 from tall_plank.desk.window import Window
-from tall_plank.edits import features, islands, rooms, runs, runtext
+from tall_plank.edits import features, guides, islands, rooms, runs, runtext
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
@@ -445,3 +445,121 @@ def test_a_corner_kitchen_by_text_and_its_worktop_by_typing(empty_window: Window
     assert w.document.room.worktops[0].depth == 599
     choose(w, "feet", "legs")
     assert not [p for p in w.document.room.plinths if p.wall == "A"]
+
+
+# --- guide lines, lifting, plan images
+
+
+def test_a_guide_line_is_set_dragged_typed_and_deleted_in_the_strip(window: Window) -> None:
+    w = window
+    QTest.keyClick(w, Qt.Key.Key_Z)
+    (guide,) = w.document.room.room.guides
+    assert guide.axis == "z"
+    start = w.strip.to_px(900.0, guide.at.mm).toPoint()
+    drag(w.strip, start, w.strip.to_px(900.0, 300.0).toPoint())
+    assert w.document.room.room.guides[0].at.mm == pytest.approx(300, abs=1 / w.strip.scale)
+    assert w.document.selection == (f"guide:{guide.id}",)
+    dim = next(d for d in w.strip.extra_dims if d.source == f"guide:{guide.id}")
+    w.strip.type_dim(dim)
+    type_into(w.strip.box, "1.2m")
+    assert w.document.room.room.guides[0].at.mm == 1200
+    # The same in the spec sheet; nonsense is told there and changes nothing.
+    type_into(spec(w, "at"), "9999")
+    assert w.document.room.room.guides[0].at.mm == 1200
+    assert w.spec.line("at").error.isVisible()
+    w.commands.run("delete")
+    assert w.document.room.room.guides == ()
+
+
+def test_a_unit_dragged_wider_snaps_to_a_guide_line_and_names_it(window: Window) -> None:
+    w = window
+    w.document.do(lambda job: guides.add_guide(job, "r1", "x", "A", 777.0))
+    pick(w, f"cell:{cell(w, 'A2')}")
+    p = placed(w, "A2")
+    x = w.strip.wall_x("A")
+    start = w.strip.to_px(x + p.right, p.bottom + p.height / 2).toPoint()
+    drag(w.strip, start, w.strip.to_px(x + 775.0, p.bottom + p.height / 2).toPoint(), release=False)
+    assert w.strip._snap == "guide line"
+    QTest.mouseRelease(w.strip, LEFT, NONE, start)
+    assert placed(w, "A2").right == 777
+
+
+def test_a_hung_run_is_lifted_by_one_of_its_units_and_snaps_to_the_head_of_a_window(window: Window) -> None:
+    w = window
+    w.document.do(lambda job: rooms.add_opening(job, "r1", "A", "door", 2700.0))
+    (door,) = w.document.room.room.openings
+    before = placed(w, "A7")
+    start = strip_point(w, "A7")
+    by = door.height.mm - before.top + 12.0 / 10
+    end = w.strip.to_px(0.0, before.bottom + before.height / 2 + by).toPoint()
+    drag(w.strip, start, QPoint(start.x(), end.y()))
+    after = placed(w, "A7")
+    assert after.top == pytest.approx(door.height.mm)
+    assert after.x == before.x
+    assert w.document.history.undo_name.startswith("Move the run")
+    w.commands.run("undo")
+    assert placed(w, "A7").bottom == before.bottom
+
+
+def test_a_door_is_dragged_until_its_side_meets_a_guide_line(empty_window: Window) -> None:
+    w = empty_window
+    w.document.do(lambda job: rooms.add_opening(job, "r1", "A", "door", 300.0))
+    w.document.do(lambda job: guides.add_guide(job, "r1", "x", "A", 2000.0))
+    (door,) = w.document.room.room.openings
+    x = w.strip.wall_x("A")
+    start = w.strip.to_px(x + 500.0, 1000.0).toPoint()
+    right = 2000.0 - door.width.mm
+    drag(w.strip, start, w.strip.to_px(x + 500.0 + right - 300.0 + 4.0, 1000.0).toPoint())
+    assert w.document.room.room.openings[0].x.mm == pytest.approx(right)
+
+
+def test_a_roof_window_is_placed_from_the_menu_and_dragged(empty_window: Window) -> None:
+    w = empty_window
+    pick(w, "wall:C")
+    w.commands.run("place_roof_window")
+    assert "slopes" in w.message.text.text()
+    w.commands.run("place_slope")
+    w.commands.run("place_roof_window")
+    (found,) = w.document.room.room.roof_windows
+    assert w.document.selection == (f"roof window:{found.id}",)
+    x = w.strip.wall_x("C") + found.x.mm + found.width.mm / 2
+    middle = w.strip.to_px(x, found.sill.mm + 120.0).toPoint()
+    drag(w.strip, middle, QPoint(middle.x() - 60, middle.y()))
+    moved = w.document.room.room.roof_windows[0]
+    assert moved.x.mm == pytest.approx(found.x.mm - 60 / w.strip.scale, abs=8 / w.strip.scale)
+    type_into(spec(w, "sill"), "500")
+    assert w.document.room.room.roof_windows[0] == moved
+    assert "below the slope" in w.spec.line("sill").error.text()
+    w.commands.run("delete")
+    assert w.document.room.room.roof_windows == ()
+
+
+def test_a_plan_image_is_scaled_by_two_clicks_and_a_length_and_traced(
+    empty_window: Window, tmp_path: Path, monkeypatch
+) -> None:  # type: ignore[no-untyped-def]
+    from PIL import Image
+
+    path = tmp_path / "plan.png"
+    Image.new("RGB", (800, 600), "white").save(path)
+    monkeypatch.setattr("tall_plank.desk.dialogs.ask_read", lambda *_: path)
+    w = empty_window
+    w.show_view("plan")
+    w.commands.run("read_underlay")
+    (under,) = w.document.room.room.underlays
+    assert w.plan.ruler is not None
+    for x in (0.0, 1200.0):
+        QTest.mouseClick(w.plan, LEFT, NONE, at(w, x, 600.0))
+    assert w.plan.box.isVisible()
+    type_into(w.plan.box, "nonsense")
+    assert w.plan.ruler is not None  # told at the place; the points stay
+    type_into(w.plan.box, "2400")
+    assert w.plan.ruler is None
+    scaled = w.document.room.room.underlays[0]
+    assert scaled.width.mm == pytest.approx(2 * under.width.mm, rel=0.01)
+    choose(w, "shown", "no")
+    assert not w.document.room.room.underlays[0].shown
+    # A file that is no image is told, and nothing changes.
+    path.write_text("hello")
+    w.commands.run("read_underlay")
+    assert len(w.document.room.room.underlays) == 1
+    assert "image" in w.message.text.text()

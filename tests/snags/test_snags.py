@@ -15,8 +15,10 @@ def rules(job: Job) -> list[str]:
 
 
 def test_a_sound_job_has_no_snags_but_a_door_at_the_wall(job: Job) -> None:
-    (snag,) = Workings(job).snags
+    snag, points = Workings(job).snags
     assert (snag.rule, snag.weight, snag.where.label) == ("corner", "mind", "A7")
+    # Sink and dishwasher have no water yet.
+    assert (points.rule, points.weight) == ("service", "mind")
     # The handle stands out 32 mm, and 5 mm are kept clear of it.
     assert "needs 37 mm" in snag.what
     apart = with_run(new_job(), "A", Level.BASE, "filler 37, pair 900")

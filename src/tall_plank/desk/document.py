@@ -19,7 +19,7 @@ from tall_plank.workings import Workings
 Edit = Callable[[Job], Change]
 SOURCES = {
     "u": "cell", "o": "opening", "n": "run", "r": "room", "i": "island", "m": "column", "f": "soffit", "s": "service",
-    "d": "molding",
+    "d": "molding", "y": "roof window", "g": "guide", "b": "underlay",
 }  # fmt: skip
 """First letter of an id -> kind of source."""
 
@@ -243,6 +243,9 @@ class Document(QObject):
                 ("soffit", room.soffits),
                 ("service", room.services),
                 ("molding", room.moldings),
+                ("roof window", room.roof_windows),
+                ("guide", room.guides),
+                ("underlay", room.underlays),
             ):
                 there |= {f"{kind}:{thing.id}" for thing in things}
         kept = tuple(s for s in self.selection if s in there or s.startswith("wall:"))

@@ -285,7 +285,7 @@ def _edit(w: Window) -> None:
         elif doc.ids("island"):
             doc.do(lambda job: islands.delete_island(job, doc.ids("island")[0]))
         else:
-            for kind in ("column", "soffit", "service", "molding"):
+            for kind in features.PARTS:
                 for name in doc.ids(kind):
                     doc.do(lambda job, kind=kind, name=name: features.delete(job, kind, name))
             for slope in [s for s in doc.room.room.slopes if s.wall in doc.ids("wall")]:
@@ -295,7 +295,7 @@ def _edit(w: Window) -> None:
         return bool(doc.cells)
 
     def something() -> bool:
-        kinds = ("cell", "opening", "run", "island", "column", "soffit", "service", "molding")
+        kinds = ("cell", "opening", "run", "island", *features.PARTS)
         slope = any(s.wall in doc.ids("wall") for s in doc.room.room.slopes)
         return any(doc.ids(kind) for kind in kinds) or slope
 

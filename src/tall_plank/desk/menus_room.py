@@ -9,7 +9,7 @@ from PyQt6.QtCore import QRect
 
 from tall_plank.desk import dialogs
 from tall_plank.desk.texts import tr
-from tall_plank.edits import Change, features, islands, library, outline, placing, rooms, tops
+from tall_plank.edits import Change, features, guides, islands, library, outline, placing, rooms, tops, underlay
 from tall_plank.files.library import forget, keep, kept
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
@@ -24,6 +24,9 @@ def register_room(w: Window) -> None:
     add("draw_outline", tr("&Draw the walls"), "room", lambda: draw_outline(w), "O")
     add("type_outline", tr("&Type the walls"), "room", lambda: type_outline(w), "Shift+O")
     add("read_outline", tr("&Read the walls from a DXF drawing…"), "room", lambda: read_outline(w))
+    add("read_underlay", tr("Put a plan &image under the room…"), "room", lambda: read_underlay(w))
+    add("scale_underlay", tr("Set the plan image's &scale"), "room", lambda: scale_underlay(w), "",
+        lambda: bool(doc.room.room.underlays))  # fmt: skip
     w.commands.separate("room")
     add("add_room", tr("&Add a room"), "room", lambda: doc.do(lambda job: outline.add_room(job)), "Ctrl+Shift+R")
 
@@ -48,10 +51,17 @@ def register_room(w: Window) -> None:
         word = {"arch": tr("open passage")}.get(kind, tr(kind))
         add(f"place_opening_{kind}", f"{tr('Place')}: {word} {tr('in the wall')}", "room",
             lambda kind=kind: place_in_room(w, kind))  # fmt: skip
-    for kind in ("column", "chimney breast", "soffit", "slope", *features.SERVICES, *features.MOLDINGS):
+    for kind in ("column", "chimney breast", "soffit", "slope", "roof window", *features.SERVICES, *features.MOLDINGS):
         word = {"slope": tr("sloped ceiling")}.get(kind, tr(kind))
         name = f"place_{kind.replace(' ', '_')}"
         add(name, f"{tr('Place')}: {word}", "room", lambda kind=kind: place_in_room(w, kind))
+    w.commands.separate("room")
+    for kind, word in (("upright", tr("on the wall")), ("level", tr("at a height")), ("across", tr("over the plan"))):
+        keys = {"upright": "V", "level": "Z", "across": "Y"}[kind]
+        add(f"guide_{kind}", f"{tr('Guide line')}: {word}", "room", lambda kind=kind: place_in_room(w, kind), keys)
+    add("clear_guides", tr("Clear the guide lines"), "room",
+        lambda: doc.do(lambda job: guides.clear_guides(job, doc.room_id)), "",
+        lambda: bool(doc.room.room.guides))  # fmt: skip
     w.commands.separate("room")
     add("place_island", f"{tr('Place')}: {tr('island')}", "room", lambda: place_in_room(w, "island"), "I")
     add("place_peninsula", f"{tr('Place')}: {tr('peninsula')}", "room", lambda: place_in_room(w, "peninsula"))
@@ -155,6 +165,37 @@ def read_outline(w: Window) -> None:
     open_line(w, tr("First side"), "", "5400", hint, scaled)
 
 
+def read_underlay(w: Window) -> None:
+    """An image of a plan under the room; then two points and a length give its scale."""
+    from tall_plank.files.images import read_image
+
+    start = w.document.path.parent if w.document.path else Path.home()
+    path = dialogs.ask_read(
+        w,
+        tr("Put a plan image under the room"),
+        start,
+        f"{tr('Images')} (*.png *.jpg *.jpeg *.tif *.tiff *.bmp *.webp)",
+    )
+    if path is None:
+        return
+    try:
+        image = read_image(path)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    doc = w.document
+    room = doc.room_id
+    if doc.do(lambda job: underlay.add_underlay(job, room, image.wide, image.high, image.data)) is None:
+        scale_underlay(w)
+
+
+def scale_underlay(w: Window) -> None:
+    """Pick two points on the plan image and type how far they are apart."""
+    show_plan(w)
+    chosen = w.document.ids("underlay")
+    w.plan.measure_underlay(chosen[0] if chosen else w.document.room.room.underlays[-1].id)
+
+
 def add_corner(w: Window) -> None:
     """A corner in the middle of the selected wall, to be dragged or typed from there."""
     doc = w.document
@@ -171,12 +212,21 @@ def place_in_room(w: Window, kind: str, wall: str = "", x: float | None = None,
     if doc.room.wall(line).island and kind not in ("island",):
         line = doc.room.walls[0].id
     rid = doc.room_id
+    on_wall = at is None
 
     def edit(job: Job) -> Change:
         if kind in ("door", "window", "arch", "niche"):
             return rooms.add_opening(job, rid, line, kind, x)
         if kind in ("column", "chimney breast"):
             return features.add_column(job, rid, line, kind, x)
+        if kind == "roof window":
+            return features.add_roof_window(job, rid, line, x)
+        if kind in guides.NAMES:
+            axis = guides.NAMES[kind]
+            if at is not None and not on_wall:
+                place = at[0] if axis == "x" else at[1]
+                return guides.add_guide(job, rid, axis if axis != "z" else "y", "", place)
+            return guides.add_guide(job, rid, axis, line if axis == "x" else "", x if axis == "x" else None)
         if kind == "soffit":
             return features.add_soffit(job, rid, line)
         if kind == "slope":

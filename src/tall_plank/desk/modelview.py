@@ -174,6 +174,9 @@ class ModelView(QWidget):
             if wall.frame.into(eye)[1] > 0:
                 hidden.add(f"wall:{wall.id}")
                 hidden |= {f"opening:{o.id}" for o in self.document.room.room.openings if o.wall == wall.id}
+                slopes = {s.id for s in self.document.room.room.slopes if s.wall == wall.id}
+                windows = self.document.room.room.roof_windows
+                hidden |= {f"roof window:{o.id}" for o in windows if o.slope in slopes}
                 hidden |= {f"column:{c.id}" for c in self.document.room.room.columns if c.wall == wall.id}
         hidden_now = frozenset(hidden)
         if hidden_now != self._hidden_walls:

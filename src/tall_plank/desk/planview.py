@@ -9,18 +9,23 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPa
 from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
 from tall_plank.desk.drawroom import OutlineTool
+from tall_plank.desk.guidelines import guide_at, on_plan, paint_guides
 from tall_plank.desk.inplace import InPlaceBox
 from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
+from tall_plank.desk.underlay import Ruler, paint_underlay, underlay_at
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import features, islands, outline, placing, rooms, runs
+from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs, underlay
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
 
+DRAGGED = (
+    "cell", "opening", "island", "column", "soffit", "service", "wall", "guide", "roof window", "underlay",
+)  # fmt: skip
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
 
@@ -30,6 +35,7 @@ class PlanView(Canvas):
 
     margin = (56.0, 48.0, 46.0, 44.0)
     tool: OutlineTool | None = None
+    ruler: Ruler | None = None
     place_wanted = pyqtSignal(str, str, float, object)
     """Something dropped in the room: its code, the nearest line and where along it, and the place on the floor."""
 
@@ -75,11 +81,18 @@ class PlanView(Canvas):
             ):
                 if mm > 0.5:
                     found += self._along(wall, a, b, -placed.depth * 0.5, mm, source, key)
+        for line in on_plan(room):
+            if line.source in doc.selection:
+                at = line.guide.at.mm
+                ends = ((line.x1 - at, 300.0), (line.x1, 300.0)) if line.guide.axis == "x" else (
+                    (300.0, line.y1 - at), (300.0, line.y1))  # fmt: skip
+                if not line.guide.wall:
+                    found += self._between(*ends, at, line.source, "at")
         for island_id in doc.ids("island"):
             island = room.room.island(island_id)
-            line = next((f for f in room.faces if f.island == island_id), None)
-            if island is not None and line is not None:
-                found += self._aisle_dims(island_id, line)
+            face = next((f for f in room.faces if f.island == island_id), None)
+            if island is not None and face is not None:
+                found += self._aisle_dims(island_id, face)
         return found
 
     def _aisle_dims(self, island_id: str, line: Wall) -> list[Dim]:
@@ -131,11 +144,38 @@ class PlanView(Canvas):
         kind, _, name = dim.source.partition(":")
         if kind == "cell":
             return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
+        if kind == "guide":
+            return doc.do(lambda job: guides.set_guide(job, name, text), at_place=True)
         if kind == "island":
             return doc.do(lambda job: islands.set_aisle(job, name, dim.key, text), at_place=True)
         if dim.key.startswith("wall:"):
             return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
         return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
+
+    # --- the scale of a plan image
+
+    def measure_underlay(self, underlay_id: str) -> None:
+        """Pick two points on a plan image; then the length between them is typed."""
+        self.ruler = Ruler(underlay_id)
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.setFocus()
+        self.update()
+
+    def _ask_known(self) -> None:
+        ruler = self.ruler
+        assert ruler is not None
+        a, b = ruler.points
+        p = (self.to_px(*a) + self.to_px(*b)) / 2
+
+        def put(text: str) -> PlankError | None:
+            error = self.document.do(
+                lambda job: underlay.scale_underlay(job, ruler.underlay, a, b, text), at_place=True
+            )
+            if error is None:
+                self.leave_tool()
+            return error
+
+        self.box.ask(QRect(int(p.x()) - 50, int(p.y()) - 34, 100, 26), "", put)
 
     # --- drawing an outline
 
@@ -157,7 +197,7 @@ class PlanView(Canvas):
             self.fit()
 
     def leave_tool(self) -> None:
-        self.tool = None
+        self.tool = self.ruler = None
         self.unsetCursor()
         self.update()
 
@@ -215,7 +255,9 @@ class PlanView(Canvas):
             else:
                 super().keyPressEvent(event)
             return
-        if key == Qt.Key.Key_Escape and self._dragging:
+        if key == Qt.Key.Key_Escape and self.ruler is not None:
+            self.leave_tool()
+        elif key == Qt.Key.Key_Escape and self._dragging:
             self.document.end_drag(keep=False)
             self._leave_drag()
         elif key in ARROWS and self.document.ids("island"):
@@ -238,23 +280,43 @@ class PlanView(Canvas):
                 self._close_outline()
             self.update()
             return
+        if self.ruler is not None:
+            if self.ruler.press(*self.to_mm(p)):
+                self._ask_known()
+            self.update()
+            return
         corner = self.corner_at(p)
         if corner is not None:
             self._press, self._target = p, f"corner:{corner}"
             return
-        source = self.source_at(p)
+        line = guide_at(self, on_plan(self.document.room), p)
+        source = line.source if line is not None else self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         # The unit on the floor comes first; a second click takes what hangs above it.
-        below = self._cell_under(p)
+        below = self._cell_under(p) if line is None else ""
         covered = source.startswith(("run:", "island:", "soffit:"))
         if below and (covered or below not in self.document.selection):
             source = below
+        if not source:
+            found = underlay_at(self.document.job, self.document.room.room.underlays, *self.to_mm(p))
+            source = f"underlay:{found}" if found else ""
         kind, _, name = source.partition(":")
         chosen = (source,) if source else ()
         if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
             chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
         self.document.select(chosen, add=add)
-        if kind in ("cell", "opening", "island", "column", "soffit", "service", "wall"):
+        if kind in (
+            "cell",
+            "opening",
+            "island",
+            "column",
+            "soffit",
+            "service",
+            "wall",
+            "guide",
+            "roof window",
+            "underlay",
+        ):
             self._press, self._target = p, source
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
@@ -294,6 +356,10 @@ class PlanView(Canvas):
         if self.tool is not None:
             free = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
             self.tool.aim(*self.to_mm(p), self.scale, free=free)
+            self.update()
+            return
+        if self.ruler is not None:
+            self.ruler.pointer = self.to_mm(p)
             self.update()
             return
         if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
@@ -343,6 +409,14 @@ class PlanView(Canvas):
                 doc.drag(lambda job: features.move_column(job, name, column.x.mm + dx, column.y.mm + dy))
         elif kind == "soffit":
             doc.drag(lambda job: features.move_soffit(job, name, dx, dy))
+        elif kind == "underlay":
+            doc.drag(lambda job: underlay.move_underlay(job, name, dx, dy))
+        elif kind == "guide":
+            self._drag_guide(origin, name, x, y)
+        elif kind == "roof window":
+            room, window = features.find(origin, "roof window", name)
+            by = self._on_wall(next(s.wall for s in room.slopes if s.id == window.slope), dx, dy)
+            doc.drag(lambda job: features.move_roof_window(job, name, window.x.mm + by))
         elif kind == "service":
             _, service = features.find(origin, "service", name)
             by = self._on_wall(service.wall, dx, dy) if service.wall else dx
@@ -359,10 +433,24 @@ class PlanView(Canvas):
             tx, ty = self._snapped_corner(origin, index, px + dx, py + dy)
             doc.drag(lambda job: outline.move_corner(job, rid, index, tx, ty))
 
+    def _drag_guide(self, origin, name: str, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
+        """A guide line follows the pointer, on whole centimetres."""
+        _, guide = features.find(origin, "guide", name)
+        at = x if guide.axis == "x" else y
+        if guide.wall:
+            at = self.document.room.wall(guide.wall).frame.into((x, y, 0.0))[0]
+        at = round(at / 10.0) * 10.0
+        self._snap = format_length(at, self.document.job.display)
+        self.document.drag(lambda job: guides.move_guide(job, name, at))
+
     def _on_wall(self, wall_id: str, dx: float, dy: float) -> float:
         """How far a move goes along a wall, mm."""
         wall = self.document.room.wall(wall_id)
         return dx * wall.frame.x[0] + dy * wall.frame.x[1]
+
+    def _guides_along(self, k: int) -> list[float]:
+        """Places of the plan's own guide lines along x (0) or y (1), mm."""
+        return [g.at.mm for g in self.document.room.room.guides if not g.wall and g.axis == "xy"[k]]
 
     def _snapped_corner(self, origin, index: int, x: float, y: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
         """A dragged corner stands square over or beside its neighbours where it is near; else on whole centimetres."""
@@ -373,6 +461,9 @@ class PlanView(Canvas):
             for other in (points[index - 1], points[(index + 1) % len(points)]):
                 if abs((x, y)[k] - other[k]) * self.scale < 8.0:
                     found[k], self._snap = other[k], tr("square")
+            for at in self._guides_along(k):
+                if abs((x, y)[k] - at) * self.scale < 8.0:
+                    found[k], self._snap = at, tr("guide line")
         return found[0], found[1]
 
     def _snapped_island(self, origin, island_id: str, dx: float, dy: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
@@ -394,6 +485,11 @@ class PlanView(Canvas):
             middle = (min(p[k] for p in points) + max(p[k] for p in points)) / 2
             if abs(middle + delta - size[k] / 2) * self.scale < 7.0:
                 found[k], self._snap = size[k] / 2 - middle, tr("middle of the room")
+            sides = (min(p[k] for p in points), middle, max(p[k] for p in points))
+            for at in self._guides_along(k):
+                near = [side for side in sides if abs(side + delta - at) * self.scale < 7.0]
+                if near:
+                    found[k], self._snap = at - near[0], tr("guide line")
         return found[0], found[1]
 
     def released(self, event: QMouseEvent) -> None:
@@ -431,20 +527,38 @@ class PlanView(Canvas):
 
     # --- painting
 
+    def _paint_hint(self, painter: QPainter, hint: str, color: str = "brass") -> None:
+        """What to do next with a tool, at the top of the plan."""
+        painter.setFont(font(12))
+        width = painter.fontMetrics().horizontalAdvance(hint) + 16
+        ground = QRectF((self.width() - width) / 2, 6, width, 22)
+        painter.fillRect(ground, Theme.color("sheet"))
+        painter.setPen(Theme.color(color))
+        painter.drawText(ground, Qt.AlignmentFlag.AlignCenter, hint)
+
+    def _paint_underlays(self, painter: QPainter) -> None:
+        for under in self.document.room.room.underlays:
+            chosen = f"underlay:{under.id}" in self.document.selection
+            paint_underlay(painter, self, self.document.job, under, selected=chosen)
+
     def paint_over(self, painter: QPainter) -> None:
         if self.tool is not None:
             veil = Theme.color("sheet")
             veil.setAlphaF(0.72)
             painter.fillRect(self.rect(), veil)
+            self._paint_underlays(painter)
             self.tool.paint(painter, self.to_px, self.document.job.display)
-            painter.setFont(font(12))
-            painter.setPen(Theme.color("brass"))
             hint = tr("Click the corners in order, or point and type a length. Enter closes the room, Escape gives up.")
             if self.tool.crosses:
-                painter.setPen(Theme.color("oxide"))
                 hint = tr("Two walls cross. Backspace takes the last corner back.")
-            painter.drawText(QRectF(self.rect()).adjusted(70, 8, -10, 0), Qt.AlignmentFlag.AlignHCenter, hint)
+            self._paint_hint(painter, hint, "oxide" if self.tool.crosses else "brass")
             return
+        self._paint_underlays(painter)
+        if self.ruler is not None:
+            self.ruler.paint(painter, self)
+            self._paint_hint(
+                painter, tr("Click the two ends of a length that you know, then type it. Escape gives up.")
+            )
         if any(s.startswith(("room:", "wall:")) for s in self.document.selection):
             painter.setPen(QPen(Theme.color("spruce"), 1.4))
             painter.setBrush(Theme.color("sheet"))
@@ -456,6 +570,7 @@ class PlanView(Canvas):
                 wall = self.document.room.wall(source)
                 painter.setPen(QPen(Theme.color("spruce"), 3.0))
                 painter.drawLine(self.to_px(*wall.start), self.to_px(*wall.end))
+        paint_guides(painter, self, on_plan(self.document.room), self.document.selection)
         if self._snap and self._dragging:
             painter.setFont(font(11))
             painter.setPen(Theme.color("brass"))

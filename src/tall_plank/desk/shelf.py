@@ -34,14 +34,18 @@ class Entry:
 
 ROOM_THINGS = (
     ("Openings", ("door", "window", "arch", "niche")),
-    ("Structure", ("column", "chimney breast", "soffit", "slope")),
+    ("Structure", ("column", "chimney breast", "soffit", "slope", "roof window")),
     ("Islands", ("island", "peninsula")),
     ("Service points", features.SERVICES),
     ("Moldings", tuple(features.MOLDINGS)),
+    ("Guide lines", ("upright", "level", "across")),
 )
 """What the Room stage offers, by heading."""
 
-ARCH = {"arch": "Open passage", "slope": "Sloped ceiling"}
+ARCH = {
+    "arch": "Open passage", "slope": "Sloped ceiling", "upright": "On a wall", "level": "At a height",
+    "across": "Over the plan",
+}  # fmt: skip
 
 
 class ShelfList(QListWidget):

@@ -143,6 +143,21 @@ def room_drawing(kind: str) -> Drawing:
         ]
     elif kind == "slope":
         items = [_shape(((0, 0), (700, 0), (700, 300), (380, 560), (0, 560)), "wall")]
+    elif kind == "roof window":
+        items = [
+            _shape(((0, 0), (700, 0), (700, 60), (0, 60)), "wall"),
+            _shape(((0, 60), (700, 60), (620, 560), (80, 560)), "ceiling"),
+            _shape(((230, 170), (470, 170), (450, 440), (250, 440)), "glass"),
+        ]
+    elif kind == "upright":
+        items = [_shape(rectangle(0, 0, 700, 560), "wall"), Line(260, -30, 260, 590, Pen.DASHED, Layer.OPENING)]
+    elif kind == "level":
+        items = [_shape(rectangle(0, 0, 700, 560), "wall"), Line(-30, 340, 730, 340, Pen.DASHED, Layer.OPENING)]
+    elif kind == "across":
+        items = [
+            _shape(rectangle(0, 0, 700, 480), "floor", Pen.WIDE),
+            Line(-30, 260, 730, 260, Pen.DASHED, Layer.OPENING),
+        ]
     elif kind == "island":
         items = [
             _shape(rectangle(0, 0, 700, 360), "floor", Pen.WIDE),

@@ -14,7 +14,7 @@ from tall_plank.desk.specmodel import (
     yes_no_choices,
 )
 from tall_plank.desk.texts import tr
-from tall_plank.edits import Change, features, islands, jobs, outline, placing, rooms, tops, values
+from tall_plank.edits import Change, features, guides, islands, jobs, outline, placing, rooms, tops, underlay, values
 from tall_plank.job import Island, Job, Rectangle
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.setout.clear import aisles_of
@@ -209,6 +209,52 @@ def soffit_sheet(doc: Document) -> Sheet:
     return Sheet(tr("Soffit"), doc.room.room.name, (Group(tr("Size"), rows),))
 
 
+def roof_window_sheet(doc: Document) -> Sheet:
+    """A window in a sloped ceiling."""
+    wid = doc.ids("roof window")[0]
+    room, window = features.find(doc.job, "roof window", wid)
+    wall = next(s.wall for s in room.slopes if s.id == window.slope)
+    rows = tuple(
+        length_row(doc, key, label, getattr(window, key),
+                   lambda job, t, key=key: features.set_roof_window(job, wid, key, t))  # type: ignore[misc]
+        for key, label in (("x", tr("From the left")), ("width", tr("Width")), ("length", tr("Up the slope")),
+                           ("sill", tr("Sill above the floor")))
+    )  # fmt: skip
+    return Sheet(tr("Roof window"), f"{tr('in the slope over wall')} {wall}", (Group(tr("Size"), rows),))
+
+
+def underlay_sheet(doc: Document) -> Sheet:
+    """A plan image under the room."""
+    uid = doc.ids("underlay")[0]
+    _, under = features.find(doc.job, "underlay", uid)
+
+    def set_it(key: str):  # type: ignore[no-untyped-def]
+        return lambda job, t: underlay.set_underlay(job, uid, key, t)
+
+    rows = (
+        length_row(doc, "x", tr("From the west"), under.x, set_it("x")),
+        length_row(doc, "y", tr("From the south"), under.y, set_it("y")),
+        length_row(doc, "width", tr("Stands for"), under.width, set_it("width")),
+        Row("turn", tr("Turned"), f"{under.turn:g}°", apply=set_it("turn")),
+        Row("shown", tr("Shown"), yes_no(under.shown), choices=yes_no_choices(), apply=set_it("shown")),
+    )
+    return Sheet(tr("Plan image"), doc.room.room.name, (Group(tr("Place"), rows),))
+
+
+GUIDE_PLACES = {"x": "From the left", "y": "From the south", "z": "Above the floor"}
+
+
+def guide_sheet(doc: Document) -> Sheet:
+    """A guide line of the designer's own."""
+    gid = doc.ids("guide")[0]
+    _, guide = features.find(doc.job, "guide", gid)
+    label = tr("From the west") if guide.axis == "x" and not guide.wall else tr(GUIDE_PLACES[guide.axis])
+    row = length_row(doc, "at", label, guide.at, lambda job, t: guides.set_guide(job, gid, t))
+    where = {"x": tr("upright"), "y": tr("across the plan"), "z": tr("level, through every wall")}[guide.axis]
+    where = f"{where}, {tr('wall')} {guide.wall}" if guide.wall else where
+    return Sheet(tr("Guide line"), where, (Group(tr("Place"), (row,)),))
+
+
 def service_sheet(doc: Document) -> Sheet:
     """A service point."""
     sid = doc.ids("service")[0]
@@ -397,6 +443,9 @@ SHEETS = (
     ("opening", opening_sheet),
     ("column", column_sheet),
     ("soffit", soffit_sheet),
+    ("roof window", roof_window_sheet),
+    ("guide", guide_sheet),
+    ("underlay", underlay_sheet),
     ("service", service_sheet),
     ("molding", molding_sheet),
     ("island", island_sheet),

@@ -220,6 +220,14 @@ def _anchors(doc: Document, cell: str) -> tuple[tuple[str, str], ...]:
     for s in room.services:
         if s.wall == run.wall:
             found.append((f"centre|service:{s.id}", f"{tr('centred on')} {tr(s.kind)}"))
+    for g in room.guides:
+        if g.wall == run.wall:
+            for at, word in (
+                ("left", tr("left side on")),
+                ("right", tr("right side on")),
+                ("centre", tr("centred on")),
+            ):
+                found.append((f"{at}|guide:{g.id}", f"{word} {tr('the guide line')}"))
     for p in doc.room.placed:
         if p.wall == run.wall and p.run != run.id and p.is_solid and p.number:
             for at, word in (("span", tr("lined up with")), ("centre", tr("centred on"))):

@@ -8,13 +8,15 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPa
 
 from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
+from tall_plank.desk.guidelines import GuideLine, guide_at, on_strip, paint_guides
 from tall_plank.desk.inplace import InPlaceBox
+from tall_plank.desk.snapping import level_marks, nearest, place_name, snap_box, upright_marks
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.dimensions import offset
-from tall_plank.drawing.elevation import elevation, elevation_dims, island_height, neighbours
+from tall_plank.drawing.elevation import elevation, elevation_dims, neighbours, seen_height
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import features, islands, outline, placing, rooms, runs
+from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs
 from tall_plank.making import MadeUnit
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
@@ -53,10 +55,11 @@ class Strip(Canvas):
         self._press: QPointF | None = None
         self._drag = ""
         self._target = ""
-        self._grab = 0.0
+        self._grab = self._grab_y = 0.0
         self._band: QRectF | None = None
         self._snap = ""
         self._snap_x = 0.0
+        self._snap_z: float | None = None
         self._drawn: dict[str, tuple[object, object]] = {}
         self.dim_clicked.connect(self.type_dim)
         self.setAccessibleName(tr("Wall strip"))
@@ -180,6 +183,15 @@ class Strip(Canvas):
                 for column in doc.room.room.columns:
                     if column.id == name and column.wall:
                         return column.wall
+            if kind == "guide":
+                for guide in doc.room.room.guides:
+                    if guide.id == name and guide.wall:
+                        return guide.wall
+            if kind == "roof window":
+                slopes = {s.id: s.wall for s in doc.room.room.slopes}
+                for window in doc.room.room.roof_windows:
+                    if window.id == name:
+                        return slopes[window.slope]
             if kind == "service":
                 for service in doc.room.room.services:
                     if service.id == name and service.wall:
@@ -217,6 +229,10 @@ class Strip(Canvas):
             at += wall.length + self.fold
         return walls[0].id, x
 
+    def guide_lines(self) -> list[GuideLine]:
+        room = self.document.room
+        return on_strip(room, {w.id: self.wall_x(w.id) for w in room.lines}) if room.room.guides else []
+
     def one_placed(self) -> PlacedUnit | None:
         cells = self.document.cells
         if len(cells) != 1:
@@ -224,7 +240,24 @@ class Strip(Canvas):
         found = self.document.workings.layout.find(cells[0])
         return found if found is not None and found.room == self.document.room_id else None
 
+    def _guide_dims(self) -> list[Dim]:
+        """How far a selected guide line lies from the wall's left end, or from the floor."""
+        found = []
+        drop = 6.0 * self.paper_scale
+        for line in self.guide_lines():
+            if line.source in self.document.selection:
+                at = line.guide.at.mm
+                text = format_length(at, self.document.job.display, mark=True)
+                if line.guide.axis == "z":
+                    x = self.wall_x(self.current_wall()) + 300.0 - drop
+                    found.append(Dim(0.0, at, x, 1, "y", text, line.source, "at", True))
+                else:
+                    found.append(Dim(line.x1 - at, line.x1, 300.0 - drop, 1, "x", text, line.source, "at", True))
+        return found
+
     def _clear_dims(self) -> list[Dim]:
+        if self.document.ids("guide"):
+            return self._guide_dims()
         placed = self.one_placed()
         if placed is None or not placed.is_solid:
             return []
@@ -277,6 +310,8 @@ class Strip(Canvas):
             return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text), at_place=True)
         if kind == "island":
             return doc.do(lambda job: islands.set_island(job, name, dim.key, text), at_place=True)
+        if kind == "guide":
+            return doc.do(lambda job: guides.set_guide(job, name, text), at_place=True)
         if dim.key.startswith("wall:"):
             return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
         return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
@@ -300,18 +335,18 @@ class Strip(Canvas):
         if grip:
             self._drag, self._target = "width?", self.document.cells[0]
             return
-        source = self.source_at(p)
+        line = guide_at(self, self.guide_lines(), p)
+        source = line.source if line is not None else self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         kind, _, name = source.partition(":")
-        if kind in ("cell", "opening", "column", "service"):
+        if kind in ("cell", "opening", "column", "service", "roof window", "guide"):
             if add or source not in self.document.selection:
                 chosen: tuple[str, ...] = (source,)
                 if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
                     chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
                 self.document.select(chosen, add=add)
             self._drag, self._target = f"{kind}?", name
-            x, _y = self.to_mm(p)
-            self._grab = x
+            self._grab, self._grab_y = self.to_mm(p)
         else:
             if not add:
                 self.document.select((source,) if source else ())
@@ -329,9 +364,11 @@ class Strip(Canvas):
             if (p - self._press).manhattanLength() < START_DRAG:
                 return
             self._drag = self._drag[:-1]
+            if self._drag == "cell" and self._lifts(p):
+                self._drag = "level"
             if self._drag != "band":
                 self.document.begin_drag(tr("Move") if self._drag != "width" else tr("Resize"))
-        x, _ = self.to_mm(p)
+        x, y = self.to_mm(p)
         if self._drag == "band":
             self._band = QRectF(self._press, p).normalized()
             self.update()
@@ -341,17 +378,81 @@ class Strip(Canvas):
             self.drag_cell_to(self._target, x)
         elif self._drag == "opening":
             self._drag_opening(x)
-        elif self._drag in ("column", "service"):
+        elif self._drag in ("column", "service", "roof window"):
             self._drag_feature(self._drag, x)
+        elif self._drag == "guide":
+            self._drag_guide(x, y)
+        elif self._drag == "level":
+            self._drag_level(self._target, y)
+
+    def _snapped_box(self, wall: str, x: float, width: float, leave: str) -> float:
+        """The left side of something dragged along a wall, snapped; the snap and the distance are named."""
+        room = self.document.room
+        marks = upright_marks(room, wall, (leave,))
+        left, mark = snap_box(x, width, marks, self.scale)
+        left = round(left, 6) if mark is not None else float(round(left))
+        self._snap = place_name(left, self.document.job.display, mark)
+        self._snap_x, self._snap_z = (mark.at if mark is not None else left) + self.wall_x(wall), None
+        return left
 
     def _drag_feature(self, kind: str, x: float) -> None:
         origin = self.document.drag_from
         if origin is None:
             return
-        _, thing = features.find(origin, kind, self._target)
-        wanted = thing.x.mm + x - self._grab
-        move = features.move_column if kind == "column" else features.move_service
+        room, thing = features.find(origin, kind, self._target)
+        if kind == "roof window":
+            wall = next(s.wall for s in room.slopes if s.id == thing.slope)
+            move = features.move_roof_window
+        else:
+            wall = thing.wall
+            move = features.move_column if kind == "column" else features.move_service
+        width = 0.0 if kind == "service" else thing.width.mm
+        wanted = self._snapped_box(wall, thing.x.mm + x - self._grab, width, f"{kind}:{self._target}")
         self.document.drag(lambda job: move(job, self._target, wanted))
+
+    def _drag_guide(self, x: float, y: float) -> None:
+        origin = self.document.drag_from
+        if origin is None:
+            return
+        _, guide = features.find(origin, "guide", self._target)
+        leave = (f"guide:{guide.id}",)
+        room = self.document.room
+        if guide.axis == "z":
+            marks, at = level_marks(room, self.current_wall(), leave), y
+        else:
+            marks, at = upright_marks(room, guide.wall, leave), x - self.wall_x(guide.wall)
+        mark = nearest(at, marks, self.scale)
+        at = mark.at if mark is not None else at
+        self._snap = place_name(round(at), self.document.job.display, mark)
+        self._snap_x, self._snap_z = x, (at if guide.axis == "z" else None)
+        self.document.drag(lambda job: guides.move_guide(job, self._target, at))
+
+    def _drag_level(self, cell: str, y: float) -> None:
+        """Bring a hung run up or down by one of its units, its top or its underside snapped to what is beside it."""
+        origin = self.document.drag_from
+        if origin is None:
+            return
+        _, run, _ = origin.find_cell(cell)
+        placed = set_out(origin).find(cell)
+        if placed is None:
+            return
+        low, mark = snap_box(
+            placed.bottom + y - self._grab_y,
+            placed.height,
+            level_marks(self.document.room, run.wall, (run.id,)),
+            self.scale,
+        )
+        low = low if mark is not None else float(round(low / 5.0) * 5)
+        self._snap = place_name(low, self.document.job.display, mark)
+        self._snap_x, self._snap_z = 0.0, (mark.at if mark is not None else low)
+        self.document.drag(lambda job: runs.lift_run(job, run.id, low - placed.bottom))
+
+    def _lifts(self, p: QPointF) -> bool:
+        """Whether a drag that begins goes up or down with a unit of a hung run."""
+        assert self._press is not None
+        _, run, _ = self.document.job.find_cell(self._target)
+        way = p - self._press
+        return run.level == "hung" and abs(way.y()) > 1.5 * abs(way.x())
 
     def drag_width_to(self, cell: str, x: float) -> None:
         """Bring a unit's right side to a frieze coordinate, mm; part of a drag."""
@@ -363,25 +464,13 @@ class Strip(Canvas):
         self.document.drag(lambda job: runs.drag_width(job, cell, edge - placed.x))
 
     def _snapped(self, x: float, moving: PlacedUnit) -> float:
-        """Snap to seams of other runs and edges of openings on the wall, within a few pixels; the snap is named."""
-        room = self.document.room
-        marks: list[tuple[float, str]] = []
-        for p in room.placed:
-            if p.wall == moving.wall and p.run != moving.run and p.is_solid:
-                marks += [(p.x, f"{tr('left of')} {p.number}"), (p.right, f"{tr('right of')} {p.number}")]
-        for o in room.room.openings:
-            if o.wall == moving.wall:
-                marks += [
-                    (o.x.mm, f"{tr('left of')} {tr(o.kind)}"),
-                    (o.x.mm + o.width.mm, f"{tr('right of')} {tr(o.kind)}"),
-                ]
-        near = [(abs(mark - x), mark, name) for mark, name in marks if abs(mark - x) * self.scale < 6.0]
-        if not near:
+        """Snap to what stands on the wall besides the unit's own run, within a few pixels; the snap is named."""
+        mark = nearest(x, upright_marks(self.document.room, moving.wall, (moving.run,)), self.scale)
+        if mark is None:
             self._snap = ""
             return x
-        _, mark, name = min(near)
-        self._snap, self._snap_x = name, mark + self.wall_x(moving.wall)
-        return mark
+        self._snap, self._snap_x, self._snap_z = mark.name, mark.at + self.wall_x(moving.wall), None
+        return mark.at
 
     def drag_cell_to(self, cell: str, x: float) -> None:
         """Put a unit where a frieze coordinate (mm) lies among its neighbours' middles; part of a drag."""
@@ -403,7 +492,9 @@ class Strip(Canvas):
         if origin is None:
             return
         _, opening = rooms.find_opening(origin, self._target)
-        wanted = opening.x.mm + x - self._grab
+        wanted = self._snapped_box(
+            opening.wall, opening.x.mm + x - self._grab, opening.width.mm, f"opening:{self._target}"
+        )
         doc.drag(lambda job: rooms.move_opening(job, self._target, wanted))
 
     def released(self, event: QMouseEvent) -> None:
@@ -455,7 +546,7 @@ class Strip(Canvas):
         at = 0.0
         current = self.current_wall()
         for i, wall in enumerate(walls):
-            top = self.to_px(at, island_height(self.document.room, wall) if wall.island else wall.height)
+            top = self.to_px(at, seen_height(self.document.room, wall))
             painter.setFont(font(13, bold=True))
             painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
             y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))
@@ -479,17 +570,27 @@ class Strip(Canvas):
             color.setAlphaF(0.10)
             painter.setBrush(color)
             painter.drawRect(self._band)
+        paint_guides(painter, self, self.guide_lines(), self.document.selection)
         if self._snap:
-            x = self.to_px(self._snap_x, 0.0).x()
-            painter.setPen(QPen(Theme.color("brass"), 1.0, Qt.PenStyle.DashLine))
-            painter.drawLine(QPointF(x, 20.0), QPointF(x, self.height() - 4.0))
-            painter.setFont(font(11))
-            painter.drawText(QPointF(x + 5, 32.0), self._snap)
+            self._paint_snap(painter)
         if not any(p.is_solid for p in self.document.room.placed):
             painter.setFont(font(13))
             painter.setPen(Theme.color("quiet"))
             hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
             painter.drawText(QRectF(self.rect()).adjusted(0, 40, 0, 0), Qt.AlignmentFlag.AlignHCenter, hint)
+
+    def _paint_snap(self, painter: QPainter) -> None:
+        """The line that a drag snapped to, with its name."""
+        painter.setPen(QPen(Theme.color("brass"), 1.0, Qt.PenStyle.DashLine))
+        p = self.to_px(self._snap_x, self._snap_z or 0.0)
+        if self._snap_z is None:
+            painter.drawLine(QPointF(p.x(), 20.0), QPointF(p.x(), self.height() - 4.0))
+            at = QPointF(p.x() + 5, 32.0)
+        else:
+            painter.drawLine(QPointF(4.0, p.y()), QPointF(self.width() - 4.0, p.y()))
+            at = QPointF(max(70.0, p.x() + 8), p.y() - 5)
+        painter.setFont(font(11))
+        painter.drawText(at, self._snap)
 
     def _paint_grips(self, painter: QPainter) -> None:
         placed = self.one_placed()

@@ -70,6 +70,7 @@ TONES_DARK = {
     "wall": "#24292C", "masonry": "#4A4A45", "floor": "#1B1F22", "opening": "#30363A", "glass": "#3A4A52",
     "door": "#3A3833", "inside": "#35322B", "unit": "#2C3134", "appliance": "#34383A", "basin": "#35424A",
     "ink": "#0F1112", "board": "#5A4F3A", "offcut": "#2D2B27", "column": "#34342F", "niche": "#2A2C2C",
+    "ceiling": "#2B2E2E",
 }  # fmt: skip
 
 

@@ -13,7 +13,7 @@ from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.making.labels import label_of
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, TrimBoard, Wall, Worktop
-from tall_plank.setout.rooms import column_height, soffit_points
+from tall_plank.setout.rooms import column_height, roof_window_corners, soffit_points
 from tall_plank.stock import Stock
 
 
@@ -22,12 +22,12 @@ def elevation(
 ) -> Drawing:
     """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions."""
     source = f"wall:{wall.id}"
-    height = wall.height
+    height = seen_height(room, wall)
     items: list[Item] = []
     if wall.island:
-        height = island_height(room, wall)
         items.append(Shape(rectangle(0.0, 0.0, wall.length, height), Pen.NONE, Layer.WALL, source, "wall"))
     else:
+        items += _slope(room, wall)
         items.append(Shape(_wall_outline(wall), Pen.MEDIUM, Layer.WALL, source, "wall"))
         items += _on_the_wall(room.room, wall)
         items += _moldings(room, wall, job.stock)
@@ -70,6 +70,43 @@ def marked_label(job: Job, room: Room, p: Placed) -> str:
 
 
 BEHIND_UNITS = ("plinth", "plinth return", "splashback", "dividing panel", "back panel")
+
+
+def seen_height(room: RoomLayout, wall: Wall) -> float:
+    """How high the elevation of a wall or face is drawn, mm: with the slope that starts on it."""
+    if wall.island:
+        return island_height(room, wall)
+    return room.room.height.mm if any(s.wall == wall.id for s in room.room.slopes) else wall.height
+
+
+def _slope(room: RoomLayout, wall: Wall) -> list[Item]:
+    """The sloped ceiling that starts on this wall, seen square to the wall, with its roof windows. Where the ceiling
+    slopes down to the next wall as well, the two meet in a hip."""
+    slope = next((s for s in room.room.slopes if s.wall == wall.id), None)
+    if slope is None:
+        return []
+    low, high = slope.low.mm, room.room.height.mm
+    cuts = {"left": 0.0, "right": 0.0}
+    for side, neighbour in neighbours(room, wall):
+        other = next((s for s in room.room.slopes if s.wall == neighbour.id), None)
+        if other is not None:
+            cuts[side] = min(other.run.mm, wall.length / 2)
+    points = ((0.0, low), (wall.length, low), (wall.length - cuts["right"], high), (cuts["left"], high))
+    items: list[Item] = [Shape(points, Pen.NARROW, Layer.WALL, f"wall:{wall.id}", "ceiling")]
+    for window in room.room.roof_windows:
+        if window.slope != slope.id:
+            continue
+        source = f"roof window:{window.id}"
+        corners = [wall.frame.into(c) for c in roof_window_corners(room.room, window)]
+        (x0, _, z0), (x1, _, z1) = corners[0], corners[2]
+        edge = min(45.0, (x1 - x0) / 4, (z1 - z0) / 4)
+        items.append(Shape(rectangle(x0, z0, x1 - x0, z1 - z0), Pen.MEDIUM, Layer.OPENING, source, "opening"))
+        inner = rectangle(x0 + edge, z0 + edge, x1 - x0 - 2 * edge, z1 - z0 - 2 * edge)
+        items.append(Shape(inner, Pen.NARROW, Layer.OPENING, source, "glass"))
+        for shift in (0.0, 40.0):
+            gx, gz = x0 + 2 * edge + shift, z0 + 2 * edge
+            items.append(Line(gx, gz, gx + 60, gz + 90, Pen.NARROW, Layer.OPENING, source))
+    return items
 
 
 def island_height(room: RoomLayout, face: Wall) -> float:

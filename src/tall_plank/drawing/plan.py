@@ -11,13 +11,15 @@ from numpy.typing import NDArray
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text
 from tall_plank.job import Body, Job, Level, Opening, Rectangle, Room, Service
 from tall_plank.making import MadeJob, MadeUnit
+from tall_plank.making.appliances import clear_front
 from tall_plank.making.labels import label_of
 from tall_plank.measure import Frame, format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.setout import Placed, RoomLayout, TrimBoard, Wall, Worktop
+from tall_plank.setout.clear import floor_before
 from tall_plank.setout.moldings import MoldingPiece
-from tall_plank.setout.rooms import column_points, soffit_points
+from tall_plank.setout.rooms import column_points, roof_window_corners, soffit_points
 from tall_plank.stock import Stock
 
 SERVICE_LETTERS = {"water": "W", "waste": "D", "power": "P", "gas": "G", "vent": "V"}
@@ -32,7 +34,11 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True) -> Dra
     hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
     for p in room.placed:
         if p.level is not Level.HUNG and p.is_solid and p.cell not in hidden:
-            items += _floor_unit(job.stock, p, by_cell.get(p.cell), label_of(job, room.room, p))
+            unit = by_cell.get(p.cell)
+            items += _floor_unit(job.stock, p, unit, label_of(job, room.room, p))
+            deep = clear_front(unit, job.stock) if unit is not None else 0.0
+            if deep > 0:
+                items.append(Shape(floor_before(p, deep), Pen.DASHED, Layer.APPLIANCE))
     for board in room.boards:
         if board.kind in PLAN_BOARDS:
             items += _board(board, room.wall(board.wall))
@@ -100,6 +106,12 @@ def _overhead(room: Room, moldings: tuple[MoldingPiece, ...]) -> list[Item]:
                 within=500.0,
             )
         )
+    for window in room.roof_windows:
+        points = tuple(c[:2] for c in roof_window_corners(room, window))
+        source = f"roof window:{window.id}"
+        items.append(Shape(points, Pen.DASHED, Layer.HUNG, source))
+        (ax, ay), (bx, by), (cx, cy), (dx, dy) = points
+        items += [Line(ax, ay, cx, cy, Pen.DASHED, Layer.HUNG), Line(bx, by, dx, dy, Pen.DASHED, Layer.HUNG)]
     for piece in moldings:
         if piece.kind != "cornice":
             items.append(Line(*piece.start, *piece.end, Pen.NARROW, Layer.TRIM, f"molding:{piece.molding}"))
@@ -121,6 +133,7 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
     for o in room.room.openings:
         if o.kind == "door" and o.swing == "in":
             shapes.append(_on_wall(room.wall(o.wall), o.x.mm, -o.width.mm, o.width.mm, o.width.mm))
+    shapes += [tuple(c[:2] for c in roof_window_corners(room.room, w)) for w in room.room.roof_windows]
     for face in room.faces:
         fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 200.0, 0.0))
         shapes.append(((fx - 300.0, fy - 150.0), (fx + 300.0, fy + 150.0)))

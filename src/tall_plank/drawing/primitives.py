@@ -38,6 +38,7 @@ TONES = {
     "offcut": "#FAF6EC",
     "column": "#ECE7DC",
     "niche": "#E9E4DA",
+    "ceiling": "#F1EEE7",
 }
 """Tones of drawings that are no finish."""
 

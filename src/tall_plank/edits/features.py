@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import msgspec
@@ -9,7 +10,7 @@ import msgspec
 from tall_plank.edits.change import Change, new_ids, with_room
 from tall_plank.edits.outline import corner
 from tall_plank.edits.rooms import check_room, read
-from tall_plank.job import Column, Job, Room, RoomMolding, Service, Slope, Soffit
+from tall_plank.job import Column, Job, RoofWindow, Room, RoomMolding, Service, Slope, Soffit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.setout.rooms import soffit_points, walls_of
@@ -29,7 +30,11 @@ FIRST_KINDS = {
 }  # fmt: skip
 """Headings of the shelf that come first in a room of a use."""
 
-PARTS = {"column": "columns", "slope": "slopes", "soffit": "soffits", "service": "services", "molding": "moldings"}
+PARTS = {
+    "column": "columns", "slope": "slopes", "soffit": "soffits", "service": "services", "molding": "moldings",
+    "roof window": "roof_windows", "guide": "guides", "underlay": "underlays",
+}  # fmt: skip
+WORDS = {"guide": "guide line", "underlay": "plan image"}
 SERVICES = ("water", "waste", "power", "gas", "vent")
 MOLDINGS = {
     "skirting": ("MP-SKIRT-95", None), "dado rail": ("MP-RAIL-63", 900.0), "picture rail": ("MP-PICT-45", 2100.0),
@@ -39,7 +44,7 @@ MOLDINGS = {
 
 
 def find(job: Job, kind: str, thing_id: str) -> tuple[Room, Any]:
-    """A column, slope, soffit, service point or molding, with its room.
+    """A column, slope, soffit, service point, molding, roof window, guide line or plan image, with its room.
 
     Raises
     ------
@@ -52,7 +57,7 @@ def find(job: Job, kind: str, thing_id: str) -> tuple[Room, Any]:
     raise PlankError(f"The {kind} is no longer there.", thing_id, "Select another one.")
 
 
-def _added(job: Job, room_id: str, kind: str, thing: Any, name: str) -> Change:
+def added(job: Job, room_id: str, kind: str, thing: Any, name: str) -> Change:
     room = job.room(room_id)
     new = msgspec.structs.replace(room, **{PARTS[kind]: (*getattr(room, PARTS[kind]), thing)})
     check_room(job, new)
@@ -60,11 +65,11 @@ def _added(job: Job, room_id: str, kind: str, thing: Any, name: str) -> Change:
     return Change(with_room(job, new), name, made=(thing.id,))
 
 
-def _replaced(job: Job, room: Room, kind: str, thing: Any, name: str) -> Change:
+def replaced(job: Job, room: Room, kind: str, thing: Any, name: str) -> Change:
     rows = tuple(thing if t.id == thing.id else t for t in getattr(room, PARTS[kind]))
     new = msgspec.structs.replace(room, **{PARTS[kind]: rows})
-    check_room(job, new)
     _check(new, kind, thing)
+    check_room(job, new)
     return Change(with_room(job, new), name)
 
 
@@ -80,7 +85,7 @@ def _check(room: Room, kind: str, thing: Any) -> None:
 
 
 def delete(job: Job, kind: str, thing_id: str) -> Change:
-    """Take a column, slope, soffit, service point or molding away. Cells that it held stand free again."""
+    """Take something of a room away. Cells that it held stand free again; a slope takes its roof windows along."""
     room, thing = find(job, kind, thing_id)
     rows = tuple(t for t in getattr(room, PARTS[kind]) if t.id != thing_id)
     source = f"{kind}:{thing_id}"
@@ -95,7 +100,14 @@ def delete(job: Job, kind: str, thing_id: str) -> Change:
         for run in room.runs
     )
     new = msgspec.structs.replace(room, **{PARTS[kind]: rows, "runs": runs})
-    return Change(with_room(job, new), f"Delete the {getattr(thing, 'kind', kind)}")
+    if kind == "slope":
+        left = tuple(w for w in new.roof_windows if w.slope != thing_id)
+        new = msgspec.structs.replace(new, roof_windows=left)
+    if kind == "underlay":
+        used = {u.image for r in job.rooms for u in r.underlays if u.id != thing_id}
+        job = msgspec.structs.replace(job, pictures=tuple(p for p in job.pictures if p.name in used))
+    word = WORDS.get(kind, getattr(thing, "kind", kind))
+    return Change(with_room(job, new), f"Delete the {word}")
 
 
 def set_use(job: Job, room_id: str, use: str) -> Change:
@@ -114,7 +126,7 @@ def add_column(job: Job, room_id: str, wall: str, kind: str, x: float | None = N
     at = (length - width) / 2 if x is None else min(max(0.0, x), length - width)
     job, (new_id,) = new_ids(job, "m")
     column = Column(new_id, kind, wall, Length.of(at), Length.of(width), Length.of(depth))  # type: ignore[arg-type]
-    return _added(job, room_id, "column", column, f"Add a {kind}")
+    return added(job, room_id, "column", column, f"Add a {kind}")
 
 
 def set_column(job: Job, column_id: str, key: str, text: str) -> Change:
@@ -131,7 +143,7 @@ def set_column(job: Job, column_id: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(column, **{key: read(job, text, least=least)})
     else:
         raise PlankError(f"A column has no {key}.", "column", "Choose x, y, width, depth, height or wall.")
-    return _replaced(job, room, "column", new, f"Set the {column.kind}'s {key}")
+    return replaced(job, room, "column", new, f"Set the {column.kind}'s {key}")
 
 
 def move_column(job: Job, column_id: str, x: float, y: float = 0.0) -> Change:
@@ -143,7 +155,7 @@ def move_column(job: Job, column_id: str, x: float, y: float = 0.0) -> Change:
         new = msgspec.structs.replace(column, x=Length.of(round(at)))
     else:
         new = msgspec.structs.replace(column, x=Length.of(round(x)), y=Length.of(round(y)))
-    return _replaced(job, room, "column", new, f"Move the {column.kind}")
+    return replaced(job, room, "column", new, f"Move the {column.kind}")
 
 
 def add_slope(job: Job, room_id: str, wall: str) -> Change:
@@ -153,7 +165,7 @@ def add_slope(job: Job, room_id: str, wall: str) -> Change:
         raise PlankError(f"The ceiling slopes to wall {wall} already.", f"wall {wall}", "Change that slope.")
     job, (new_id,) = new_ids(job, "l")
     slope = Slope(new_id, wall, Length.of(round(room.height.mm * 2 / 3)), Length.of(1500.0))
-    return _added(job, room_id, "slope", slope, "Slope the ceiling")
+    return added(job, room_id, "slope", slope, "Slope the ceiling")
 
 
 def set_slope(job: Job, slope_id: str, key: str, text: str) -> Change:
@@ -162,7 +174,50 @@ def set_slope(job: Job, slope_id: str, key: str, text: str) -> Change:
     if key not in ("low", "run"):
         raise PlankError(f"A slope has no {key}.", "slope", "Choose low or run.")
     new = msgspec.structs.replace(slope, **{key: read(job, text, least=100.0, most=20_000.0)})
-    return _replaced(job, room, "slope", new, "Set the slope")
+    return replaced(job, room, "slope", new, "Set the slope")
+
+
+def add_roof_window(job: Job, room_id: str, wall: str, x: float | None = None) -> Change:
+    """A roof window of 780 x 980, or as large as fits, in the slope over a wall, in its middle or at x.
+
+    Raises
+    ------
+    PlankError where no ceiling slopes to this wall
+    """
+    room = job.room(room_id)
+    slope = next((s for s in room.slopes if s.wall == wall), None)
+    if slope is None:
+        raise PlankError(f"No ceiling slopes down to wall {wall}.", "roof window", "Slope the ceiling there first.")
+    length = next(w.length for w in walls_of(room) if w.id == wall)
+    rise = room.height.mm - slope.low.mm
+    pitch = math.hypot(rise, slope.run.mm)
+    width, high = min(780.0, length), min(980.0, pitch * 0.8)
+    sill = slope.low.mm + (pitch - high) / 2 * rise / pitch
+    at = (length - width) / 2 if x is None else min(max(0.0, x), length - width)
+    job, (new_id,) = new_ids(job, "y")
+    whole = [Length.of(v) for v in (math.floor(at), math.floor(width), math.ceil(sill), math.floor(high) - 2.0)]
+    window = RoofWindow(new_id, slope.id, whole[0], whole[1], whole[2], whole[3])
+    return added(job, room_id, "roof window", window, "Add a roof window")
+
+
+def set_roof_window(job: Job, window_id: str, key: str, text: str) -> Change:
+    """Set x, width, sill (its lower edge above the floor) or length (up the slope) of a roof window."""
+    room, window = find(job, "roof window", window_id)
+    if key not in ("x", "width", "sill", "length"):
+        raise PlankError(f"A roof window has no {key}.", "roof window", "Choose x, width, sill or length.")
+    least = 100.0 if key in ("width", "length") else 0.0
+    new = msgspec.structs.replace(window, **{key: read(job, text, least=least)})
+    return replaced(job, room, "roof window", new, f"Set the roof window's {key}")
+
+
+def move_roof_window(job: Job, window_id: str, x: float) -> Change:
+    """Drag a roof window along its slope, held to the ends of the wall."""
+    room, window = find(job, "roof window", window_id)
+    slope = next(s for s in room.slopes if s.id == window.slope)
+    length = next(w.length for w in walls_of(room) if w.id == slope.wall)
+    at = min(max(0.0, x), max(0.0, length - window.width.mm))
+    new = msgspec.structs.replace(window, x=Length.of(float(round(at))))
+    return replaced(job, room, "roof window", new, "Move the roof window")
 
 
 def add_soffit(job: Job, room_id: str, wall: str, depth: float = 400.0, drop: float = 250.0) -> Change:
@@ -174,7 +229,7 @@ def add_soffit(job: Job, room_id: str, wall: str, depth: float = 400.0, drop: fl
         for x, y in ((0.0, 0.0), (at.length, 0.0), (at.length, -depth), (0.0, -depth))
     )
     job, (new_id,) = new_ids(job, "f")
-    return _added(job, room_id, "soffit", Soffit(new_id, corners, Length.of(drop)), "Add a soffit")
+    return added(job, room_id, "soffit", Soffit(new_id, corners, Length.of(drop)), "Add a soffit")
 
 
 def add_soffit_over(job: Job, run_id: str) -> Change:
@@ -193,7 +248,7 @@ def add_soffit_over(job: Job, run_id: str) -> Change:
     # Corners and drop are found anew whenever the run is set out; these stand in where the run is gone.
     corners = (corner(0.0, 0.0), corner(100.0, 0.0), corner(100.0, 100.0))
     soffit = Soffit(new_id, corners, Length.of(100.0), run_id, Length.of(20.0))
-    return _added(job, room.id, "soffit", soffit, "Stand a soffit on the units")
+    return added(job, room.id, "soffit", soffit, "Stand a soffit on the units")
 
 
 def set_soffit(job: Job, soffit_id: str, key: str, text: str) -> Change:
@@ -207,7 +262,7 @@ def set_soffit(job: Job, soffit_id: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(soffit, corners=tuple(_read_corners(job, text)))
     else:
         raise PlankError(f"A soffit has no {key}.", "soffit", "Choose drop or corners.")
-    return _replaced(job, room, "soffit", new, "Set the soffit")
+    return replaced(job, room, "soffit", new, "Set the soffit")
 
 
 def _read_corners(job: Job, text: str):  # type: ignore[no-untyped-def]
@@ -235,7 +290,7 @@ def move_soffit(job: Job, soffit_id: str, dx: float, dy: float) -> Change:
     if soffit.over:
         raise PlankError("It stands on its units.", "soffit", "Move those.")
     corners = tuple(corner(round(c.x.mm + dx), round(c.y.mm + dy)) for c in soffit.corners)
-    return _replaced(job, room, "soffit", msgspec.structs.replace(soffit, corners=corners), "Move the soffit")
+    return replaced(job, room, "soffit", msgspec.structs.replace(soffit, corners=corners), "Move the soffit")
 
 
 def add_service(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
@@ -246,7 +301,7 @@ def add_service(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
     at = length / 2 if x is None else min(max(0.0, x), length)
     job, (new_id,) = new_ids(job, "s")
     service = Service(new_id, kind, wall, Length.of(at), Length.of(height))  # type: ignore[arg-type]
-    return _added(job, room_id, "service", service, f"Mark {kind}")
+    return added(job, room_id, "service", service, f"Mark {kind}")
 
 
 def set_service(job: Job, service_id: str, key: str, text: str) -> Change:
@@ -264,7 +319,7 @@ def set_service(job: Job, service_id: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(service, **{key: read(job, text, least=0.0, most=most)})
     else:
         raise PlankError(f"A service point has no {key}.", "service point", "Choose x, y, height, wall or kind.")
-    return _replaced(job, room, "service", new, f"Set the {service.kind} point")
+    return replaced(job, room, "service", new, f"Set the {service.kind} point")
 
 
 def move_service(job: Job, service_id: str, x: float) -> Change:
@@ -272,7 +327,7 @@ def move_service(job: Job, service_id: str, x: float) -> Change:
     room, service = find(job, "service", service_id)
     length = next((w.length for w in walls_of(room) if w.id == service.wall), 1e6)
     new = msgspec.structs.replace(service, x=Length.of(round(min(max(0.0, x), length))))
-    return _replaced(job, room, "service", new, f"Move the {service.kind} point")
+    return replaced(job, room, "service", new, f"Move the {service.kind} point")
 
 
 def add_molding(job: Job, room_id: str, kind: str) -> Change:
@@ -286,7 +341,7 @@ def add_molding(job: Job, room_id: str, kind: str) -> Change:
         raise PlankError(f"The stock has no profile for a {kind}.", "molding", "Read stock files that have one.")
     job, (new_id,) = new_ids(job, "d")
     length = Length.of(height) if height is not None else None
-    return _added(job, room_id, "molding", RoomMolding(new_id, kind, code, length), f"Add a {kind}")  # type: ignore[arg-type]
+    return added(job, room_id, "molding", RoomMolding(new_id, kind, code, length), f"Add a {kind}")  # type: ignore[arg-type]
 
 
 def set_molding(job: Job, molding_id: str, key: str, text: str) -> Change:
@@ -314,4 +369,4 @@ def set_molding(job: Job, molding_id: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(molding, by_others=text == "yes")
     else:
         raise PlankError(f"A molding has no {key}.", "molding", "Choose profile, height, edge, walls or by_others.")
-    return _replaced(job, room, "molding", new, f"Set the {molding.kind}")
+    return replaced(job, room, "molding", new, f"Set the {molding.kind}")

@@ -161,8 +161,15 @@ def draw_outline(job: Job, room_id: str, points: Points) -> Change:
     for wall in lost:
         job = _clear_wall(job, room_id, wall)
     room = job.room(room_id)
-    room = msgspec.structs.replace(room, slopes=tuple(s for s in room.slopes if s.wall in ids))
-    return _with_outline(job, room, outline, "Draw the outline")
+    # The outline lies with its least x and y at 0; an image that it was traced from moves along.
+    x0, y0, _, _ = ol.bounds(points)
+    traced = tuple(
+        msgspec.structs.replace(
+            u, x=Length.of(round(u.x.mm - x0, 3)), y=Length.of(round(u.y.mm - y0, 3))
+        )
+        for u in room.underlays
+    )  # fmt: skip
+    return _with_outline(job, msgspec.structs.replace(room, underlays=traced), outline, "Draw the outline")
 
 
 def _north_west(points: Points) -> Points:
@@ -185,6 +192,7 @@ def _clear_wall(job: Job, room_id: str, wall: str) -> Job:
     for run in [r for r in job.room(room_id).runs if r.wall == wall]:
         job = with_cells(job, run, ())
     room = job.room(room_id)
+    gone = {s.id for s in room.slopes if s.wall == wall}
     return with_room(
         job,
         msgspec.structs.replace(
@@ -194,6 +202,8 @@ def _clear_wall(job: Job, room_id: str, wall: str) -> Job:
             columns=tuple(c for c in room.columns if c.wall != wall),
             services=tuple(s for s in room.services if s.wall != wall),
             slopes=tuple(s for s in room.slopes if s.wall != wall),
+            roof_windows=tuple(w for w in room.roof_windows if w.slope not in gone),
+            guides=tuple(g for g in room.guides if g.wall != wall),
             walls=tuple(w for w in room.walls if w.wall != wall),
             islands=tuple(i for i in room.islands if i.wall != wall),
         ),

@@ -8,6 +8,7 @@ from tall_plank.edits.change import Change, new_ids, with_room
 from tall_plank.job import Job, Opening, Rectangle, Room
 from tall_plank.measure import Length, PlankError, format_length, parse_length
 from tall_plank.setout import Wall, walls_of
+from tall_plank.setout.rooms import roof_window_frame
 
 ROOM_RANGE = {"width": (500.0, 50_000.0), "depth": (500.0, 50_000.0), "height": (1500.0, 12_000.0)}
 """mm that make sense for a room."""
@@ -51,6 +52,8 @@ def check_room(job: Job, room: Room) -> None:
     lengths = {w.id: w.length for w in walls_of(room)}
     for opening in room.openings:
         check_opening(room, opening, f"The {opening.kind} in wall {opening.wall} would no longer fit.")
+    for window in room.roof_windows:
+        roof_window_frame(room, window)
     for column in room.columns:
         if column.wall and column.x.mm + column.width.mm > lengths.get(column.wall, 0.0) + 1e-6:
             raise PlankError(

@@ -224,6 +224,19 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     return Change(with_run(job, new), f"Set the run's {key}")
 
 
+def lift_run(job: Job, run_id: str, by: float) -> Change:
+    """Move a hung run up or down by mm; it stops at the floor and under the ceiling."""
+    room, run = job.find_run(run_id)
+    layout = set_out(job).run(run_id)
+    if run.level is not Level.HUNG or layout is None or not layout.cells:
+        raise PlankError("A base unit stands on its plinth.", "move", "Set the plinth's height instead.")
+    low = min(p.bottom for p in layout.cells)
+    high = max(p.top for p in layout.cells)
+    by = max(-low, min(by, max(0.0, room.height.mm - high)))
+    new = msgspec.structs.replace(run, bottom=Length.of(round(low + by, 6)))
+    return Change(with_run(job, new), "Move the run up" if by > 0 else "Move the run down")
+
+
 FEET = {"plinth": "a plinth", "legs": "legs that are seen", "none": "the floor"}
 """What a run stands on."""
 

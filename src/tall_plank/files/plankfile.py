@@ -9,6 +9,7 @@ from __future__ import annotations
 import io
 import json
 import os
+import re
 import zipfile
 from collections.abc import Callable
 from pathlib import Path
@@ -16,11 +17,11 @@ from typing import Any
 
 import msgspec
 
-from tall_plank.job import Job
+from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-FORMAT = 2
+FORMAT = 3
 MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
@@ -44,7 +45,13 @@ def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
     return raw
 
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _with_room_parts}
+def _with_guides(raw: dict[str, Any]) -> dict[str, Any]:
+    """Format 2 to 3: rooms gained roof windows, guide lines and plan images, the job pictures; all may be missing."""
+    raw["format"] = 3
+    return raw
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _with_room_parts, 2: _with_guides}
 """From format n to n + 1, one function a step."""
 
 
@@ -101,6 +108,7 @@ def check_whole(job: Job) -> None:
     """Raises PlankError where a job refers to something it does not hold, or holds impossible numbers."""
     from tall_plank.edits.values import lengths_in, reevaluated
     from tall_plank.setout import set_out
+    from tall_plank.setout.rooms import roof_window_frame
     from tall_plank.stock.library import check_stock
 
     if not job.rooms:
@@ -122,6 +130,13 @@ def check_whole(job: Job) -> None:
         used |= {s.wall for s in room.slopes} | (standing - {""})
         for wall in sorted(used - lines):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job", "Open its .bak file.")
+        if any(u.image not in {p.name for p in job.pictures} for u in room.underlays):
+            raise PlankError("A plan image has no picture.", "job", "Open its .bak file.")
+        for guide in room.guides:
+            if guide.wall and guide.wall not in lines:
+                raise PlankError(f"There is no wall “{guide.wall[:20]}”.", "job", "Open its .bak file.")
+        for window in room.roof_windows:
+            roof_window_frame(room, window)
         if any(len(s.corners) < 3 for s in room.soffits):
             raise PlankError("A soffit has no outline.", "job", "Open its .bak file.")
         letters = [*room.wall_ids(), *(i.letter for i in room.islands)]
@@ -143,7 +158,10 @@ def write_plank(job: Job, path: Path, preview: bytes = b"") -> None:
         stamp = (1980, 1, 1, 0, 0, 0)  # no clock: the same job gives the same file
         archive.writestr(zipfile.ZipInfo("mimetype", stamp), MIMETYPE, zipfile.ZIP_STORED)
         info = zipfile.ZipInfo("job.json", stamp)
-        archive.writestr(info, job_bytes(job), zipfile.ZIP_DEFLATED)
+        bare = tuple(msgspec.structs.replace(p, data=b"") for p in job.pictures)
+        archive.writestr(info, job_bytes(msgspec.structs.replace(job, pictures=bare)), zipfile.ZIP_DEFLATED)
+        for picture in job.pictures:
+            archive.writestr(zipfile.ZipInfo(f"assets/{picture.name}", stamp), picture.data, zipfile.ZIP_STORED)
         if preview:
             archive.writestr(zipfile.ZipInfo("preview.png", stamp), preview, zipfile.ZIP_STORED)
     write_atomic(path, buffer.getvalue(), backup=True)
@@ -200,6 +218,7 @@ def read_plank(path: Path) -> Job:
                 data = file.read(MAX_JSON + 1)
             if len(data) > MAX_JSON:
                 raise PlankError("The job inside is too large.", name, "Ask where the file comes from.")
+            assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith("assets/")}
     except zipfile.BadZipFile:
         raise PlankError("This is not a Tall Plank job, or it is damaged.", name, "Open its .bak file.") from None
     except (NotImplementedError, RuntimeError, EOFError, ValueError):
@@ -210,7 +229,18 @@ def read_plank(path: Path) -> Job:
         if isinstance(error, PlankError):
             raise
         raise PlankError("The file is damaged.", name, "Open its .bak file.") from None
-    return job_from_bytes(data, name)
+    job = job_from_bytes(data, name)
+    return msgspec.structs.replace(job, pictures=tuple(_filled(p, assets, name) for p in job.pictures))
+
+
+def _filled(picture: Picture, assets: dict[str, bytes], where: str) -> Picture:
+    """A picture with its file out of the archive."""
+    data = picture.data or assets.get(f"assets/{picture.name}", b"")
+    if not re.fullmatch(r"[a-z0-9]{1,40}\.(jpg|png)", picture.name) or picture.wide < 2 or picture.high < 2:
+        raise PlankError("A picture of the job has a bad name or size.", where, "Open its .bak file.")
+    if not data.startswith((b"\xff\xd8\xff", b"\x89PNG\r\n")):
+        raise PlankError(f"The picture {picture.name[:40]} is missing or no image.", where, "Open its .bak file.")
+    return msgspec.structs.replace(picture, data=data)
 
 
 def _check_archive(infos: list[zipfile.ZipInfo], name: str) -> None:

@@ -2,13 +2,15 @@
 
 from tall_plank.job.bays import Bay, Front, Split
 from tall_plank.job.history import History
-from tall_plank.job.job import Job, LabelRule, NamedValue, Pricing
+from tall_plank.job.job import Job, LabelRule, NamedValue, Picture, Pricing
 from tall_plank.job.room import (
     Column,
     Corner,
+    Guide,
     Island,
     Opening,
     Rectangle,
+    RoofWindow,
     Room,
     RoomMolding,
     Service,
@@ -16,6 +18,7 @@ from tall_plank.job.room import (
     Sides,
     Slope,
     Soffit,
+    Underlay,
     WallOwn,
 )
 from tall_plank.job.run import Anchor, Cell, Level, Run, Top, TopCut, TopEdge, TopPoint, WidthRule
@@ -34,6 +37,7 @@ __all__ = [
     "Construction",
     "Corner",
     "Front",
+    "Guide",
     "History",
     "Island",
     "Job",
@@ -42,9 +46,11 @@ __all__ = [
     "NamedValue",
     "Opening",
     "Own",
+    "Picture",
     "Pricing",
     "Rectangle",
     "Role",
+    "RoofWindow",
     "Room",
     "RoomMolding",
     "Run",
@@ -62,6 +68,7 @@ __all__ = [
     "TopCut",
     "TopEdge",
     "TopPoint",
+    "Underlay",
     "Unit",
     "WallOwn",
     "Where",

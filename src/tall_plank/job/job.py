@@ -35,6 +35,15 @@ class LabelRule(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
     text: str
 
 
+class Picture(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """An image that belongs to the job: a PNG or JPEG file, its size in pixels."""
+
+    name: str
+    wide: int
+    high: int
+    data: bytes
+
+
 class Pricing(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """From cost to price, all in percent.
 
@@ -55,6 +64,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     ----------
     values : named job values
     standards, templates, stock : copies of what the job uses, so that it says the same on another machine
+    pictures : images that its rooms use
     standard, scheme, book : codes of the ones in force
     next_id : number of the next id; ids are never used twice
     """
@@ -76,6 +86,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     book: str = ""
     pricing: Pricing = Pricing()
     labels: tuple[LabelRule, ...] = ()
+    pictures: tuple[Picture, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:

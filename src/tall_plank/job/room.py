@@ -62,6 +62,61 @@ class Slope(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     run: Length
 
 
+class RoofWindow(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A window in a sloped ceiling.
+
+    Attributes
+    ----------
+    slope : id of the slope that it lies in
+    x : of its left side from the left end of the slope's wall, seen from inside
+    sill : height of its lower edge above the floor
+    length : up the slope, along its pitch
+    """
+
+    id: str
+    slope: str
+    x: Length
+    width: Length
+    sill: Length
+    length: Length
+
+
+class Guide(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A line of the designer's own to set things out by; drawn on screen, on no paper.
+
+    Attributes
+    ----------
+    axis : z level at a height, through every wall; x upright on a wall, or across the plan; y across the plan
+    at : from the wall's left end, the floor, or the plan's west or south side
+    wall : of an upright line on a wall; empty: on the plan
+    """
+
+    id: str
+    axis: Literal["x", "y", "z"]
+    at: Length
+    wall: str = ""
+
+
+class Underlay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """An image of a plan under the drawing, to trace over.
+
+    Attributes
+    ----------
+    image : name of the picture among the job's images
+    x, y : the room's place of its lower left corner
+    width : what the image's width stands for
+    turn : degrees counter-clockwise about its lower left corner
+    """
+
+    id: str
+    image: str
+    x: Length
+    y: Length
+    width: Length
+    turn: float = 0.0
+    shown: bool = True
+
+
 class Corner(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """A point on the floor, in the room's frame."""
 
@@ -228,6 +283,9 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     services: tuple[Service, ...] = ()
     moldings: tuple[RoomMolding, ...] = ()
     islands: tuple[Island, ...] = ()
+    roof_windows: tuple[RoofWindow, ...] = ()
+    guides: tuple[Guide, ...] = ()
+    underlays: tuple[Underlay, ...] = ()
 
     def wall_ids(self) -> tuple[str, ...]:
         """Letters of the walls, clockwise."""

@@ -172,6 +172,29 @@ def triangles(points: Sequence[Point]) -> tuple[tuple[int, int, int], ...]:
     return tuple(found)
 
 
+def overlap(a: Sequence[Point], b: Sequence[Point], touch: float = 0.0) -> bool:
+    """Whether two outlines overlap by more than `touch` (mm): a triangle of one and a triangle of the other do, found
+    by separating lines."""
+    for i, j, k in triangles(tuple(a)):
+        for u, v, w in triangles(tuple(b)):
+            if _triangles_meet((a[i], a[j], a[k]), (b[u], b[v], b[w]), touch):
+                return True
+    return False
+
+
+def _triangles_meet(a: Points, b: Points, touch: float) -> bool:
+    for one, other in ((a, b), (b, a)):
+        for n in range(3):
+            p, q = one[n], one[(n + 1) % 3]
+            nx, ny = q[1] - p[1], p[0] - q[0]
+            size = (nx * nx + ny * ny) ** 0.5 or 1.0
+            own = max((x - p[0]) * nx + (y - p[1]) * ny for x, y in one) / size
+            least = min((x - p[0]) * nx + (y - p[1]) * ny for x, y in other) / size
+            if least > own - touch:
+                return False
+    return True
+
+
 def interior_angle(before: Point, corner: Point, after: Point) -> float:
     """Angle in degrees inside a clockwise outline at a corner: 90 in a square room's corner, 270 at an outer one."""
     ax, ay = before[0] - corner[0], before[1] - corner[1]

@@ -11,7 +11,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
-from tall_plank.job import Job, Opening, Room
+from tall_plank.job import Job, Opening, RoofWindow, Room
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
 from tall_plank.making.builder import FacePlane
 from tall_plank.making.feet import LEG, seen_legs
@@ -20,7 +20,7 @@ from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
 from tall_plank.measure.outlines import area, triangles
 from tall_plank.setout import Layout, Placed, RoomLayout, Wall
-from tall_plank.setout.rooms import column_frame, column_height, soffit_points
+from tall_plank.setout.rooms import column_frame, column_height, roof_window_frame, soffit_points
 from tall_plank.stock import Stock
 
 Points = NDArray[np.float64]
@@ -46,7 +46,10 @@ class Box:
 
 @dataclass(frozen=True)
 class Prism:
-    """An outline in the x-y plane of its frame, as thick as `thickness` along z."""
+    """An outline in the x-y plane of its frame, as thick as `thickness` along z.
+
+    `skew`: mm that the lower and the upper end move along z for each mm of x, where they are mitred.
+    """
 
     frame: Frame
     points: Points2
@@ -54,6 +57,7 @@ class Prism:
     color: str
     source: str
     name: str = ""
+    skew: tuple[float, float] = (0.0, 0.0)
 
 
 Solid = Box | Prism
@@ -155,8 +159,8 @@ def _prism(p: Prism) -> tuple[Points, NDArray[np.int64], NDArray[np.int64]]:
     n = len(outline)
     flat = np.array(outline, dtype=np.float64)
     frame = np.array((p.frame.x, p.frame.y, p.frame.z))
-    lower = np.column_stack([flat, np.zeros(n)])
-    upper = np.column_stack([flat, np.full(n, p.thickness)])
+    lower = np.column_stack([flat, flat[:, 0] * p.skew[0]])
+    upper = np.column_stack([flat, p.thickness + flat[:, 0] * p.skew[1]])
     points = np.concatenate([lower, upper]) @ frame + np.array(p.frame.origin)
     quads = [(c + n, d + n, e + n, e + n) for c, d, e in triangles(outline)]
     quads += [(e, d, c, c) for c, d, e in triangles(outline)]
@@ -343,6 +347,18 @@ def _wall_solids(wall: Wall, openings: list[Opening]) -> list[Solid]:
     return found
 
 
+def _roof_window(room: Room, window: RoofWindow) -> list[Solid]:
+    """A frame of four bars and a pane, in the plane of the slope; the slope itself is left open to look in."""
+    frame, w, h = roof_window_frame(room, window), window.width.mm, window.length.mm
+    source, bar, thick = f"roof window:{window.id}", 60.0, 80.0
+    bars = ((0.0, 0.0, w, bar), (0.0, h - bar, w, bar), (0.0, bar, bar, h - 2 * bar), (w - bar, bar, bar, h - 2 * bar))
+    found: list[Solid] = [
+        Box(frame.then(Frame((x, y, 0.0))), (dx, dy, thick), JOINERY, source, "roof window") for x, y, dx, dy in bars
+    ]
+    found.append(Box(frame.then(Frame((bar, bar, 30.0))), (w - 2 * bar, h - 2 * bar, 20.0), GLASS, source, "pane"))
+    return found
+
+
 @lru_cache(maxsize=32)
 def room_solids(room: Room, walls: tuple[Wall, ...], points: Points2) -> tuple[Solid, ...]:
     """Floor, walls, columns and soffits."""
@@ -356,11 +372,13 @@ def room_solids(room: Room, walls: tuple[Wall, ...], points: Points2) -> tuple[S
         low = room.height.mm - soffit.drop.mm
         frame = Frame((0.0, 0.0, low))
         found.append(Prism(frame, soffit_points(soffit), soffit.drop.mm, SOFFIT, f"soffit:{soffit.id}", "soffit"))
+    for window in room.roof_windows:
+        found += _roof_window(room, window)
     return tuple(found)
 
 
 def _molding_solids(job: Job, room: RoomLayout) -> list[Solid]:
-    """Moldings with their sections; mitres are drawn square at the back."""
+    """Moldings with their sections and mitres."""
     found: list[Solid] = []
     for piece in room.moldings:
         profile = job.stock.profile(piece.profile)
@@ -372,7 +390,9 @@ def _molding_solids(job: Job, room: RoomLayout) -> list[Solid]:
         frame = Frame((piece.end[0], piece.end[1], piece.low), (uy, -ux, 0.0), (0.0, 0.0, 1.0))
         finish = job.stock.finish(profile.finish)
         color = finish.color if finish else "#EDEAE2"
-        found.append(Prism(frame, profile.points, length, color, f"molding:{piece.molding}", piece.kind))
+        # At an inner corner the back is the longer side: the face draws in.
+        skew = (math.tan(math.radians(piece.right)), -math.tan(math.radians(piece.left)))
+        found.append(Prism(frame, profile.points, length, color, f"molding:{piece.molding}", piece.kind, skew))
     return found
 
 

@@ -8,6 +8,7 @@ import msgspec
 
 from tall_plank.job import Island, Level
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Points
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.layout import RoomLayout
 from tall_plank.setout.rooms import Wall, ceiling_at, column_points
@@ -25,6 +26,12 @@ class Clear(msgspec.Struct, frozen=True):
     right_to: str
     below_to: str
     above_to: str
+
+
+def floor_before(p: Placed, deep: float) -> Points:
+    """The floor before a unit, as wide as it is and so deep, from its carcass on; in the room's plan, mm."""
+    corners = ((0.0, -p.depth - deep), (p.width, -p.depth - deep), (p.width, -p.depth), (0.0, -p.depth))
+    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in corners)
 
 
 def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]]:

@@ -151,6 +151,9 @@ def _room(job: Job) -> RoomLayout:
             if kind == "service":
                 s = next((s for s in room.services if s.id == name and s.wall == run.wall), None)
                 return (s.x.mm, s.x.mm) if s is not None else None
+            if kind == "guide":
+                g = next((g for g in room.guides if g.id == name and g.wall == run.wall), None)
+                return (g.at.mm, g.at.mm) if g is not None else None
             if kind == "column":
                 c = next((c for c in room.columns if c.id == name), None)
                 if c is None:

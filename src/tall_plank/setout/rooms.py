@@ -8,9 +8,9 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Column, Island, Room, Side, Sides, Slope, Soffit, WallOwn
+from tall_plank.job import Column, Island, RoofWindow, Room, Side, Sides, Slope, Soffit, WallOwn
 from tall_plank.job.room import Rectangle
-from tall_plank.measure import Frame, Length, PlankError
+from tall_plank.measure import Frame, Length, PlankError, format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import wall_frame
 from tall_plank.measure.outlines import Point, Points
@@ -284,6 +284,43 @@ def _sloped(wall: Wall, walls: tuple[Wall, ...], height: float, slopes: tuple[Sl
     if all(abs(z - profile[0][1]) < 1e-9 for _, z in profile):
         return msgspec.structs.replace(wall, height=profile[0][1])
     return msgspec.structs.replace(wall, height=max(z for _, z in profile), profile=profile)
+
+
+def roof_window_frame(room: Room, window: RoofWindow) -> Frame:
+    """The frame of a roof window: origin at its lower left corner seen from the room, x to the right, y up the slope,
+    z down into the room.
+
+    Raises
+    ------
+    PlankError where its slope is gone, or it leaves the slope or its wall
+    """
+    slope = next((s for s in room.slopes if s.id == window.slope), None)
+    if slope is None:
+        raise PlankError("The sloped ceiling is no longer there.", "roof window", "Slope the ceiling first.")
+    wall = next(w for w in walls_of(room) if w.id == slope.wall)
+    rise, run = room.height.mm - slope.low.mm, slope.run.mm
+    pitch = math.atan2(rise, run)
+    over = max(-window.x.mm, window.x.mm + window.width.mm - wall.length)
+    if over > 1e-6:
+        raise PlankError(
+            f"It reaches {format_length(over, mark=True)} past the end of the wall.", "roof window", "Move it."
+        )
+    if window.sill.mm < slope.low.mm - 1e-6:
+        least = format_length(slope.low.mm)
+        raise PlankError("Its sill lies below the slope.", "roof window", f"Type {least} or more.")
+    top = window.sill.mm + window.length.mm * math.sin(pitch)
+    if top > room.height.mm + 1e-6:
+        past = format_length((top - room.height.mm) / math.sin(pitch), mark=True)
+        raise PlankError(f"It reaches {past} past the upper end of the slope.", "roof window", "Make it shorter.")
+    away = (window.sill.mm - slope.low.mm) / math.tan(pitch)
+    up = (0.0, -math.cos(pitch), math.sin(pitch))
+    return wall.frame.then(Frame((window.x.mm, -away, window.sill.mm), (1.0, 0.0, 0.0), up))
+
+
+def roof_window_corners(room: Room, window: RoofWindow) -> tuple[tuple[float, float, float], ...]:
+    """Its corners in the room's frame, mm: lower left, lower right, upper right, upper left."""
+    frame, w, h = roof_window_frame(room, window), window.width.mm, window.length.mm
+    return tuple(frame.out((x, y, 0.0)) for x, y in ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h)))
 
 
 def soffit_points(soffit: Soffit) -> Points:

@@ -52,14 +52,14 @@ def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
             b, pb = solid[k]
             if a.run == b.run or min(a.top, b.top) - max(a.bottom, b.bottom) <= TOUCH:
                 continue
-            if not _boxes_meet(boxes[i], boxes[k]) or not _overlap(pa, pb):
+            if not _boxes_meet(boxes[i], boxes[k]) or not ol.overlap(pa, pb, TOUCH):
                 continue
             found.append((b, f"It stands in {a.number or 'a filler'}.", "Move one of them."))
         for column in room.room.columns:
             if column_height(room.room, column) <= a.bottom + TOUCH:
                 continue
             points = column_points(room.room, column)
-            if _boxes_meet(boxes[i], ol.bounds(points)) and _overlap(pa, points):
+            if _boxes_meet(boxes[i], ol.bounds(points)) and ol.overlap(pa, points, TOUCH):
                 remedy = f"Put a gap there, held by the {column.kind}, or make it less deep."
                 found.append((a, f"It stands in the {column.kind}.", remedy))
     return tuple(found)
@@ -67,28 +67,6 @@ def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
 
 def _boxes_meet(a: tuple[float, float, float, float], b: tuple[float, float, float, float]) -> bool:
     return min(a[2], b[2]) - max(a[0], b[0]) > TOUCH and min(a[3], b[3]) - max(a[1], b[1]) > TOUCH
-
-
-def _overlap(a: Points, b: Points) -> bool:
-    """Whether two outlines overlap: a triangle of one and a triangle of the other do (separating lines)."""
-    for i, j, k in ol.triangles(a):
-        for u, v, w in ol.triangles(b):
-            if _triangles_meet((a[i], a[j], a[k]), (b[u], b[v], b[w])):
-                return True
-    return False
-
-
-def _triangles_meet(a: Points, b: Points) -> bool:
-    for one, other in ((a, b), (b, a)):
-        for n in range(3):
-            p, q = one[n], one[(n + 1) % 3]
-            nx, ny = q[1] - p[1], p[0] - q[0]
-            size = (nx * nx + ny * ny) ** 0.5 or 1.0
-            own = max((x - p[0]) * nx + (y - p[1]) * ny for x, y in one) / size
-            least = min((x - p[0]) * nx + (y - p[1]) * ny for x, y in other) / size
-            if least > own - TOUCH:
-                return False
-    return True
 
 
 @lru_cache(maxsize=64)

@@ -1,0 +1,68 @@
+"""Edits of the designer's own guide lines (HD1)."""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_ids
+from tall_plank.edits.features import added, delete, find, replaced
+from tall_plank.edits.rooms import read
+from tall_plank.job import Guide, Job, Room
+from tall_plank.measure import Length, PlankError
+from tall_plank.measure import outlines as ol
+from tall_plank.setout.rooms import corners_of, walls_of
+
+NAMES = {"upright": "x", "level": "z", "across": "y"}
+"""What a guide line is called, and its axis; an upright one without a wall runs north and south on the plan."""
+
+
+def reach(room: Room, axis: str, wall: str) -> float:
+    """How far a guide line may lie from where it is measured, mm."""
+    if axis == "z":
+        return room.height.mm
+    if wall:
+        return next(w.length for w in walls_of(room) if w.id == wall)
+    x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
+    return x1 - x0 if axis == "x" else y1 - y0
+
+
+def add_guide(job: Job, room_id: str, axis: str, wall: str = "", at: float | None = None) -> Change:
+    """A guide line, in the middle or at a place, mm. A level one takes the value `eye_line` where the job has it.
+
+    Raises
+    ------
+    PlankError where there is no such wall or axis
+    """
+    room = job.room(room_id)
+    if axis not in NAMES.values():
+        raise PlankError(f"“{axis}” is no guide line.", "guide line", f"Choose {', '.join(NAMES)}.")
+    if wall and (wall not in room.wall_ids() or axis != "x"):
+        raise PlankError(f"There is no wall {wall}.", "guide line", "Choose another wall.")
+    most = reach(room, axis, wall)
+    place = Length.of(float(round(min(max(0.0, most / 2 if at is None else at), most))))
+    if axis == "z" and at is None and "eye_line" in job.named_values():
+        place = read(job, "eye_line")
+    job, (new_id,) = new_ids(job, "g")
+    return added(job, room_id, "guide", Guide(new_id, axis, place, wall), "Add a guide line")  # type: ignore[arg-type]
+
+
+def set_guide(job: Job, guide_id: str, text: str) -> Change:
+    """Type where a guide line lies."""
+    room, guide = find(job, "guide", guide_id)
+    length = read(job, text, least=0.0, most=reach(room, guide.axis, guide.wall))
+    return replaced(job, room, "guide", msgspec.structs.replace(guide, at=length), "Set the guide line")
+
+
+def move_guide(job: Job, guide_id: str, at: float) -> Change:
+    """Drag a guide line, held inside the room, to whole millimetres."""
+    room, guide = find(job, "guide", guide_id)
+    place = float(round(min(max(0.0, at), reach(room, guide.axis, guide.wall))))
+    return replaced(job, room, "guide", msgspec.structs.replace(guide, at=Length.of(place)), "Move the guide line")
+
+
+def clear_guides(job: Job, room_id: str) -> Change:
+    """Take every guide line of a room away. Units that were held by one stand where their order puts them."""
+    change = Change(job, "Clear the guide lines")
+    for guide in job.room(room_id).guides:
+        change = delete(change.job, "guide", guide.id)
+    return Change(change.job, "Clear the guide lines")

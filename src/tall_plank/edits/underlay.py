@@ -1,0 +1,79 @@
+"""Edits of a plan image that lies under the drawing, to trace over (RM6)."""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_ids
+from tall_plank.edits.features import added, find, replaced
+from tall_plank.edits.islands import read_degrees
+from tall_plank.edits.rooms import read
+from tall_plank.job import Job, Picture, Underlay
+from tall_plank.measure import Length, PlankError
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Point
+from tall_plank.setout.rooms import corners_of
+
+WIDEST = 500_000.0  # mm
+
+
+def add_underlay(job: Job, room_id: str, wide: int, high: int, data: bytes) -> Change:
+    """Put an image (its pixels, its file) under the plan, as wide as the room until its scale is set."""
+    x0, _, x1, _ = ol.bounds(corners_of(job.room(room_id).outline))
+    job, (new_id,) = new_ids(job, "b")
+    picture = Picture(f"{new_id}.jpg", wide, high, data)
+    job = msgspec.structs.replace(job, pictures=(*job.pictures, picture))
+    zero = Length.of(0.0)
+    return added(
+        job, room_id, "underlay", Underlay(new_id, picture.name, zero, zero, Length.of(x1 - x0)), "Read a plan image"
+    )
+
+
+def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
+    """Set x or y of its lower left corner, the width that it stands for, turn (degrees) or shown (yes, no)."""
+    room, underlay = find(job, "underlay", underlay_id)
+    if key in ("x", "y"):
+        new = msgspec.structs.replace(underlay, **{key: read(job, text, least=-WIDEST, most=WIDEST)})
+    elif key == "width":
+        new = msgspec.structs.replace(underlay, width=read(job, text, least=100.0, most=WIDEST))
+    elif key == "turn":
+        new = msgspec.structs.replace(underlay, turn=read_degrees(text) % 360.0)
+    elif key == "shown":
+        new = msgspec.structs.replace(underlay, shown=text == "yes")
+    else:
+        raise PlankError(f"A plan image has no {key}.", "plan image", "Choose x, y, width, turn or shown.")
+    return replaced(job, room, "underlay", new, "Set the plan image")
+
+
+def move_underlay(job: Job, underlay_id: str, dx: float, dy: float) -> Change:
+    """Drag a plan image under the room."""
+    room, underlay = find(job, "underlay", underlay_id)
+    x, y = Length.of(round(underlay.x.mm + dx, 3)), Length.of(round(underlay.y.mm + dy, 3))
+    return replaced(job, room, "underlay", msgspec.structs.replace(underlay, x=x, y=y), "Move the plan image")
+
+
+def scale_underlay(job: Job, underlay_id: str, a: Point, b: Point, text: str) -> Change:
+    """Set the scale by one known length: two points that were picked on the image, and how far they are apart. The
+    first point stays where it is.
+
+    Raises
+    ------
+    PlankError where the points fall together or the length is none
+    """
+    room, underlay = find(job, "underlay", underlay_id)
+    now = math.dist(a, b)
+    if now < 1.0:
+        raise PlankError("The two points fall together.", "plan image", "Pick two that are further apart.")
+    known = read(job, text, least=10.0, most=WIDEST).mm
+    factor = known / now
+    width = underlay.width.mm * factor
+    if not 100.0 <= width <= WIDEST:
+        raise PlankError("The image would be as large as a town.", "plan image", "Check the length and the points.")
+    x = a[0] + (underlay.x.mm - a[0]) * factor
+    y = a[1] + (underlay.y.mm - a[1]) * factor
+    new = msgspec.structs.replace(
+        underlay, x=Length.of(round(x, 3)), y=Length.of(round(y, 3)), width=Length.of(round(width, 3))
+    )
+    return replaced(job, room, "underlay", new, "Scale the plan image")
