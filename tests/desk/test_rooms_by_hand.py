@@ -12,10 +12,11 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
 from tall_plank.desk.window import Window
-from tall_plank.edits import features, guides, islands, rooms, runs, runtext
+from tall_plank.edits import features, guides, islands, rooms, runs, runtext, tops
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
+from tall_plank.measure import outlines as ol
 from tall_plank.setout import walls_of
 
 LEFT = Qt.MouseButton.LeftButton
@@ -563,3 +564,34 @@ def test_a_plan_image_is_scaled_by_two_clicks_and_a_length_and_traced(
     w.commands.run("read_underlay")
     assert len(w.document.room.room.underlays) == 1
     assert "image" in w.message.text.text()
+
+
+def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> None:
+    w = island_window
+    w.show_view("plan")
+    (island,) = w.document.room.room.islands
+    source = f"island:{island.id}"
+    w.document.do(lambda job: tops.follow_corners(job, source))
+    pick(w, source)
+    before = w.document.room.room.islands[0].top.outline
+    _, line, corners = w.plan._top_corners()
+    # A corner is pulled 300 out along the line; near its neighbour's place it stays square to it.
+    i = max(range(4), key=lambda i: before[i].x.mm - before[i].out.mm)
+    start = w.plan.to_px(*corners[i])
+    to = line.frame.out((before[i].x.mm + 300.0, -before[i].out.mm + 4.0, 0.0))
+    drag(w.plan, start.toPoint(), w.plan.to_px(to[0], to[1]).toPoint())
+    after = w.document.room.room.islands[0].top.outline
+    assert after[i].x.mm == pytest.approx(before[i].x.mm + 300.0, abs=12)
+    assert after[i].out.mm == before[i].out.mm
+    assert sum(a != b for a, b in zip(after, before, strict=True)) == 1
+    # A double click on a side puts a corner there.
+    a, b = corners[(i + 1) % 4], corners[(i + 2) % 4]
+    middle = w.plan.to_px((a[0] + b[0]) / 2, (a[1] + b[1]) / 2).toPoint()
+    QTest.mouseDClick(w.plan, LEFT, NONE, middle)
+    assert len(w.document.room.room.islands[0].top.outline) == 5
+    # Dragged across the outline it would cross itself: refused, and the drag leaves the last good place.
+    _, line, corners = w.plan._top_corners()
+    far = line.frame.out((before[i].x.mm - 4000.0, -before[i].out.mm + 3000.0, 0.0))
+    drag(w.plan, w.plan.to_px(*corners[i]).toPoint(), w.plan.to_px(far[0], far[1]).toPoint(), steps=1)
+    shape = [(c.x.mm, c.out.mm) for c in w.document.room.room.islands[0].top.outline]
+    assert ol.crossing(shape) is None

@@ -361,3 +361,46 @@ def test_a_filler_closes_the_run_to_a_sloped_ceiling() -> None:
     (strip,) = [b for b in room(job).boards if b.kind == "ceiling filler"]
     assert strip.outline and strip.width == pytest.approx(380)
     assert abs(ol.area(strip.outline)) < 2100 * 380
+
+
+@pytest.mark.parametrize("angle", [90, 120, 75])
+def test_tops_with_a_masons_mitre_fill_the_corner_without_overlap(angle: int) -> None:
+    """Whatever the joint, the two tops cover the same ground and nothing twice."""
+    from shapely.geometry import Polygon
+    from shapely.ops import unary_union
+
+    job = new_job()
+    if angle != 90:
+        job = outline.type_outline(job, "r1", f"3600 corner {angle}, 3000, rest, rest").job
+    job = with_run(job, "A", Level.BASE, "drawers 600, door 600, door rest")
+    job = with_run(job, "B", Level.BASE, "drawers 600, door rest")
+    covered = {}
+    for joint in ("butt", "mitre", "masons mitre"):
+        for run in job.rooms[0].runs:
+            job = tops.set_top(job, f"run:{run.id}", "joint", joint).job
+        room = set_out(job).rooms[0]
+        shapes = []
+        for top in room.worktops:
+            frame = room.wall(top.wall).frame
+            shapes.append(Polygon([frame.out((x, -out, 0.0))[:2] for x, out in top.points]))
+        assert all(s.is_valid for s in shapes)
+        covered[joint] = unary_union(shapes).area
+        assert sum(s.area for s in shapes) == pytest.approx(covered[joint], abs=1.0)
+    assert covered["masons mitre"] == pytest.approx(covered["butt"], rel=1e-6)
+    through, other = (next(t for t in room.worktops if t.wall == wall) for wall in "AB")
+    # The mitre starts where the front edges meet and is cut in 30 mm; the rest of the joint is straight.
+    assert any(abs(out - (through.depth - 30.0)) < 1e-6 for _, out in through.points)
+    assert other.joints[0] == "masons mitre" and other.bolts >= 2
+
+
+def test_a_masons_mitre_at_a_square_corner_by_hand() -> None:
+    # Common practice: front edges mitred at 45 degrees, so 30 in is 30 along; then parallel to the through top's edge.
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, door 600, door rest")
+    job = with_run(job, "B", Level.BASE, "drawers 600, door rest")
+    for run in job.rooms[0].runs:
+        job = tops.set_top(job, f"run:{run.id}", "joint", "masons mitre").job
+    room = set_out(job).rooms[0]
+    other = next(t for t in room.worktops if t.wall == "B")
+    d = other.depth
+    corner = {(round(x, 3), round(out, 3)) for x, out in other.points}
+    assert {(d, d), (d - 30.0, d - 30.0), (d - 30.0, 0.0)} <= corner

@@ -3,6 +3,8 @@ dimensions; draw an outline; drop things from the shelf where they shall stand."
 
 from __future__ import annotations
 
+import math
+
 from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 
@@ -18,7 +20,7 @@ from tall_plank.desk.underlay import Ruler, paint_underlay, underlay_at
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs, underlay
+from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs, tops, underlay
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
@@ -289,6 +291,10 @@ class PlanView(Canvas):
         if corner is not None:
             self._press, self._target = p, f"corner:{corner}"
             return
+        grip = self.top_corner_at(p)
+        if grip is not None:
+            self._press, self._target = p, f"top:{grip}"
+            return
         line = guide_at(self, on_plan(self.document.room), p)
         source = line.source if line is not None else self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
@@ -320,11 +326,16 @@ class PlanView(Canvas):
             self._press, self._target = p, source
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        """A double click closes the outline that is drawn, or puts a corner into a wall."""
+        """A double click closes the outline that is drawn, or puts a corner into a wall or a worktop's own outline."""
         assert event is not None
         if self.tool is not None:
             self._close_outline()
             return
+        if (own := self._top_corners()) is not None:
+            side = self._top_side(event.position(), own[2])
+            if side is not None:
+                self.document.do(lambda job: tops.add_corner(job, own[0], side))
+                return
         source = self.source_at(event.position())
         kind, _, name = source.partition(":")
         if kind == "wall" and self.document.room.wall(name).island == "":
@@ -427,11 +438,67 @@ class PlanView(Canvas):
                 out = -(dx * wall.out_of[0] + dy * wall.out_of[1])
                 out = round(out / 10.0) * 10.0
                 doc.drag(lambda job: outline.move_wall(job, rid, name, out))
+        elif kind == "top":
+            self._drag_top_corner(origin, int(name), dx, dy)
         elif kind == "corner":
             index = int(name)
             px, py = set_out(origin).room(rid).points[index]
             tx, ty = self._snapped_corner(origin, index, px + dx, py + dy)
             doc.drag(lambda job: outline.move_corner(job, rid, index, tx, ty))
+
+    def _top_corners(self) -> tuple[str, Wall, list[tuple[float, float]]] | None:
+        """The worktop whose own corners are shown: its source, its line, its corners in the room."""
+        doc = self.document
+        for source in doc.selection:
+            if not source.startswith(("run:", "island:")):
+                continue
+            found = next((t for t in doc.room.worktops if t.source == source), None)
+            top = tops.top_of(doc.job, source)
+            if found is not None and top.outline:
+                line = doc.room.wall(found.wall)
+                return source, line, [line.frame.out((c.x.mm, -c.out.mm, 0.0))[:2] for c in top.outline]
+        return None
+
+    def top_corner_at(self, p: QPointF) -> int | None:
+        """Index of the corner of the selected worktop's own outline under a point."""
+        found = self._top_corners()
+        for i, (x, y) in enumerate(found[2] if found else []):
+            px = self.to_px(x, y)
+            if abs(px.x() - p.x()) <= GRIP and abs(px.y() - p.y()) <= GRIP:
+                return i
+        return None
+
+    def _top_side(self, p: QPointF, corners: list[tuple[float, float]]) -> int | None:
+        """Index of the side of an outline near a point, clear of its corners."""
+        for i, a in enumerate(corners):
+            pa, pb = self.to_px(*a), self.to_px(*corners[(i + 1) % len(corners)])
+            way, to = pb - pa, p - pa
+            length = math.hypot(way.x(), way.y()) or 1.0
+            along = (to.x() * way.x() + to.y() * way.y()) / length
+            away = abs(to.x() * way.y() - to.y() * way.x()) / length
+            if away <= GRIP and 2 * GRIP < along < length - 2 * GRIP:
+                return i
+        return None
+
+    def _drag_top_corner(self, origin, index: int, dx: float, dy: float) -> None:  # type: ignore[no-untyped-def]
+        """A corner of a worktop follows the pointer: in line with its neighbours where it is near, else on whole
+        centimetres from its line."""
+        found = self._top_corners()
+        if found is None:
+            return
+        source, line, _ = found
+        own = tops.top_of(origin, source).outline
+        ox, oy, oz = line.frame.origin
+        move = line.frame.into((ox + dx, oy + dy, oz))
+        at = [own[index].x.mm + move[0], own[index].out.mm - move[1]]
+        self._snap = ""
+        for k in (0, 1):
+            near = (own[index - 1], own[(index + 1) % len(own)])
+            marks = [(c.x.mm, c.out.mm)[k] for c in near]
+            square = [m for m in marks if abs(m - at[k]) * self.scale < 7.0]
+            at[k] = square[0] if square else round(at[k] / 10.0) * 10.0
+            self._snap = tr("square") if square else self._snap
+        self.document.drag(lambda job: tops.move_corner(job, source, index, at[0], at[1]))
 
     def _drag_guide(self, origin, name: str, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
         """A guide line follows the pointer, on whole centimetres."""
@@ -563,6 +630,12 @@ class PlanView(Canvas):
             painter.setPen(QPen(Theme.color("spruce"), 1.4))
             painter.setBrush(Theme.color("sheet"))
             for x, y in self.document.room.points:
+                p = self.to_px(x, y)
+                painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
+        if (own := self._top_corners()) is not None:
+            painter.setPen(QPen(Theme.color("spruce"), 1.4))
+            painter.setBrush(Theme.color("sheet"))
+            for x, y in own[2]:
                 p = self.to_px(x, y)
                 painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
         for source in self.document.ids("wall"):

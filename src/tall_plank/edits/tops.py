@@ -113,13 +113,7 @@ def set_outline(job: Job, source: str, text: str) -> Change:
         points.append(TopPoint(read(job, words[0]), read(job, words[1]), bulge))
     if len(points) < 3:
         raise PlankError("An outline needs three corners or more.", "outline", "Write x out; x out; x out.")
-    flat = []
-    for i, p in enumerate(points):
-        q = points[(i + 1) % len(points)]
-        a, b = (p.x.mm, p.out.mm), (q.x.mm, q.out.mm)
-        flat += [a, *arc_points(a, b, p.bulge)]
-    if ol.crossing(flat) is not None or abs(ol.area(flat)) < 1000.0:
-        raise PlankError("The outline crosses itself or has no area.", "outline", "Put its corners in order.")
+    _check_outline(points)
     return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Shape the worktop")
 
 
@@ -144,6 +138,41 @@ def follow_corners(job: Job, source: str) -> Change:
     points = tuple(TopPoint(Length.of(round(x, 3)), Length.of(round(out, 3))) for x, out in tops[0].points)
     top = msgspec.structs.replace(top_of(job, source), outline=points)
     return _with_top(job, source, top, "Keep the worktop's corners")
+
+
+def move_corner(job: Job, source: str, index: int, x: float, out: float) -> Change:
+    """Drag a corner of a worktop's own outline to a place, mm.
+
+    Raises
+    ------
+    PlankError where the outline would cross itself
+    """
+    top = top_of(job, source)
+    points = list(top.outline)
+    points[index] = msgspec.structs.replace(points[index], x=Length.of(round(x, 3)), out=Length.of(round(out, 3)))
+    _check_outline(points)
+    return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Move the worktop's corner")
+
+
+def add_corner(job: Job, source: str, side: int) -> Change:
+    """Put a corner into the middle of a side of a worktop's own outline, to be dragged from there."""
+    top = top_of(job, source)
+    points = list(top.outline)
+    a, b = points[side], points[(side + 1) % len(points)]
+    middle = TopPoint(Length.of(round((a.x.mm + b.x.mm) / 2, 3)), Length.of(round((a.out.mm + b.out.mm) / 2, 3)))
+    points[side] = msgspec.structs.replace(a, bulge=0.0)
+    points.insert(side + 1, middle)
+    return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Add a corner to the worktop")
+
+
+def _check_outline(points: list[TopPoint]) -> None:
+    flat = []
+    for i, p in enumerate(points):
+        q = points[(i + 1) % len(points)]
+        a, b = (p.x.mm, p.out.mm), (q.x.mm, q.out.mm)
+        flat += [a, *arc_points(a, b, p.bulge)]
+    if ol.crossing(flat) is not None or abs(ol.area(flat)) < 1000.0:
+        raise PlankError("The outline crosses itself or has no area.", "outline", "Put its corners in order.")
 
 
 def add_cut(job: Job, source: str, text: str) -> Change:

@@ -32,6 +32,9 @@ SQUARING = 20.0
 JOINT_CLEAR = 150.0
 """mm between a joint in length and the edge of a cut-out or a dishwasher (common practice: 100 to 300)."""
 
+MASONS = 30.0
+"""mm that a mason's mitre is cut in from the front edges: as deep as the shaped edge is (common practice: 10 to 40)."""
+
 BOLT_PITCH = 250.0
 """mm of joint for each bolt, two at least (common practice: three in a 600 deep top)."""
 
@@ -219,7 +222,8 @@ def _into_corner(
     """The outline led into the corner at one end, the kind of joint there, and further pieces.
 
     The run that takes the corner goes through to the wall; the other one butts against its front edge. With a mitre
-    both are cut along the line from the wall's corner to where their front edges meet.
+    both are cut along the line from the wall's corner to where their front edges meet. With a mason's mitre only the
+    front edges are: the one that goes through is cut back a little over the joint, and the other one reaches in.
     """
     end = run.start_corner if side == "left" else run.end_corner
     wall = run.wall
@@ -287,6 +291,9 @@ def _into_corner(
         assert inner is not None
         shape = ol.cut_away(shape, corner, inner)
         return mirrored(shape), "mitre" if not end.holds else "", []
+    if joint == "masons mitre" and not _diagonal_leg(job, mate, "left" if side == "right" else "right"):
+        shape = _masons(shape, (near, rear), depth, front, along, corner, through=end.holds)
+        return mirrored(ol.cleaned(shape)), "" if end.holds else joint, []
     if end.holds:
         return mirrored(shape), "", []
     # A diagonal corner unit's worktop reaches along this wall as far as its leg.
@@ -295,6 +302,39 @@ def _into_corner(
         return mirrored(shape), joint, []
     shape = ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1]))
     return mirrored(shape), joint, []
+
+
+def _masons(
+    shape: Points, start: Point, depth: float, front: Point, along: Point, corner: Point, *, through: bool
+) -> Points:
+    """An outline at its right end cut for a mason's mitre.
+
+    Parameters
+    ----------
+    shape : the outline, led through to the other wall, mm
+    start : its left rear corner
+    front, along : a point on the other top's front edge, and that edge's direction away from the corner
+    corner : where the walls meet
+    through : whether this is the top that goes through to the other wall
+    """
+    inner = ol.meet((0.0, depth), (1.0, 0.0), front, along)
+    assert inner is not None
+    # Into both tops, halfway between their front edges.
+    bx, by = 1.0 - along[0], -along[1]
+    size = math.hypot(bx, by)
+    turn = (bx / size, by / size)
+    deep = (inner[0] - turn[0] * MASONS / turn[1], depth - MASONS)
+    if not through:
+        by_wall = (front[0] + (deep[0] - inner[0]), front[1] + (deep[1] - inner[1]))
+        shape = ol.cut_away(shape, by_wall, (by_wall[0] + along[0], by_wall[1] + along[1]))
+        return ol.cut_away(shape, deep, inner)
+    near, rear = start
+    reach = max(x for x, _ in shape) + depth
+    body: Points = ((near, rear), (reach, rear), (reach, deep[1]), (near, deep[1]))
+    body = ol.cut_away(body, corner, (corner[0] + along[0], corner[1] + along[1]))
+    kept = [p for p in body if p != (near, deep[1])]
+    first = next(i for i, p in enumerate(kept) if p == (near, rear))
+    return (*kept[first:], *kept[:first], deep, inner, (near, depth))
 
 
 def _within_walls(points: Points, wall: Wall) -> Points:
