@@ -5,8 +5,9 @@ import pytest
 
 from conftest import cell_of
 from tall_plank.edits import units
-from tall_plank.edits.stock import replace_stock
+from tall_plank.edits.stock import offered, replace_stock, take_offered
 from tall_plank.job import Job
+from tall_plank.job.start import shipped_templates
 from tall_plank.measure import PlankError
 from tall_plank.stock import Stock, shipped_stock
 from tall_plank.workings import Workings
@@ -46,3 +47,23 @@ def test_a_folder_without_the_needful_is_refused(job: Job, missing: str) -> None
         replace_stock(job, msgspec.structs.replace(shipped_stock(), **{missing: ()}))
     with pytest.raises(PlankError):
         replace_stock(job, Stock())
+
+
+def test_a_job_of_an_older_library_is_offered_what_is_new_and_keeps_what_it_has(job: Job) -> None:
+    stock = shipped_stock()
+    dear = msgspec.structs.replace(job.stock.appliances[1], name="Its own name")
+    gone = job.stock.appliances[0].code
+    old = msgspec.structs.replace(
+        job,
+        templates=job.templates[:-3],
+        stock=msgspec.structs.replace(job.stock, appliances=(dear, *job.stock.appliances[2:])),
+    )
+    lacking = offered(old, shipped_templates(), stock)
+    assert (len(lacking.kinds), lacking.stock) == (3, (gone,))
+    taken = take_offered(old, shipped_templates(), stock).job
+    assert {t.code for t in taken.templates} == {t.code for t in shipped_templates()}
+    assert taken.stock.appliance(gone) is not None
+    assert taken.stock.appliance(dear.code) == dear
+    assert not offered(taken, shipped_templates(), stock)
+    with pytest.raises(PlankError, match="has all"):
+        take_offered(taken, shipped_templates(), stock)

@@ -16,11 +16,11 @@ from tall_plank.desk.menus_room import chosen_island, register_placing, register
 from tall_plank.desk.texts import tr
 from tall_plank.edits import features, islands, placing, rooms, runs
 from tall_plank.edits.clipboard import copy_cells, paste
-from tall_plank.edits.stock import replace_stock
+from tall_plank.edits.stock import offered, replace_stock, take_offered
 from tall_plank.job import Level
-from tall_plank.job.start import new_job
+from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.measure import DisplayUnit, PlankError
-from tall_plank.stock import load_stock
+from tall_plank.stock import load_stock, shipped_stock
 
 if TYPE_CHECKING:
     from tall_plank.desk.window import Window
@@ -96,6 +96,9 @@ def _job(w: Window) -> None:
     add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
     w.commands.separate("job")
     add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
+    add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
+        lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
+        lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip
     w.commands.separate("job")
     add("export_schedule", tr("Export a &schedule…"), "job", lambda: export_schedule(w), "Ctrl+E")
     add("export_drawing", tr("Export the &drawing of the wall…"), "job", lambda: export_drawing(w, "wall"))

@@ -45,13 +45,16 @@ from tall_plank.desk.tally import Tally
 from tall_plank.desk.texts import tr
 from tall_plank.edits import runs, units
 from tall_plank.edits.library import place_saved
+from tall_plank.edits.stock import offered
 from tall_plank.files.library import kept
 from tall_plank.files.userdata import Autosave, Preferences, Recovered, UserFolders
 from tall_plank.job import Job, Role
+from tall_plank.job.start import shipped_templates
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
 from tall_plank.papers.drawings import job_sheets
 from tall_plank.papers.offer import offer
+from tall_plank.stock import shipped_stock
 
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
@@ -430,6 +433,10 @@ class Window(QMainWindow):
         self.plan.fit()
         self.model.fit()
         self.preferences.add_recent(path)
+        lacking = offered(self.document.job, shipped_templates(), shipped_stock())
+        if lacking.kinds:
+            note = tr("kinds of units in the library are not in this job: Job ▸ Take new kinds from the library")
+            self.message.tell(f"{len(lacking.kinds)} {note}.")
         return True
 
     def may_leave(self) -> bool:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import msgspec
 
 from tall_plank.edits.change import Change
-from tall_plank.job import Job
+from tall_plank.job import Job, Template
 from tall_plank.job.inherit import FINISH_KEYS
 from tall_plank.measure import PlankError
 from tall_plank.stock import Stock
@@ -31,3 +33,58 @@ def replace_stock(job: Job, stock: Stock) -> Change:
     missing = sorted(code for code in used if stock.finish(code) is None)
     new = msgspec.structs.replace(job, stock=stock, book=book)
     return Change(new, "Read stock files", tuple(f"no finish “{code}” in the new stock" for code in missing))
+
+
+@dataclass(frozen=True)
+class Offered:
+    """What the program ships and a job has no copy of: codes of kinds of units, and of stock of any sort."""
+
+    kinds: tuple[str, ...]
+    stock: tuple[str, ...]
+
+    def __bool__(self) -> bool:
+        return bool(self.kinds or self.stock)
+
+
+STOCK_ROWS = ("boards", "edgings", "fittings", "finishes", "appliances", "profiles")
+
+
+def offered(job: Job, templates: tuple[Template, ...], stock: Stock) -> Offered:
+    """What a job made with an older library lacks."""
+    kinds = {t.code for t in job.templates}
+    rows = []
+    for name in STOCK_ROWS:
+        known = {row.code for row in getattr(job.stock, name)}
+        rows += [row.code for row in getattr(stock, name) if row.code not in known]
+    return Offered(tuple(t.code for t in templates if t.code not in kinds), tuple(rows))
+
+
+def take_offered(job: Job, templates: tuple[Template, ...], stock: Stock) -> Change:
+    """Copy kinds and stock that the job lacks into it, with the prices of what is new. What it has stays as it is.
+
+    Raises
+    ------
+    PlankError where nothing is missing
+    """
+    lacking = offered(job, templates, stock)
+    if not lacking:
+        raise PlankError("The job has all that the library holds.", "library", "There is nothing to take.")
+    rows = {
+        name: (
+            *getattr(job.stock, name),
+            *(row for row in getattr(stock, name) if row.code in lacking.stock),
+        )
+        for name in STOCK_ROWS
+    }  # fmt: skip
+    books = {book.code: book for book in stock.prices}
+    prices = []
+    for book in job.stock.prices:
+        shipped = books.get(book.code)
+        priced = {row.code for row in book.rows}
+        new = tuple(r for r in shipped.rows if r.code in lacking.stock and r.code not in priced) if shipped else ()
+        prices.append(msgspec.structs.replace(book, rows=(*book.rows, *new)))
+    merged = msgspec.structs.replace(job.stock, prices=tuple(prices), **rows)
+    kinds = (*job.templates, *(t for t in templates if t.code in lacking.kinds))
+    count = len(lacking.kinds)
+    name = f"Take {count} new kind{'s' if count != 1 else ''} from the library" if count else "Take new stock"
+    return Change(msgspec.structs.replace(job, templates=kinds, stock=merged), name)
