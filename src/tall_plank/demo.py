@@ -51,6 +51,8 @@ def _galley_room(b: _Bench) -> None:
     slope = b.do(features.add_slope(b.job, "r1", "C"))
     b.do(features.set_slope(b.job, slope, "low", "1750mm"))
     b.do(features.set_slope(b.job, slope, "run", "1000mm"))
+    light = b.do(features.add_roof_window(b.job, "r1", "C"))
+    b.do(features.set_roof_window(b.job, light, "x", "1400mm"))
     soffit = b.do(features.add_soffit(b.job, "r1", "A", 420.0, 260.0))
     b.do(features.set_soffit(b.job, soffit, "drop", "260mm"))
     breast = b.do(features.add_column(b.job, "r1", "F", "chimney breast"))
