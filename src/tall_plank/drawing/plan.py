@@ -145,20 +145,26 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
 def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], ...]) -> tuple[float, float, float]:
     """The place inside an outline, clear of boxes (x0, y0, x1, y1), with most room for a text that is wider than high,
     and the width free there; found on a grid of 31 by 31."""
-    x0, y0, x1, y1 = ol.bounds(points)
-    steps = np.arange(1, 32) / 32
-    gx, gy = (a.ravel() for a in np.meshgrid(x0 + (x1 - x0) * steps, y0 + (y1 - y0) * steps))
-    outline = np.array(points)
-    wide, high = _reach(outline, gx, gy, 0), _reach(outline, gx, gy, 1)
+    gx, gy, wide, high, inside = _grid(points)
     if boxes:
         a, b, c, d = (np.array(side)[:, None] for side in zip(*boxes, strict=True))
         across = np.maximum(0.0, np.maximum(a - gx, gx - c))
         up = np.maximum(0.0, np.maximum(b - gy, gy - d))
         wide = np.minimum(wide, np.where((b - 150.0 < gy) & (gy < d + 150.0), across, np.inf).min(axis=0))
         high = np.minimum(high, np.where((a - 1200.0 < gx) & (gx < c + 1200.0), up, np.inf).min(axis=0))
-    inside = np.array([ol.inside(points, float(x), float(y)) for x, y in zip(gx, gy, strict=True)])
     best = int(np.argmax(np.where(inside, np.minimum(wide / 3.5, high), -1.0)))
     return (float(gx[best]), float(gy[best]), 2.0 * float(wide[best]))
+
+
+@lru_cache(maxsize=64)
+def _grid(points: Points) -> tuple[NDArray[np.float64], ...]:
+    """A grid over an outline: x, y, the width and the height free there, and whether each point lies inside."""
+    x0, y0, x1, y1 = ol.bounds(points)
+    steps = np.arange(1, 32) / 32
+    gx, gy = (a.ravel() for a in np.meshgrid(x0 + (x1 - x0) * steps, y0 + (y1 - y0) * steps))
+    outline = np.array(points)
+    inside = np.array([ol.inside(points, float(x), float(y)) for x, y in zip(gx, gy, strict=True)])
+    return gx, gy, _reach(outline, gx, gy, 0), _reach(outline, gx, gy, 1), inside
 
 
 def _reach(

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from functools import lru_cache
 from typing import Any, TypeVar
 
 import msgspec
@@ -139,9 +138,18 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
         return tuple(cell for _, run in self.runs() for cell in run.cells)
 
 
-@lru_cache(maxsize=256)
+_indexes: dict[int, tuple[tuple[Any, ...], dict[str, Any]]] = {}
+"""By the identity of the rows, which are kept so that no other takes it: hashing long rows takes longer than a look."""
+
+
 def _index(rows: tuple[Any, ...]) -> dict[str, Any]:
-    return {_key(row): row for row in rows}
+    kept = _indexes.get(id(rows))
+    if kept is None or kept[0] is not rows:
+        if len(_indexes) >= 512:
+            _indexes.clear()
+        kept = (rows, {_key(row): row for row in rows})
+        _indexes[id(rows)] = kept
+    return kept[1]
 
 
 def _key(row: Any) -> str:
