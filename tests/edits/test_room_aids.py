@@ -12,10 +12,10 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from conftest import cell_of, with_run
-from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.elevation import elevation, marked_label
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Pen, Shape
-from tall_plank.edits import features, guides, placing, rooms, runs, underlay, values
+from tall_plank.edits import features, guides, placing, rooms, runs, underlay, units, values
 from tall_plank.edits.change import Change
 from tall_plank.files.images import read_image
 from tall_plank.files.plankfile import read_plank, write_plank
@@ -284,3 +284,16 @@ def test_an_image_moves_along_with_the_outline_that_was_traced_from_it(tmp_path:
     job = outline.draw_outline(job, "r1", ((300.0, 400.0), (300.0, 3400.0), (4300.0, 3400.0), (4300.0, 400.0))).job
     under = job.rooms[0].underlays[0]
     assert (under.x.mm, under.y.mm) == (-300, -400)
+
+
+def test_the_use_of_a_room_gives_new_base_units_a_fitting_depth() -> None:
+    job = features.set_use(new_job(), "r1", "bathroom").job
+    job = with_run(job, "A", Level.BASE, "door 400, sink 900")
+    assert [p.depth for p in set_out(job).placed] == [460, 560]  # a sink stays as deep as it needs
+    # Units that stand already keep theirs, and it can be given back like any own value.
+    assert set_out(features.set_use(job, "r1", "kitchen").job).placed[0].depth == 460
+    back = units.inherit_again(job, (cell_of(job, "A1"),), "depth").job
+    assert set_out(back).placed[0].depth == 560
+    # It is no mark of a unit that departs from its kind.
+    room = set_out(job).rooms[0]
+    assert marked_label(job, room.room, room.placed[0]) == "A1"

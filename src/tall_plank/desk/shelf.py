@@ -16,7 +16,7 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import features
 from tall_plank.files.library import Kept, kept
 from tall_plank.job import Template
-from tall_plank.job.scheme import Role
+from tall_plank.job.uses import FIRST_KINDS
 
 GROUPS = ("Base", "Corner", "Appliances", "Hung", "Tall", "End", "Furniture", "Island")
 """Headings of the kinds in their usual order."""
@@ -145,7 +145,7 @@ class Shelf(QFrame):
     def _templates(self) -> list[Entry]:
         """Islands, what was saved, then the kinds by heading: those that suit the room's use first."""
         job = self.document.job
-        first = features.FIRST_KINDS.get(self.document.room.room.use, ())
+        first = FIRST_KINDS.get(self.document.room.room.use, ())
         order = [*first, *GROUPS]
 
         def rank(template: Template) -> int:

@@ -16,6 +16,7 @@ from tall_plank.desk.specmodel import (
 from tall_plank.desk.texts import tr
 from tall_plank.edits import Change, features, guides, islands, jobs, outline, placing, rooms, tops, underlay, values
 from tall_plank.job import Island, Job, Rectangle
+from tall_plank.job.uses import USES
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.setout.clear import aisles_of
 
@@ -46,10 +47,10 @@ def room_sheet(doc: Document) -> Sheet:
     """The room, the job's own data, its named values and labels."""
     job, room = doc.job, doc.room.room
     rid = room.id
-    uses = tuple((code, tr(name)) for code, name in features.USES.items())
+    uses = tuple((code, tr(name)) for code, name in USES.items())
     rows = [
         Row("name", tr("Name"), room.name, apply=lambda job, t: rooms.rename_room(job, rid, t)),
-        Row("use", tr("Use"), tr(features.USES[room.use]), choices=uses,
+        Row("use", tr("Use"), tr(USES[room.use]), choices=uses,
             apply=lambda job, t: features.set_use(job, rid, t)),
     ]  # fmt: skip
     lengths = [("height", tr("Height"), room.height), ("wall_thickness", tr("Wall thickness"), room.wall_thickness)]

@@ -8,6 +8,7 @@ from itertools import pairwise
 from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.job import Body, Job, Level, Rectangle, Room
+from tall_plank.job.uses import starting_values
 from tall_plank.making import FrontBox, MadeJob, MadeUnit
 from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.making.labels import label_of
@@ -65,7 +66,8 @@ def elevation(
 
 def marked_label(job: Job, room: Room, p: Placed) -> str:
     """A unit's label, with a star where it departs from its kind and the shop standard."""
-    own = set(job.unit(p.unit).own) - set(job.template(p.template).own)
+    template = job.template(p.template)
+    own = set(job.unit(p.unit).own) - set(template.own) - set(starting_values(room.use, template))
     return label_of(job, room, p) + ("*" if own else "")
 
 

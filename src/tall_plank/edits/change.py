@@ -9,6 +9,7 @@ import msgspec
 
 from tall_plank.job import Body, Cell, Job, Room, Run, Unit
 from tall_plank.job.run import WidthRule
+from tall_plank.job.uses import starting_values
 
 
 @dataclass(frozen=True)
@@ -83,7 +84,8 @@ def new_cell(job: Job, room: Room, run: Run, template_code: str, width: WidthRul
     """A new unit from its template, and a cell for it that is not in the run yet."""
     template = job.template(template_code)
     job, (cell_id, unit_id) = new_ids(job, "u", 2)
-    unit = Unit(unit_id, template.code, template.bay, template.own)
+    own = (*template.own, *starting_values(room.use, template))
+    unit = Unit(unit_id, template.code, template.bay, own)
     job = msgspec.structs.replace(job, units=(*job.units, unit))
     # A gap is nothing to make, so it takes no number.
     number = "" if template.body is Body.GAP else next_number(job, room, run.wall)

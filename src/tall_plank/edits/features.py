@@ -11,24 +11,10 @@ from tall_plank.edits.change import Change, new_ids, with_room
 from tall_plank.edits.outline import corner
 from tall_plank.edits.rooms import check_room, read
 from tall_plank.job import Column, Job, RoofWindow, Room, RoomMolding, Service, Slope, Soffit
+from tall_plank.job.uses import USES
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.setout.rooms import soffit_points, walls_of
-
-USES = {
-    "": "no use", "kitchen": "Kitchen", "dining": "Dining room", "living": "Living room", "bedroom": "Bedroom",
-    "dressing": "Dressing room", "bathroom": "Bathroom", "laundry": "Laundry", "boot room": "Boot room",
-    "hall": "Hall", "study": "Study", "workshop": "Workshop",
-}  # fmt: skip
-"""Uses of a room; each offers its own kinds first on the shelf."""
-
-FIRST_KINDS = {
-    "kitchen": ("Base", "Corner", "Appliances", "Hung"), "laundry": ("Appliances", "Base", "Tall"),
-    "bedroom": ("Furniture", "Tall"), "dressing": ("Furniture", "Tall"), "bathroom": ("Furniture", "Hung"),
-    "boot room": ("Furniture", "Tall"), "hall": ("Furniture", "Tall"), "study": ("Furniture", "Base"),
-    "living": ("Furniture", "Hung"), "dining": ("Furniture", "Base"), "workshop": ("Base", "Tall"),
-}  # fmt: skip
-"""Headings of the shelf that come first in a room of a use."""
 
 PARTS = {
     "column": "columns", "slope": "slopes", "soffit": "soffits", "service": "services", "molding": "moldings",
