@@ -16,6 +16,7 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import features
 from tall_plank.files.library import Kept, kept
 from tall_plank.job import Template
+from tall_plank.job.scheme import Role
 from tall_plank.job.uses import FIRST_KINDS
 
 GROUPS = ("Base", "Corner", "Appliances", "Hung", "Tall", "End", "Furniture", "Island")
