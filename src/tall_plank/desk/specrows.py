@@ -10,6 +10,7 @@ from tall_plank.desk.texts import tr
 from tall_plank.edits import jobs, placing, runs, units
 from tall_plank.job import Body, Job, Level, Role, Split
 from tall_plank.job.inherit import Sourced, inherited_value, sourced
+from tall_plank.job.standard import CHOICES
 from tall_plank.measure import Length, format_length
 from tall_plank.measure.shareout import Rule
 
@@ -78,7 +79,7 @@ def _handles(job: Job) -> tuple[tuple[str, str], ...]:
 
 
 def _styles() -> tuple[tuple[str, str], ...]:
-    return tuple((code, tr(name)) for code, name in units.STYLES.items())
+    return tuple((code, tr(name)) for code, name in CHOICES["front_style"].items())
 
 
 def _same(values: list[str]) -> tuple[str, str]:
@@ -356,8 +357,8 @@ def _scheme_sheet(doc: Document) -> Sheet:
             apply=lambda job, t: units.set_standard_value(job, "front_style", t)),
         Row("handle", tr("Handle"), dict(_handles(job)).get(str(standard["handle"]), ""), choices=_handles(job),
             apply=lambda job, t: units.set_standard_value(job, "handle", t)),
-        Row("front_grain", tr("Grain"), tr(units.GRAINS[str(standard["front_grain"])]),
-            choices=tuple((k, tr(v)) for k, v in units.GRAINS.items()),
+        Row("front_grain", tr("Grain"), tr(CHOICES["front_grain"][str(standard["front_grain"])]),
+            choices=tuple((k, tr(v)) for k, v in CHOICES["front_grain"].items()),
             apply=lambda job, t: units.set_standard_value(job, "front_grain", t)),
     )  # fmt: skip
     return Sheet(

@@ -8,15 +8,12 @@ from tall_plank.edits.change import Change, change_units, with_cells, with_unit
 from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Level, Role, Split, Unit
 from tall_plank.job.bays import mirrored
-from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS
-from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS
+from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
+from tall_plank.job.standard import CHOICE_KEYS, CHOICES, LENGTH_KEYS
 from tall_plank.measure import Length, PlankError
 
 SIZE_RANGE = {"height": (30.0, 3000.0), "depth": (100.0, 1200.0), "corner_leg": (300.0, 2000.0)}
 """mm that make sense for a carcass."""
-
-STYLES = {"slab": "Slab", "framed": "Framed flat panel"}
-GRAINS = {"vertical": "Upright", "horizontal": "Lying"}
 
 
 def label_of(key: str) -> str:
@@ -35,7 +32,7 @@ def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
     if key in OWN_LENGTH_KEYS:
         least, most = SIZE_RANGE.get(key, (0.0, 3000.0))
         value = read(job, text, least=least, most=most)
-    elif key in FINISH_KEYS or key in CHOICE_KEYS:
+    elif key in FINISH_KEYS or key in CHOICE_KEYS or key in STANDARD_KEYS:
         check_choice(job, key, text)
         value = text
     else:
@@ -62,10 +59,10 @@ def check_choice(job: Job, key: str, code: str) -> None:
     if key in FINISH_KEYS:
         role = key.removeprefix("finish_")
         known = {f.code for f in job.stock.finishes if role in f.roles}
-    elif key == "front_style":
-        known = set(STYLES)
-    elif key == "front_grain":
-        known = set(GRAINS)
+    elif key in CHOICES:
+        known = set(CHOICES[key])
+    elif key in STANDARD_KEYS:
+        known = {s.code for s in job.standards}
     elif key == "handle":
         known = {f.code for f in job.stock.fittings_of("handle")} | {"none"}
     else:

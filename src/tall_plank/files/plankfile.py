@@ -27,9 +27,8 @@ MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
 
 
-def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 1 to 2: rooms gained islands, columns and more, all of which may be missing. Shop standards gained
-    values, which are those of the shipped one. Runs keep their typed starts and ends, and plinths without returns."""
+def _complete_standards(raw: dict[str, Any]) -> None:
+    """Give shop standards the values that they lack, from the shipped one: they make what an older job made."""
     from tall_plank.job.start import shipped_standard
 
     shipped = shipped_standard()
@@ -38,6 +37,12 @@ def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
             known = {row["key"] for row in standard.get(table, [])}
             added = [msgspec.to_builtins(row) for row in rows if row.key not in known]
             standard[table] = [*standard.get(table, []), *added]
+
+
+def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
+    """Format 1 to 2: rooms gained islands, columns and more, all of which may be missing. Shop standards gained
+    values, which are those of the shipped one. Runs keep their typed starts and ends, and plinths without returns."""
+    _complete_standards(raw)
     for room in raw["job"]["rooms"]:
         for run in room.get("runs", []):
             run["plinth_returns"] = False  # there were none
@@ -46,7 +51,9 @@ def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
 
 
 def _with_guides(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 2 to 3: rooms gained roof windows, guide lines and plan images, the job pictures; all may be missing."""
+    """Format 2 to 3: rooms gained roof windows, guide lines and plan images, the job pictures; all may be missing.
+    Shop standards gained joints, fits and face frames, which are those of the shipped one."""
+    _complete_standards(raw)
     raw["format"] = 3
     return raw
 
@@ -107,6 +114,7 @@ def job_from_bytes(data: bytes, where: str) -> Job:
 def check_whole(job: Job) -> None:
     """Raises PlankError where a job refers to something it does not hold, or holds impossible numbers."""
     from tall_plank.edits.values import lengths_in, reevaluated
+    from tall_plank.job.standard import check_standard
     from tall_plank.setout import set_out
     from tall_plank.setout.rooms import roof_window_frame
     from tall_plank.stock.library import check_stock
@@ -120,6 +128,12 @@ def check_whole(job: Job) -> None:
             raise PlankError(f"The length “{length.text[:40]}” is out of range.", "job", "Open its .bak file.")
     for cell in job.cells():
         job.template_of(cell)
+    for unit in job.units:
+        for own in unit.own:
+            if own.key.startswith("standard"):
+                job.standard_by(str(own.value))
+    for standard in job.standards:
+        check_standard(standard)
     ids = [c.id for c in job.cells()]
     if len(set(ids)) != len(ids):
         raise PlankError("Two units have one id.", "job", "Open its .bak file.")

@@ -9,7 +9,7 @@ import msgspec
 
 from tall_plank.job.job import Job, NamedValue
 from tall_plank.job.scheme import Role, Scheme
-from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, Construction, Standard
+from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, PART_OF, PARTS, Construction, Standard
 from tall_plank.job.template import Template
 from tall_plank.job.unit import Own, Unit
 from tall_plank.measure import Length, PlankError
@@ -18,7 +18,10 @@ from tall_plank.measure.lengths import evaluate_text
 SIZE_KEYS = ("height", "depth", "corner_leg")
 FINISH_KEYS = tuple(f"finish_{role.value}" for role in Role)
 OWN_LENGTH_KEYS = (*SIZE_KEYS, *LENGTH_KEYS)
-OWN_CHOICE_KEYS = (*FINISH_KEYS, *CHOICE_KEYS)
+STANDARD_KEYS = ("standard", *(f"standard.{part}" for part in PARTS))
+"""Own choices of another shop standard: for the whole unit, or for one part of its construction."""
+
+OWN_CHOICE_KEYS = (*FINISH_KEYS, *CHOICE_KEYS, *STANDARD_KEYS)
 
 
 @dataclass(frozen=True)
@@ -62,11 +65,26 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
         if finish is None:
             raise PlankError(f"The scheme has no finish for {key}.", job.scheme, "Choose one in the Finish stage.")
         return Sourced(finish, False, f"scheme {job.active_scheme().name}")
-    standard = job.active_standard()
+    standard = standard_of(job, unit, key)
     value = standard.values().get(key)
     if value is None:
         raise PlankError(f"There is no decision called “{key}”.", "unit", "Choose a known one.")
     return Sourced(value, False, f"standard {standard.name}")
+
+
+def standard_code(unit: Unit, part: str = "") -> str:
+    """Code of the shop standard that a unit, or one part of its construction, has of its own; empty: the job's."""
+    for key in (f"standard.{part}", "standard") if part else ("standard",):
+        own = unit.own_value(key)
+        if isinstance(own, str):
+            return own
+    return ""
+
+
+def standard_of(job: Job, unit: Unit, key: str) -> Standard:
+    """The shop standard that gives a unit a value: that of the value's part, else the unit's, else the job's."""
+    code = standard_code(unit, PART_OF.get(key, ""))
+    return job.standard_by(code) if code else job.active_standard()
 
 
 @lru_cache(maxsize=256)
@@ -76,17 +94,28 @@ def _evaluated(text: str, values: tuple[NamedValue, ...]) -> float:
 
 def construction_of(job: Job, unit: Unit) -> Construction:
     """All construction values of a unit, its own ones before the standard's."""
-    return _construction(job.active_standard(), unit.own)
+    return _construction(job.active_standard(), job.standards, unit.own)
 
 
 @lru_cache(maxsize=4096)
-def _construction(standard: Standard, own: tuple[Own, ...]) -> Construction:
-    values = {key: v.mm if isinstance(v, Length) else v for key, v in standard.values().items()}
+def _construction(active: Standard, standards: tuple[Standard, ...], own: tuple[Own, ...]) -> Construction:
+    by_code = {s.code: s for s in standards}
+    chosen = {item.key: by_code.get(str(item.value), active) for item in own if item.key.startswith("standard")}
+    whole = chosen.get("standard", active)
+    values: dict[str, object] = dict(whole.values())
+    hardware = whole
+    for part, keys in PARTS.items():
+        given = chosen.get(f"standard.{part}")
+        if given is not None:
+            found = given.values()
+            values.update({key: found[key] for key in keys})
+            hardware = given if part == "hardware" else hardware
     for item in own:
         if item.key in values:
-            values[item.key] = item.value.mm if isinstance(item.value, Length) else item.value
+            values[item.key] = item.value
+    plain = {key: v.mm if isinstance(v, Length) else v for key, v in values.items()}
     return msgspec.convert(
-        {**values, "hinge_rules": standard.hinge_rules, "leg_rules": standard.leg_rules}, Construction
+        {**plain, "hinge_rules": hardware.hinge_rules, "leg_rules": hardware.leg_rules}, Construction
     )
 
 

@@ -111,6 +111,9 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     def active_standard(self) -> Standard:
         return _one(self.standards, self.standard, "shop standard")
 
+    def standard_by(self, code: str) -> Standard:
+        return _one(self.standards, code, "shop standard")
+
     def active_scheme(self) -> Scheme:
         return _one(self.schemes, self.scheme, "scheme")
 

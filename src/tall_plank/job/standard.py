@@ -45,7 +45,13 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     shelf_setback: float
     shelf_play: float
     shelf_back_clearance: float
+    back_rebate: float
+    # face frame
+    face_thickness: float
+    face_stile: float
+    face_rail: float
     # gaps of the fronts
+    gap_inset: float
     gap_side: float
     gap_top: float
     gap_bottom: float
@@ -68,6 +74,24 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     dowel_spacing: float
     dowel_face_depth: float
     dowel_end_depth: float
+    dado_depth: float
+    cam_diameter: float
+    cam_depth: float
+    cam_from_edge: float
+    cam_bore: float
+    cam_bolt: float
+    cam_bolt_depth: float
+    screw_clear: float
+    screw_pilot: float
+    screw_depth: float
+    biscuit_length: float
+    biscuit_thickness: float
+    biscuit_depth: float
+    tenon_length: float
+    tenon_thickness: float
+    tenon_depth: float
+    pocket_diameter: float
+    pocket_from_edge: float
     row_inset: float
     row_pitch: float
     row_margin: float
@@ -97,6 +121,20 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     corner_play: float
     scribe: float
     # choices
+    joint: str
+    joint_count: str
+    cam_face: str
+    top_fit: str
+    bottom_fit: str
+    back_fit: str
+    overlay: str
+    face_frame: str
+    cam: str
+    cam_dowel: str
+    screw: str
+    biscuit: str
+    tenon: str
+    pocket_screw: str
     front_style: str
     front_grain: str
     handle: str
@@ -117,6 +155,66 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
 
 LENGTH_KEYS = tuple(f.name for f in msgspec.structs.fields(Construction) if f.type is float)
 CHOICE_KEYS = tuple(f.name for f in msgspec.structs.fields(Construction) if f.type is str)
+
+
+CHOICES: dict[str, dict[str, str]] = {
+    "joint": {
+        "dowel": "dowels", "cam": "cam and dowel", "screw": "carcass screws", "groove": "groove and glue",
+        "biscuit": "biscuits", "tenon": "loose tenons", "pocket": "pocket screws",
+    },
+    "joint_count": {"auto": "by the depth", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
+    "cam_face": {"out": "hidden side", "in": "side of the bay"},
+    "top_fit": {"between": "between the gables", "over": "over the gables"},
+    "bottom_fit": {"between": "between the gables", "under": "under the gables"},
+    "back_fit": {"groove": "in a groove", "on": "on the back", "rebate": "in a rebate"},
+    "overlay": {"full": "over the gables", "half": "over half of them", "inset": "set in"},
+    "face_frame": {"none": "none", "frame": "face frame"},
+    "front_style": {"slab": "Slab", "framed": "Framed flat panel"},
+    "front_grain": {"vertical": "vertical", "horizontal": "horizontal"},
+}  # fmt: skip
+"""Choices that are no codes of the stock, with their words."""
+
+PARTS: dict[str, tuple[str, ...]] = {
+    "boards": (
+        "carcass_thickness", "back_thickness", "shelf_thickness", "drawer_thickness", "drawer_bottom_thickness",
+        "front_thickness", "panel_thickness",
+    ),
+    "carcass": (
+        "rail_width", "back_inset", "back_groove_depth", "groove_width_play", "groove_bottom_play", "shelf_setback",
+        "shelf_play", "shelf_back_clearance", "back_rebate", "top_fit", "bottom_fit", "back_fit",
+    ),
+    "face frame": ("face_thickness", "face_stile", "face_rail", "face_frame"),
+    "fronts": (
+        "gap_inset", "gap_side", "gap_top", "gap_bottom", "gap_between", "frame_stile", "frame_rail",
+        "frame_groove_depth", "frame_panel_clearance", "overlay", "front_style", "front_grain",
+    ),
+    "edging": (
+        "edging_carcass", "edging_front", "edging_shelf", "edging_worktop", "premilling", "edging_ignored_below",
+    ),
+    "joints": (
+        "dowel_diameter", "dowel_from_edge", "dowel_spacing", "dowel_face_depth", "dowel_end_depth", "dado_depth",
+        "cam_diameter", "cam_depth", "cam_from_edge", "cam_bore", "cam_bolt", "cam_bolt_depth", "screw_clear",
+        "screw_pilot", "screw_depth", "biscuit_length", "biscuit_thickness", "biscuit_depth", "tenon_length",
+        "tenon_thickness", "tenon_depth", "pocket_diameter", "pocket_from_edge", "joint", "joint_count", "cam_face",
+        "dowel", "cam", "cam_dowel", "screw", "biscuit", "tenon", "pocket_screw",
+    ),
+    "hole rows": (
+        "row_inset", "row_pitch", "row_margin", "pin_diameter", "pin_depth", "hinge_from_end", "cup_from_edge",
+    ),
+    "drawers": ("drawer_clear_above", "drawer_clear_below", "drawer_groove_depth", "drawer_groove_up"),
+    "hardware": (
+        "handle_from_edge", "handle_from_end", "handle", "hinge", "plate", "shelf_pin", "leg", "hanger", "stay",
+        "pullout", "fold_hinge", "joint_bolt",
+    ),
+    "trims": (
+        "worktop_front", "worktop_side", "worktop_back", "upstand_height", "upstand_thickness", "splash_thickness",
+        "waterfall_filler", "plinth_setback", "plinth_thickness", "leg_inset", "corner_play", "scribe",
+    ),
+}  # fmt: skip
+"""The parts of a standard that can be applied by themselves, and the values in each; every value is in one of them.
+The rules of hinges and legs go with the hardware."""
+
+PART_OF = {key: part for part, keys in PARTS.items() for key in keys}
 
 
 class LengthValue(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -160,6 +258,20 @@ class Standard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
         return msgspec.structs.replace(self, choices=choices)
 
 
+def check_standard(standard: Standard) -> None:
+    """Raises PlankError where a standard lacks a value, has an unknown one, or a choice that there is not."""
+    keys = [item.key for item in standard.lengths], [item.key for item in standard.choices]
+    for wanted, given in ((LENGTH_KEYS, keys[0]), (CHOICE_KEYS, keys[1])):
+        wrong = sorted(set(wanted) ^ set(given)) or [key for key in given if given.count(key) > 1]
+        if wrong:
+            raise PlankError(f"The value “{wrong[0]}” is missing, unknown or there twice.", standard.name, "Mend it.")
+    for item in standard.choices:
+        known = CHOICES.get(item.key)
+        if known is not None and item.choice not in known:
+            what = f"“{item.choice}” is no choice of {item.key.replace('_', ' ')}."
+            raise PlankError(what, standard.name, f"Known: {', '.join(known)}.")
+
+
 def load_standard(path: Path) -> Standard:
     """Read a shop standard from TOML: ``[lengths]``, ``[choices]``, ``hinge_rules``, ``leg_rules``.
 
@@ -184,7 +296,7 @@ def load_standard(path: Path) -> Standard:
             typed.append(LengthValue(key, parse_length(str(text), least=0)))
         except PlankError as error:
             raise PlankError(error.what, f"{path.name}, [lengths] {key}", error.remedy) from None
-    return Standard(
+    found = Standard(
         code=str(data.get("code", path.stem)),
         name=str(data.get("name", path.stem)),
         lengths=tuple(typed),
@@ -192,3 +304,5 @@ def load_standard(path: Path) -> Standard:
         hinge_rules=convert(data.get("hinge_rules", []), tuple[HingeRule, ...], f"{path.name}, hinge_rules"),
         leg_rules=convert(data.get("leg_rules", []), tuple[LegRule, ...], f"{path.name}, leg_rules"),
     )
+    check_standard(found)
+    return found

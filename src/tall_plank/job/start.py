@@ -34,6 +34,14 @@ def shipped_templates() -> tuple[Template, ...]:
 
 
 @cache
+def shipped_standards() -> tuple[Standard, ...]:
+    """The shop standards that a new job carries; the first one is in force."""
+    first = shipped_standard()
+    others = (load_standard(path) for path in sorted((DATA / "standards").glob("*.toml")))
+    return (first, *(s for s in others if s.code != first.code))
+
+
+@cache
 def shipped_standard() -> Standard:
     return load_standard(DATA / "standards" / "quay-dowelled.toml")
 
@@ -76,7 +84,7 @@ def new_job(name: str = "New job") -> Job:
         rooms=(room,),
         schemes=(start_scheme(),),
         scheme="first",
-        standards=(shipped_standard(),),
+        standards=shipped_standards(),
         standard=shipped_standard().code,
         templates=shipped_templates(),
         stock=stock,

@@ -59,7 +59,8 @@ class Hole(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=T
 
 FittingKind = Literal[
     "hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw", "stay", "pullout", "drainer",
-    "rail", "grille", "bed", "bracket", "fold_hinge", "joint_bolt", "basket",
+    "rail", "grille", "bed", "bracket", "fold_hinge", "joint_bolt", "basket", "cam", "cam_dowel", "biscuit", "tenon",
+    "pocket_screw",
 ]  # fmt: skip
 
 
