@@ -203,7 +203,7 @@ def _beside(
             items += _leg_front(wall, side, p, unit, stock)
             continue
         # Its side is cut by the corner: drawn as a plain board in front of this wall.
-        deep = p.depth + (unit.spec.made.front_thickness if unit.fronts else 0.0)
+        deep = p.depth + (unit.spec.made.reach if unit.fronts else 0.0)
         x = 0.0 if side == "left" else wall.length - deep
         points = rectangle(x, p.bottom, deep, p.height)
         items.append(Shape(points, Pen.NARROW, Layer.CARCASS, f"cell:{p.cell}", "unit"))

@@ -295,7 +295,8 @@ def _floor_items(
             continue
         seen.add(key)
         if face is None:
-            shape: Points = ((x0, -depth - t), (x1, -depth - t), (x1, -depth), (x0, -depth))
+            y = -depth - unit.spec.made.front_out
+            shape: Points = ((x0, y - t), (x1, y - t), (x1, y), (x0, y))
         else:
             shape = tuple(face.point(u, o, 0.0)[:2] for u, o in ((x0, t), (x1, t), (x1, 0.0), (x0, 0.0)))
         items.append(Shape(shape, Pen.NARROW, Layer.FRONT, "", color))

@@ -152,6 +152,20 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     hinge_rules: tuple[HingeRule, ...] = ()
     leg_rules: tuple[LegRule, ...] = ()
 
+    @property
+    def reach(self) -> float:
+        """How far fronts (or the face frame) stand out before the carcass, mm."""
+        if self.face_frame == "frame":
+            return self.face_thickness + (0.0 if self.overlay == "inset" else self.front_thickness)
+        return 0.0 if self.overlay == "inset" else self.front_thickness
+
+    @property
+    def front_out(self) -> float:
+        """How far the backs of fronts stand before the carcass's front edge, mm; negative where they are set in."""
+        if self.overlay != "inset":
+            return self.face_thickness if self.face_frame == "frame" else 0.0
+        return self.reach - self.front_thickness
+
 
 LENGTH_KEYS = tuple(f.name for f in msgspec.structs.fields(Construction) if f.type is float)
 CHOICE_KEYS = tuple(f.name for f in msgspec.structs.fields(Construction) if f.type is str)

@@ -36,6 +36,7 @@ class BayBox:
     clear : its clear space
     zone : what its front covers
     left, right : name of the upright on either side ("left gable", "right gable" or a divider's name)
+    opening : what things pass through on their way in: the clear space, or less where a face frame stands before it
     """
 
     path: tuple[int, ...]
@@ -44,6 +45,11 @@ class BayBox:
     zone: Rect
     left: str
     right: str
+    opening: Rect | None = None
+
+    @property
+    def through(self) -> Rect:
+        return self.opening or self.clear
 
 
 @dataclass(frozen=True)
@@ -64,6 +70,8 @@ class BaySet:
     boxes: tuple[BayBox, ...]
     boards: tuple[Board, ...]
     short: tuple[tuple[tuple[int, ...], float], ...]
+    members: tuple[tuple[str, Rect], ...] = ()
+    """Rails and mullions of a face frame between bays, seen from the front."""
 
     @property
     def leaves(self) -> tuple[BayBox, ...]:
@@ -79,24 +87,27 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
     boxes: list[BayBox] = []
     boards: list[Board] = []
     short: list[tuple[tuple[int, ...], float]] = []
+    members: list[tuple[str, Rect]] = []
+    framed = made.face_frame == "frame"
     count = {"shelf": 0, "divider": 0}
 
     def visit(node: Bay, path: tuple[int, ...], clear: Rect, zone: Rect, left: str, right: str) -> None:
-        boxes.append(BayBox(path, node, clear, zone, left, right))
+        boxes.append(BayBox(path, node, clear, zone, left, right, _opening(clear, zone, made) if framed else None))
         if not node.children:
             return
         rows = node.split is Split.ROWS
         nothing = node.between == "nothing"
-        gap = made.gap_between
-        thick = {"nothing": gap, "shelf": made.shelf_thickness, "divider": made.carcass_thickness}[node.between]
+        board = {"nothing": 0.0, "shelf": made.shelf_thickness, "divider": made.carcass_thickness}[node.between]
+        gap = separation(made, board, rows=rows)
+        thick = gap if nothing else board
         span = zone if nothing else clear
-        members = [
+        sizes = [
             Member(Rule.SHARE, weight=child.weight, least=1.0)
             if child.size is None
             else Member(Rule.FIXED, size=child.size.mm)
             for child in node.children
         ]
-        shares = share_out(span.height if rows else span.width, members, gap=thick)
+        shares = share_out(span.height if rows else span.width, sizes, gap=thick)
         if not shares.fits or shares.left > 0.01:
             short.append((path, shares.short or -shares.left))
         # Edges of the children along the split, from the top down or from the left.
@@ -110,6 +121,8 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
         last = len(edges) - 1
         for i in range(last):
             middle = (edges[i][1] + edges[i + 1][0]) / 2
+            if framed:
+                members.append(_frame_member(zone, middle, made, rows=rows))
             if nothing:
                 uprights.append(left)
                 continue
@@ -160,4 +173,37 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
                 visit(child, (*path, i), c, z, uprights[i], right if i == last or nothing else uprights[i + 1])
 
     visit(bay, (), clear, zone, "left gable", "right gable")
-    return BaySet(tuple(boxes), tuple(boards), tuple(short))
+    return BaySet(tuple(boxes), tuple(boards), tuple(short), tuple(members))
+
+
+def separation(made: Construction, board: float, *, rows: bool) -> float:
+    """mm between the fronts of neighbouring bays.
+
+    Parameters
+    ----------
+    board : thickness of what stands between the bays, mm; 0 for nothing
+    """
+    if made.face_frame == "frame":
+        member = made.face_rail if rows else made.face_stile
+        return member + 2 * made.gap_inset if made.overlay == "inset" else made.gap_between
+    if made.overlay == "inset" and board:
+        return board + 2 * made.gap_inset
+    return made.gap_between
+
+
+def _frame_member(zone: Rect, middle: float, made: Construction, *, rows: bool) -> tuple[str, Rect]:
+    """The rail or mullion of a face frame between two bays; it ends at the frame's other members."""
+    grow = made.gap_inset if made.overlay == "inset" else 0.0
+    half = (made.face_rail if rows else made.face_stile) / 2
+    if rows:
+        return "rail", Rect(zone.x0 - grow, middle - half, zone.x1 + grow, middle + half)
+    return "mullion", Rect(middle - half, zone.z0 - grow, middle + half, zone.z1 + grow)
+
+
+def _opening(clear: Rect, zone: Rect, made: Construction) -> Rect:
+    """The opening of a face frame before a bay, within the bay's clear space."""
+    grow = made.gap_inset if made.overlay == "inset" else 0.0
+    return Rect(
+        max(clear.x0, zone.x0 - grow), max(clear.z0, zone.z0 - grow),
+        min(clear.x1, zone.x1 + grow), min(clear.z1, zone.z1 + grow),
+    )  # fmt: skip

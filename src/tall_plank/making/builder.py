@@ -8,7 +8,7 @@ from typing import Literal
 import msgspec
 
 from tall_plank.job import Bay, Body, Construction
-from tall_plank.making.holes import dowel_places
+from tall_plank.making.joints import join
 from tall_plank.making.parts import Draft, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, Z
@@ -92,6 +92,11 @@ class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     """The plane it stands in, where that is not the unit's straight front."""
 
 
+def has_fronts(bay: Bay) -> bool:
+    """Whether anything closes a bay of a tree."""
+    return bay.front is not None or any(has_fronts(child) for child in bay.children)
+
+
 def plane(a: tuple[float, float], b: tuple[float, float], name: str = "front") -> FacePlane:
     """The face from a to b, seen from above."""
     length = math.dist(a, b)
@@ -109,6 +114,7 @@ class Builder:
         self.problems: list[Problem] = []
         self.fronts: list[FrontBox] = []
         self.lent: list[Lent] = []
+        self._fixings: dict[tuple[str, str], int] = {}
 
     @property
     def face(self) -> FacePlane:
@@ -119,7 +125,19 @@ class Builder:
             return plane((0.0, -spec.depth), (spec.width, -shallow))
         if spec.shape == "angled left":
             return plane((0.0, -shallow), (spec.width, -spec.depth))
-        return FacePlane(0.0, -spec.depth)
+        return FacePlane(0.0, -spec.depth - spec.made.front_out)
+
+    @property
+    def framed(self) -> bool:
+        """Whether a face frame stands before it: on a carcass with gables that is high enough for one."""
+        spec, made = self.spec, self.spec.made
+        tall = spec.height > 4 * made.face_rail
+        return made.face_frame == "frame" and spec.body is Body.CARCASS and spec.gables and tall
+
+    @property
+    def recess(self) -> float:
+        """How far what goes into the unit starts behind its front edge, mm: fronts that are set in need their room."""
+        return max(0.0, -self.spec.made.front_out) if has_fronts(self.spec.bay) else 0.0
 
     def board(self, finish: str, thickness: float, use: str) -> Board:
         """The board for a use.
@@ -168,19 +186,17 @@ class Builder:
     def problem(self, what: str, remedy: str, weight: str = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))
 
-    def dowel_joint(self, face_part: Draft, end_part: Draft, start: Vec, end: Vec, rear: float = 0.0) -> int:
-        """Dowels along the line from start to end (the unit's frame) where the end of one part meets another's
-        face; both halves are drilled at the same points. Returns the number of dowels."""
-        made = self.spec.made
-        length = sum((b - a) ** 2 for a, b in zip(start, end, strict=True)) ** 0.5
-        places = dowel_places(length, made.dowel_from_edge, made.dowel_spacing, rear)
-        for place in places:
-            t = place / length
-            point = (
-                start[0] + (end[0] - start[0]) * t,
-                start[1] + (end[1] - start[1]) * t,
-                start[2] + (end[2] - start[2]) * t,
-            )
-            face_part.bore(point, made.dowel_diameter, made.dowel_face_depth, "dowel")
-            end_part.bore(point, made.dowel_diameter, made.dowel_end_depth, "dowel")
-        return len(places)
+    def fix(self, code: str, qty: int, why: str) -> None:
+        """Count the fixings of joints; `fixed` makes items of them."""
+        old = self._fixings.get((code, why), 0)
+        self._fixings[(code, why)] = old + qty
+
+    def fixed(self) -> None:
+        """Turn the counted fixings into items."""
+        for (code, why), qty in self._fixings.items():
+            self.item(code, qty, why)
+        self._fixings.clear()
+
+    def join(self, face_part: Draft, end_part: Draft, start: Vec, end: Vec, rear: float = 0.0) -> None:
+        """Join the end of one part to the face of another along a line, as the standard joins; see joints.py."""
+        join(self, face_part, end_part, start, end, rear)

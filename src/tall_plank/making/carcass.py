@@ -12,15 +12,73 @@ import math
 from tall_plank.making.bayset import BayBox, BaySet, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.holes import leg_count, rear_row, row_heights
-from tall_plank.making.parts import Draft, Lent
-from tall_plank.measure import Frame
+from tall_plank.making.joints import tongue
+from tall_plank.making.parts import Draft, Lent, Rebate
+from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.tops import slant_depth
 
 GABLE_LEFT, GABLE_RIGHT = "left gable", "right gable"
+SHELF_STANDS = "shelf"
+"""Use of the row holes that a shelf stands on; the others, for pins, give way where something needs the place."""
+
 BOW = 0.12
 """Rise of a bowed or hollowed front, as a share of the unit's width."""
+
+
+def rear_cut(b: Builder) -> float:
+    """How far lying boards end before the carcass's rear: the back lies behind them, unless it stands in a groove."""
+    made = b.spec.made
+    return made.back_thickness if b.spec.back and made.back_fit != "groove" else 0.0
+
+
+def gable_cut(b: Builder) -> float:
+    """How far gables end before the carcass's rear, mm: only where the back is planted on."""
+    return rear_cut(b) if b.spec.made.back_fit == "on" else 0.0
+
+
+def is_over(b: Builder) -> bool:
+    """Whether a whole top lies on the gables."""
+    return b.spec.gables and b.spec.top == "full" and b.spec.made.top_fit == "over"
+
+
+def is_under(b: Builder) -> bool:
+    """Whether the bottom lies under the gables."""
+    return b.spec.gables and b.spec.bottom and b.spec.made.bottom_fit == "under"
+
+
+def check_standard_fits(b: Builder) -> None:
+    """Raises PlankError where values of the shop standard cannot stand together on this unit, naming one of them."""
+    spec, made = b.spec, b.spec.made
+    if spec.back and made.back_fit == "rebate" and (is_over(b) or is_under(b)):
+        raise PlankError(
+            "A back in a rebate needs top and bottom between the gables.", "back_fit", "Change one of the two."
+        )
+    if spec.back and made.back_fit == "rebate" and made.back_rebate >= made.carcass_thickness - 2.0:
+        raise PlankError(
+            f"A rebate of {made.back_rebate:g} mm leaves nothing of a gable {made.carcass_thickness:g} mm thick.",
+            "back_rebate", "Make it smaller.",
+        )  # fmt: skip
+    if spec.back and made.back_fit == "groove":
+        for key, deep in (("back_groove_depth", made.back_groove_depth),):
+            if deep >= made.carcass_thickness - 2.0:
+                raise PlankError(
+                    f"A groove {deep:g} mm deep goes through a gable {made.carcass_thickness:g} mm thick.",
+                    key, "Make it shallower.",
+                )  # fmt: skip
+    if made.joint == "groove" and made.dado_depth >= made.carcass_thickness - 2.0:
+        raise PlankError("The grooves of the joints go through the gables.", "dado_depth", "Make them shallower.")
+    if spec.corner == "blind" and spec.blind > 0 and (made.face_frame == "frame" or made.overlay == "inset"):
+        raise PlankError(
+            "A unit that runs into a corner is made with fronts over its gables.",
+            "fronts", "Choose another standard for its fronts and face frame.",
+        )  # fmt: skip
+    if spec.shape != "straight" and (made.face_frame == "frame" or made.overlay == "inset"):
+        raise PlankError(
+            "A unit with a slanted or bowed front is made with fronts over its gables.",
+            "fronts", "Choose another standard for its fronts and face frame.",
+        )  # fmt: skip
 
 
 def clear_depth(b: Builder) -> float:
@@ -28,6 +86,8 @@ def clear_depth(b: Builder) -> float:
     made = b.spec.made
     if not b.spec.back:
         return b.spec.depth - b.spec.vent
+    if made.back_fit != "groove":
+        return b.spec.depth - made.back_thickness - b.spec.vent
     return b.spec.depth - made.back_inset - made.back_thickness - made.groove_width_play - b.spec.vent
 
 
@@ -95,37 +155,48 @@ def make_carcass(b: Builder, bays: BaySet) -> None:
     w, h, t, s = spec.width, spec.height, made.carcass_thickness, side_thickness(b)
     d = spec.depth
     hung = spec.level == "hung"
+    over, under, tg, cut = is_over(b), is_under(b), tongue(b), rear_cut(b)
+    z0, z1 = (t - tg if under else 0.0), (h - t + tg if over else h)
     if spec.gables:
         # Left gable: x runs down; right gable: x runs up; L1 is the front edge on both.
         dl, dr = -front_edge(b, t / 2), -front_edge(b, w - t / 2)
         if spec.shape.startswith("angled"):
-            dl, dr = -front_edge(b, 0.0), -front_edge(b, w)
-        left = b.add(GABLE_LEFT, spec.carcass, t, h, dl, Frame((0.0, -dl, h), NEG_Z, Y), "carcass")
-        right = b.add(GABLE_RIGHT, spec.carcass, t, h, dr, Frame((w, -dr, 0.0), Z, Y), "carcass")
+            # Square-edged, a gable ends where the slant first meets it.
+            dl = min(-front_edge(b, 0.0), -front_edge(b, t))
+            dr = min(-front_edge(b, w), -front_edge(b, w - t))
+        back = gable_cut(b)
+        left = b.add(GABLE_LEFT, spec.carcass, t, z1 - z0, dl - back, Frame((0.0, -dl, z1), NEG_Z, Y), "carcass")
+        right = b.add(GABLE_RIGHT, spec.carcass, t, z1 - z0, dr - back, Frame((w, -dr, z0), Z, Y), "carcass")
         # A hung unit's underside is seen: its gables are banded there too.
-        left.band(b.stock, made.edging_carcass, "L1", *(["W2"] if hung else []))
-        right.band(b.stock, made.edging_carcass, "L1", *(["W1"] if hung else []))
+        seen = hung and not under
+        left.band(b.stock, made.edging_carcass, "L1", *(["W2"] if seen else []))
+        right.band(b.stock, made.edging_carcass, "L1", *(["W1"] if seen else []))
     else:
         b.lent = [Lent(GABLE_LEFT, 0.0, d, h), Lent(GABLE_RIGHT, w, d, h)]
         left, right = b.part(GABLE_LEFT), b.part(GABLE_RIGHT)
-    dowels = 0
     if spec.bottom:
-        bottom = b.add("bottom", spec.carcass, t, w - 2 * s, d, Frame((s, -d, 0.0), X, Y), "carcass")
+        x0 = 0.0 if under else s - tg
+        bottom = b.add("bottom", spec.carcass, t, w - 2 * x0, d - cut, Frame((x0, -d, 0.0), X, Y), "carcass")
         _band_front(b, bottom, made.edging_carcass)
+        if under:
+            bottom.band(b.stock, made.edging_carcass, "W1", "W2")
         shaped_board(b, bottom)
-        dowels += _joint_to_gables(b, left, right, bottom, t / 2)
+        _join_lying(b, left, right, bottom, t / 2, t, beyond=under)
     if spec.top == "full":
-        top = b.add("top", spec.carcass, t, w - 2 * s, d, Frame((w - s, -d, h), NEG_X, Y), "carcass")
+        x0 = 0.0 if over else s - tg
+        top = b.add("top", spec.carcass, t, w - 2 * x0, d - cut, Frame((w - x0, -d, h), NEG_X, Y), "carcass")
         _band_front(b, top, made.edging_carcass)
+        if over:
+            top.band(b.stock, made.edging_carcass, "W1", "W2")
         shaped_board(b, top)
-        dowels += _joint_to_gables(b, left, right, top, h - t / 2)
+        _join_lying(b, left, right, top, h - t / 2, h - t, beyond=over)
     elif spec.top == "rails":
-        dowels += _rails(b, left, right)
+        _rails(b, left, right)
     for board in bays.boards:
-        dowels += _board_between(b, board.kind, board.name, board.clear, board.left, board.right)
+        _board_between(b, board.kind, board.name, board.clear, board.left, board.right)
     if spec.back:
         _back(b, left, right)
-    b.item(made.dowel, dowels, f"dowel joints every {made.dowel_spacing:g} mm at most")
+    b.fixed()
     for box in bays.leaves:
         _shelves(b, box)
     if spec.cover:
@@ -148,51 +219,112 @@ def _feet(b: Builder) -> None:
 def _cover(b: Builder) -> None:
     """A board over the unit in the fronts' finish, flush with the fronts."""
     spec, made = b.spec, b.spec.made
-    deep = spec.depth + made.front_thickness
+    deep = spec.depth + made.reach
     frame = Frame((0.0, -deep, spec.height), X, Y)
     cover = b.add("cover", spec.front, spec.cover, spec.width, deep, frame, "cover")
     cover.band(b.stock, made.edging_front, "L1", "W1", "W2")
 
 
-def _joint_to_gables(b: Builder, left: Draft, right: Draft, board: Draft, z: float) -> int:
+def _join_lying(
+    b: Builder, left: Draft, right: Draft, board: Draft, middle: float, face: float, *, beyond: bool
+) -> None:
+    """Join a bottom or top to both gables: its ends to their faces, or their ends to its face where it runs past them.
+
+    Parameters
+    ----------
+    middle : height of the board's middle, mm
+    face : height of its face that looks into the unit
+    """
     spec, s = b.spec, side_thickness(b)
-    rear = spec.depth - clear_depth(b)
-    count = 0
+    grooved = spec.back and spec.made.back_fit == "groove"
+    rear = spec.depth - clear_depth(b) - spec.vent if grooved else 0.0
+    end = -rear_cut(b)
     for gable, x in ((left, s), (right, spec.width - s)):
         front = gable.frame.origin[1]
-        if spec.shape in ("bow", "hollow", "rounded"):
+        if spec.shape in ("bow", "hollow", "rounded") and spec.made.joint != "groove":
             front = max(front, front_edge(b, x))
-        count += b.dowel_joint(gable, board, (x, front, z), (x, 0.0, z), rear)
-    return count
+        if beyond:
+            at = x - s / 2 if gable is left else x + s / 2
+            b.join(board, gable, (at, front, face), (at, end, face), rear)
+        else:
+            b.join(gable, board, (x, front, middle), (x, end, middle), rear)
 
 
-def _rails(b: Builder, left: Draft, right: Draft) -> int:
+def _rails(b: Builder, left: Draft, right: Draft) -> None:
     """Two rails at the top: lying flat, or standing on edge under a sink."""
     spec, made = b.spec, b.spec.made
     w, h, d, t, r, s = spec.width, spec.height, spec.depth, made.carcass_thickness, made.rail_width, side_thickness(b)
-    rear = -(d - clear_depth(b))
-    dowels = 0
+    rear, tg = -(d - clear_depth(b) - spec.vent), tongue(b)
     for name, front_y in (("front rail", -d), ("rear rail", rear - (t if spec.sink else r))):
         if spec.sink:
             # Standing: face A looks back into the unit, length runs from left to right.
-            frame = Frame((w - s, front_y, h - r), NEG_X, Z)
-            rail = b.add(name, spec.carcass, t, w - 2 * s, r, frame, "carcass")
+            frame = Frame((w - s + tg, front_y, h - r), NEG_X, Z)
+            rail = b.add(name, spec.carcass, t, w - 2 * (s - tg), r, frame, "carcass")
             middle = front_y + t / 2
             lines = [((x, middle, h), (x, middle, h - r)) for x in (s, w - s)]
         else:
-            rail = b.add(name, spec.carcass, t, w - 2 * s, r, Frame((w - s, front_y, h), NEG_X, Y), "carcass")
+            frame = Frame((w - s + tg, front_y, h), NEG_X, Y)
+            rail = b.add(name, spec.carcass, t, w - 2 * (s - tg), r, frame, "carcass")
             lines = [((x, front_y, h - t / 2), (x, front_y + r, h - t / 2)) for x in (s, w - s)]
         if name == "front rail" and not spec.sink:
             rail.band(b.stock, made.edging_carcass, "L1")
         for gable, (start, end) in zip((left, right), lines, strict=True):
-            dowels += b.dowel_joint(gable, rail, start, end)
-    return dowels
+            b.join(gable, rail, start, end)
 
 
 def _back(b: Builder, left: Draft, right: Draft) -> None:
-    """The back in grooves of gables, bottom and (where it is whole) top; without one it runs up flush."""
+    """The back: in grooves of gables, bottom and (where it is whole) top, in rebates of the gables, or planted on."""
+    made = b.spec.made
+    if made.back_fit == "on":
+        _back_on(b)
+    elif made.back_fit == "rebate":
+        _back_rebated(b, left, right)
+    else:
+        _back_grooved(b, left, right)
+    if b.spec.depth - clear_depth(b) > b.spec.depth - 100:
+        b.problem("The unit is too shallow for its back.", "Make it deeper.")
+
+
+def _back_board(b: Builder, x0: float, x1: float, z0: float, z1: float, rear: float) -> Draft:
+    """A back between two places, its rear face so far before the carcass's rear. Face A looks into the unit: length
+    up, L1 at the right; lying where it is wider than its board."""
     spec, made = b.spec, b.spec.made
-    w, h, d, t, s = spec.width, spec.height, spec.depth, made.carcass_thickness, side_thickness(b)
+    board = b.board(spec.carcass, made.back_thickness, "back")
+    lying = x1 - x0 > board.width - 20.0 and z1 - z0 <= board.width - 20.0
+    frame = Frame((x0, -rear, z0), X, Z) if lying else Frame((x1, -rear, z0), Z, NEG_X)
+    size = (x1 - x0, z1 - z0) if lying else (z1 - z0, x1 - x0)
+    return b.add("back", spec.carcass, made.back_thickness, *size, frame, "back")
+
+
+SCREW_PITCH = 150.0
+"""mm between the screws of a back that is planted on or lies in a rebate (common practice)."""
+
+
+def _back_screws(b: Builder, back: Draft) -> None:
+    count = 4 + 2 * (int(back.length // SCREW_PITCH) + int(back.width // SCREW_PITCH))
+    b.item(b.spec.made.screw, count, f"back screwed on every {SCREW_PITCH:g} mm")
+
+
+def _back_on(b: Builder) -> None:
+    spec, made = b.spec, b.spec.made
+    play = made.groove_bottom_play
+    _back_screws(b, _back_board(b, play, spec.width - play, play, spec.height - play, 0.0))
+
+
+def _back_rebated(b: Builder, left: Draft, right: Draft) -> None:
+    """Rebates along the gables' rear edges take the back's edges; it covers the rear of bottom and top."""
+    spec, made, s = b.spec, b.spec.made, side_thickness(b)
+    play = made.groove_bottom_play
+    into = made.back_rebate - play if s else -play
+    for gable in (left, right):
+        if not isinstance(gable, Lent):
+            gable.operations.append(Rebate("A", "L2", made.back_thickness, made.back_rebate))
+    _back_screws(b, _back_board(b, s - into, spec.width - s + into, play, spec.height - play, 0.0))
+
+
+def _back_grooved(b: Builder, left: Draft, right: Draft) -> None:
+    spec, made = b.spec, b.spec.made
+    w, h, t, s = spec.width, spec.height, made.carcass_thickness, side_thickness(b)
     deep, play = made.back_groove_depth, made.groove_bottom_play
     wide = made.back_thickness + made.groove_width_play
     y = -(made.back_inset + wide / 2)
@@ -201,54 +333,52 @@ def _back(b: Builder, left: Draft, right: Draft) -> None:
     z0 = t - deep + play if spec.bottom else 0.0
     z1 = h - t + deep - play if full else h
     x0, x1 = s - side + play, w - s + side - play
-    front = -made.back_inset - made.groove_width_play / 2
-    board = b.board(spec.carcass, made.back_thickness, "back")
-    wide_back = x1 - x0 > board.width - 20.0 and z1 - z0 <= board.width - 20.0
-    # Face A looks into the unit: length up, L1 at the right; lying where it is wider than its board.
-    frame = Frame((x0, front, z0), X, Z) if wide_back else Frame((x1, front, z0), Z, NEG_X)
-    size = (x1 - x0, z1 - z0) if wide_back else (z1 - z0, x1 - x0)
-    b.add("back", spec.carcass, made.back_thickness, *size, frame, "back")
-    left.groove((s, y, 0.0), (s, y, h), wide, deep, "back")
-    right.groove((w - s, y, 0.0), (w - s, y, h), wide, deep, "back")
+    _back_board(b, x0, x1, z0, z1, made.back_inset + made.groove_width_play / 2)
+    low, high = (t if is_under(b) else 0.0), (h - t if is_over(b) else h)
+    left.groove((s, y, low), (s, y, high), wide, deep, "back")
+    right.groove((w - s, y, low), (w - s, y, high), wide, deep, "back")
+    tg = tongue(b)
     if spec.bottom:
-        b.part("bottom").groove((s, y, t), (w - s, y, t), wide, deep, "back")
+        # Under the gables it takes the back's whole width, which reaches into their grooves.
+        end = s - side if is_under(b) else s - tg
+        b.part("bottom").groove((end, y, t), (w - end, y, t), wide, deep, "back")
     if full:
-        b.part("top").groove((s, y, h - t), (w - s, y, h - t), wide, deep, "back")
-    if d - made.back_inset - wide < 100:
-        b.problem("The unit is too shallow for its grooved back.", "Make it deeper.")
+        end = s - side if is_over(b) else s - tg
+        b.part("top").groove((end, y, h - t), (w - end, y, h - t), wide, deep, "back")
 
 
-def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: str) -> int:
-    """A fixed shelf or a divider between bays, dowelled at both ends."""
+def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: str) -> None:
+    """A fixed shelf or a divider between bays, joined at both ends."""
     spec, made = b.spec, b.spec.made
-    deep = clear_depth(b)
+    deep, tg = clear_depth(b), tongue(b)
     d = spec.depth
     if kind == "shelf":
         thick = made.shelf_thickness
-        shelf = b.add(name, spec.carcass, thick, r.width, deep, Frame((r.x0, -d, r.z0), X, Y), "carcass")
+        frame = Frame((r.x0 - tg, -d, r.z0), X, Y)
+        shelf = b.add(name, spec.carcass, thick, r.width + 2 * tg, deep, frame, "carcass")
         _band_front(b, shelf, made.edging_shelf)
         shaped_board(b, shelf, edging=made.edging_shelf)
         z = (r.z0 + r.z1) / 2
-        count = 0
         for upright, x in ((left, r.x0), (right, r.x1)):
             gable = b.part(upright)
             front = gable.frame.origin[1] if gable.role in ("carcass", "lent") else -d
             if spec.shape in ("bow", "hollow", "rounded"):
                 front = max(front, front_edge(b, x))
-            count += b.dowel_joint(gable, shelf, (x, front, z), (x, -d + deep, z))
-        return count
-    # A divider stands like a right gable: x up, face A to the left.
+            b.join(gable, shelf, (x, front, z), (x, -d + deep, z))
+        return
+    # A divider stands like a right gable: x up, face A to the left. It enters only boards that are there.
+    x = (r.x0 + r.x1) / 2
+    ends = [
+        next((p for p in b.drafts if p.role == "carcass" and _lies_at(p, x, z, d)), None) for z in (r.z0, r.z1)
+    ]  # fmt: skip
+    low, high = (r.z0 - tg if ends[0] else r.z0), (r.z1 + tg if ends[1] else r.z1)
     divider = b.add(
-        name, spec.carcass, made.carcass_thickness, r.height, deep, Frame((r.x1, -d, r.z0), Z, Y), "carcass"
+        name, spec.carcass, made.carcass_thickness, high - low, deep, Frame((r.x1, -d, low), Z, Y), "carcass"
     )
     divider.band(b.stock, made.edging_carcass, "L1")
-    x = (r.x0 + r.x1) / 2
-    count = 0
-    for z in (r.z0, r.z1):
-        below = next((p for p in b.drafts if p.role == "carcass" and p is not divider and _lies_at(p, x, z, d)), None)
-        if below is not None:
-            count += b.dowel_joint(below, divider, (x, -d, z), (x, -d + min(deep, below.width), z))
-    return count
+    for z, lying in zip((r.z0, r.z1), ends, strict=True):
+        if lying is not None:
+            b.join(lying, divider, (x, -d, z), (x, -d + min(deep, lying.width), z))
 
 
 def _lies_at(part: Draft, x: float, z: float, depth: float) -> bool:
@@ -285,7 +415,7 @@ def _shelves(b: Builder, box: BayBox) -> None:
     deep = clear_depth(b)
     thick = made.shelf_thickness
     length = box.clear.width - 2 * made.shelf_play
-    width = deep - made.shelf_setback - made.shelf_back_clearance
+    width = deep - b.recess - made.shelf_setback - made.shelf_back_clearance
     heights, places = shelf_heights(b, box)
     if not places:
         return
@@ -293,11 +423,14 @@ def _shelves(b: Builder, box: BayBox) -> None:
     for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
         draft = b.part(upright)
         front = draft.frame.origin[1]
-        for row in (made.row_inset, rear_row(deep - (front + spec.depth), made.row_inset, made.row_pitch)):
+        first = made.row_inset + b.recess
+        inside = deep - b.recess - (front + spec.depth)
+        for row in (first, b.recess + rear_row(inside, made.row_inset, made.row_pitch)):
             for z in heights:
-                draft.bore((x, front + row, z), made.pin_diameter, made.pin_depth, "shelf pin")
+                use = SHELF_STANDS if any(abs(z - p + made.pin_diameter / 2) < 0.01 for p in places) else "shelf pin"
+                draft.bore((x, front + row, z), made.pin_diameter, made.pin_depth, use)
     for z in places:
-        origin = (box.clear.x0 + made.shelf_play, -spec.depth + made.shelf_setback, z)
+        origin = (box.clear.x0 + made.shelf_play, -spec.depth + b.recess + made.shelf_setback, z)
         shelf = b.add(
             f"shelf {sum(d.role == 'shelf' for d in b.drafts) + 1}",
             spec.carcass,
@@ -308,5 +441,5 @@ def _shelves(b: Builder, box: BayBox) -> None:
             "shelf",
         )
         _band_front(b, shelf, made.edging_shelf)
-        shaped_board(b, shelf, made.shelf_setback, made.edging_shelf)
+        shaped_board(b, shelf, b.recess + made.shelf_setback, made.edging_shelf)
     b.item(made.shelf_pin, 4 * count, f"4 pins for each of {count} shelves")

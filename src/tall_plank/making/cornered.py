@@ -10,9 +10,10 @@ from __future__ import annotations
 from tall_plank.job import Bay
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder, plane
-from tall_plank.making.carcass import GABLE_LEFT, GABLE_RIGHT, shelf_heights
+from tall_plank.making.carcass import GABLE_LEFT, GABLE_RIGHT, SHELF_STANDS, shelf_heights
 from tall_plank.making.fronts import make_front
 from tall_plank.making.holes import rear_row
+from tall_plank.making.joints import tongue
 from tall_plank.making.parts import Draft
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, NEG_Y, NEG_Z, X, Y, Z
@@ -37,20 +38,26 @@ def make_cornered(b: Builder) -> Bays:
             "width",
             "Make its legs longer, or choose a unit that runs into the corner blind.",
         )
+    if made.overlay == "inset" or made.face_frame == "frame":
+        raise PlankError(
+            "A corner unit with two legs is made with fronts over its gables.",
+            "fronts",
+            "Choose another standard for its fronts and face frame, or a unit that runs into the corner blind.",
+        )
     right = spec.corner_side != "left"
     near, far = _gables(b, right)
-    opened = (w - d - t, leg - d - t)
-    bottom = _lying(b, "bottom", 0.0, t, (t, t), made.edging_carcass, opened, "carcass")
-    top = _lying(b, "top", h - t, t, (t, t), made.edging_carcass, opened, "carcass")
-    dowels = 0
+    opened = (w - d - t + tongue(b), leg - d - t + tongue(b))
+    into = t - tongue(b)
+    bottom = _lying(b, "bottom", 0.0, t, (into, into), made.edging_carcass, opened, "carcass")
+    top = _lying(b, "top", h - t, t, (into, into), made.edging_carcass, opened, "carcass")
     for board, z in ((bottom, t / 2), (top, h - t / 2)):
         x = t if right else w - t
-        dowels += b.dowel_joint(near, board, (x, -d, z), (x, 0.0, z), d - _deep(b))
+        b.join(near, board, (x, -d, z), (x, 0.0, z), d - _deep(b))
         y = -leg + t
         x0, x1 = (w - d, w) if right else (d, 0.0)
-        dowels += b.dowel_joint(far, board, (x0, y, z), (x1, y, z), d - _deep(b))
+        b.join(far, board, (x0, y, z), (x1, y, z), d - _deep(b))
     _backs(b, right, near, far, bottom, top)
-    b.item(made.dowel, dowels, f"dowel joints every {made.dowel_spacing:g} mm at most")
+    b.fixed()
     box = BayBox((), spec.bay, Rect(t, t, w - t, h - t), Rect(0.0, 0.0, 0.0, 0.0), GABLE_LEFT, GABLE_RIGHT)
     _shelves(b, box, near, far, right)
     _fronts(b, right)
@@ -151,8 +158,9 @@ def _backs(b: Builder, right: bool, near: Draft, far: Draft, bottom: Draft, top:
     near.groove((xn, y, 0.0), (xn, y, h), wide, deep, "back")
     far.groove((xb, -leg + t, 0.0), (xb, -leg + t, h), wide, deep, "back")
     for board, z in ((bottom, t), (top, h - t)):
-        board.groove((xn, y, z), (w - inset if right else inset, y, z), wide, deep, "back")
-        board.groove((xb, y1, z), (xb, -leg + t, z), wide, deep, "back")
+        xe = xn - tongue(b) if right else xn + tongue(b)
+        board.groove((xe, y, z), (w - inset if right else inset, y, z), wide, deep, "back")
+        board.groove((xb, y1, z), (xb, -leg + t - tongue(b), z), wide, deep, "back")
 
 
 def _shelves(b: Builder, box: BayBox, near: Draft, far: Draft, right: bool) -> None:
@@ -167,9 +175,10 @@ def _shelves(b: Builder, box: BayBox, near: Draft, far: Draft, right: bool) -> N
     rear = rear_row(_deep(b), made.row_inset, made.row_pitch)
     for row in (made.row_inset, rear):
         for z in heights:
-            near.bore((t if right else w - t, -d + row, z), made.pin_diameter, made.pin_depth, "shelf pin")
+            use = SHELF_STANDS if any(abs(z - p + made.pin_diameter / 2) < 0.01 for p in places) else "shelf pin"
+            near.bore((t if right else w - t, -d + row, z), made.pin_diameter, made.pin_depth, use)
             x = w - d + row if right else d - row
-            far.bore((x, -leg + t, z), made.pin_diameter, made.pin_depth, "shelf pin")
+            far.bore((x, -leg + t, z), made.pin_diameter, made.pin_depth, use)
     back = made.back_inset + made.back_thickness + made.groove_width_play + made.shelf_back_clearance
     gap = t + made.shelf_play
     for i, z in enumerate(places, 1):

@@ -7,7 +7,7 @@ from tall_plank.making.builder import Builder
 from tall_plank.making.carcass import clear_depth
 from tall_plank.making.parts import Draft
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y
+from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
 from tall_plank.stock import Fitting, Stock
 
 LEAST_BOX = 50.0
@@ -30,23 +30,23 @@ def make_drawers(b: Builder, boxes: tuple[BayBox, ...]) -> None:
 def _drawer(b: Builder, box: BayBox) -> None:
     """Box width = clear width - 2 runner clearances; its length is the runner's (common practice)."""
     spec, made, stock = b.spec, b.spec.made, b.stock
-    runner = runner_for(stock, clear_depth(b))
+    usable = clear_depth(b) - b.recess
+    runner = runner_for(stock, usable)
     if runner is None:
-        b.problem(f"No runner fits {clear_depth(b):g} mm of depth.", "Make the unit deeper.")
+        b.problem(f"No runner fits {usable:g} mm of depth.", "Make the unit deeper.")
         return
     above, below = made.drawer_clear_above, made.drawer_clear_below
-    height = box.clear.height - above - below
+    space = box.through
+    height = space.height - above - below
     if height < LEAST_BOX:
         needed = LEAST_BOX + above + below
-        b.problem(
-            f"A drawer has {box.clear.height:.0f} mm of clear height; its box needs {needed:g}.", "Make it higher."
-        )
+        b.problem(f"A drawer has {space.height:.0f} mm of clear height; its box needs {needed:g}.", "Make it higher.")
         return
     number = sum(d.role == "drawer bottom" for d in b.drafts) + 1
     t = made.drawer_thickness
-    width = box.clear.width - 2 * runner.side_clearance
+    width = space.width - 2 * runner.side_clearance
     length = runner.length
-    x0, y0, z0 = box.clear.x0 + runner.side_clearance, -spec.depth, box.clear.z0 + below
+    x0, y0, z0 = space.x0 + runner.side_clearance, -spec.depth + b.recess, space.z0 + below
     name = f"drawer {number}"
 
     def add(word: str, long: float, frame: Frame) -> Draft:
@@ -64,11 +64,27 @@ def _drawer(b: Builder, box: BayBox) -> None:
     _box_joints(b, left, right, front, back, (x0, y0, z0), width, length, height)
     _bottom(b, name, (left, right, front, back), (x0, y0, z0), width, length)
     middle = z0 + height / 2
-    for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
+    for upright, x, inner in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
+        carrier = b.part(upright) if abs(inner - x) < 0.5 else _packer(b, name, x, inner, y0, middle, length)
         for hole in runner.holes:
-            point = (x, -spec.depth + hole.dx, middle + hole.dy)
-            b.part(upright).bore(point, hole.diameter, hole.depth, "runner")
-    b.item(runner.code, 1, f"pair of runners {runner.length:g} for {clear_depth(b):.0f} mm of usable depth")
+            carrier.bore((inner, y0 + hole.dx, middle + hole.dy), hole.diameter, hole.depth, "runner")
+    b.item(runner.code, 1, f"pair of runners {runner.length:g} for {usable:.0f} mm of usable depth")
+
+
+PACKER = 60.0
+"""mm; height of the strip that brings a runner out to the edge of a face frame."""
+
+
+def _packer(b: Builder, name: str, x: float, inner: float, front: float, middle: float, length: float) -> Draft:
+    """A strip on a gable or divider, as thick as the face frame stands out beyond it."""
+    thick = abs(inner - x)
+    low = middle - PACKER / 2
+    left = inner > x
+    frame = Frame((x, front, low), Y, Z) if left else Frame((x, front + length, low), NEG_Y, Z)
+    word = f"{name} {'left' if left else 'right'} packer"
+    packer = b.add(word, b.spec.carcass, thick, length, PACKER, frame, "packer")
+    b.item(b.spec.made.screw, 3, "3 screws for each packer of a runner")
+    return packer
 
 
 def _box_joints(

@@ -9,7 +9,7 @@ from tall_plank.making.builder import Builder, FacePlane, FrontBox
 from tall_plank.making.carcass import BOW, GABLE_LEFT, GABLE_RIGHT
 from tall_plank.making.holes import hinge_count, hinge_heights
 from tall_plank.making.parts import Draft, Groove, Rebate
-from tall_plank.measure.frames import Vec
+from tall_plank.measure.frames import Vec, Z
 
 LEAST_SIGHT = 40.0
 """mm of panel seen; a framed front with less is made as a slab (common practice for shallow drawer fronts)."""
@@ -94,7 +94,7 @@ def make_front(
             frame=made.frame_stile if style == "framed" else 0.0,
             handle=grip,
             path=box.path,
-            face=None if plane == FacePlane(0.0, -b.spec.depth) else plane,
+            face=None if plane == FacePlane(0.0, -b.spec.depth - made.front_out) else plane,
         )
     )
     return pieces
@@ -133,7 +133,7 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
         front = draft.frame.origin[1]
         for hole in stay.holes:
             z = box.clear.z1 - hole.dy if kind == "flap" else box.clear.z0 + hole.dy
-            draft.bore((x, front + hole.dx, z), hole.diameter, hole.depth, "stay")
+            draft.bore((x, front + b.recess + hole.dx, z), hole.diameter, hole.depth, "stay")
     b.item(stay.code, 2, f"2 stays: {kind} {height:g} mm high, {weight:.1f} kg")
 
 
@@ -216,17 +216,22 @@ def _hinges(
     # A hinge needs an upright at its own side of the front.
     upright_name, gable_x = (box.left, box.clear.x0) if left else (box.right, box.clear.x1)
     straight = plane.uy == 0.0
-    at_side = not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
+    framed = made.face_frame == "frame"
+    at_side = framed or not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
     if not at_side and upright_name in (GABLE_LEFT, GABLE_RIGHT):
         b.problem("A door has no gable or divider to hang on.", "Put a divider between the doors.")
         return
     hinge, plate = stock.fitting(made.hinge), stock.fitting(made.plate)
-    if hinge is None or plate is None:
+    if hinge is None or (plate is None and not hinge.is_butt):
         b.problem("The stock has no such hinge or plate.", "Choose another hinge in the shop standard.")
         return
     heights = hinge_heights(z, z + height, count, spec.height, made)
     if len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
         b.problem(f"A door of {height:g} mm is too low for its hinges.", "Make the door higher.")
+        return
+    if hinge.is_butt:
+        _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x)
+        b.item(hinge.code, count, f"{count} butt hinges: door {height:g} mm high, {weight:.1f} kg")
         return
     side = 1.0 if left else -1.0
     cup_x = x + made.cup_from_edge if left else x + width - made.cup_from_edge
@@ -236,12 +241,51 @@ def _hinges(
             point = plane.point(cup_x + side * hole.dx, 0.0, middle + hole.dy)
             target = next((p for p in pieces if p.holds(point)), pieces[0])
             target.bore(point, hole.diameter, hole.depth, "hinge")
-        for hole in plate.holes:
-            place = inner_point(upright, made.row_inset + hole.dx, middle + hole.dy, left=left)
+        for hole in plate.holes if plate is not None else ():
+            place = inner_point(upright, made.row_inset + b.recess + hole.dx, middle + hole.dy, left=left)
             upright.bore(place, hole.diameter, hole.depth, "hinge plate")
     why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg"
     b.item(hinge.code, count, why)
-    b.item(plate.code, count, why)
+    if plate is not None:
+        b.item(plate.code, count, why)
+
+
+def _butts(
+    b: Builder,
+    pieces: list[Draft],
+    heights: tuple[float, ...],
+    edge: float,
+    plane: FacePlane,
+    upright_name: str,
+    gable_x: float,
+) -> None:
+    """Pilot holes of butt hinges in the door's edge and in the edge of the frame or the face of the upright beside it.
+
+    Parameters
+    ----------
+    edge : x of the door's hinged edge on its face, mm
+    """
+    made = b.spec.made
+    hinge = b.stock.fitting(made.hinge)
+    assert hinge is not None
+    members = [d for d in b.drafts if d.role == "face frame" and d.frame.x == Z]
+    for middle in heights:
+        for hole in hinge.holes:
+            z = middle + hole.dy
+            at = plane.point(edge, made.front_thickness / 2, z)
+            door = next((p for p in pieces if p.on_edge(at)), None)
+            if door is not None:
+                door.bore(at, hole.diameter, hole.depth, "butt hinge")
+            for shift in (-made.gap_inset, made.gap_inset):
+                place = plane.point(edge + shift, made.front_thickness / 2, z)
+                member = next((m for m in members if m.on_edge(place)), None)
+                if member is not None:
+                    member.bore(place, hole.diameter, hole.depth, "butt hinge")
+                    break
+            else:
+                if upright_name and not members:
+                    place = (gable_x, plane.y - made.front_thickness / 2, z)
+                    b.part(upright_name).bore(place, hole.diameter, min(hole.depth, 13.0), "butt hinge")
 
 
 def inner_point(upright: Draft, from_front: float, z: float, *, left: bool) -> Vec:

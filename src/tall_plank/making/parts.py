@@ -22,7 +22,10 @@ ON_FACE = 0.01  # mm; a point nearer than this to a face lies on it
 
 
 class Bore(msgspec.Struct, frozen=True, cache_hash=True, tag="bore"):
-    """A hole. On faces A and B: (x, y) of the part. On L edges: (x, z), on W ends: (y, z). Depth in mm."""
+    """A hole. On faces A and B: (x, y) of the part. On L edges: (x, z), on W ends: (y, z). Depth in mm.
+
+    `slant`: degrees by which it leans out of the face towards the nearest end (pocket screws); 0: square.
+    """
 
     face: Face
     x: float
@@ -31,6 +34,7 @@ class Bore(msgspec.Struct, frozen=True, cache_hash=True, tag="bore"):
     depth: float
     use: str
     through: bool = False
+    slant: float = 0.0
 
 
 class Groove(msgspec.Struct, frozen=True, cache_hash=True, tag="groove"):
@@ -219,7 +223,7 @@ class Draft:
             raise PlankError("An operation lies off its part.", self.name, "This unit's sizes do not work together.")
         return found
 
-    def _first_face(self, point: Vec) -> tuple[Face, float, float]:
+    def first_face(self, point: Vec) -> tuple[Face, float, float]:
         """The first of the faces a point lies on: most points lie on one, and holes are many."""
         x, y, z = self.frame.into(point)
         if abs(z - self.thickness) < ON_FACE:
@@ -234,13 +238,27 @@ class Draft:
 
         A hole that stands already at this point is not drilled twice.
         """
-        face, u, v = self._first_face(point)
+        face, u, v = self.first_face(point)
         key = (face, round(u * 100), round(v * 100))
         if key in self._seen:
             return
         self._seen.add(key)
         through = depth <= 0
         self.operations.append(Bore(face, u, v, diameter, self.thickness if through else depth, use, through))
+
+    def spare(self, point: Vec, diameter: float, depth: float) -> float:
+        """mm of wood that a hole at a point of face A or B leaves to holes from the other face; the thickness where it
+        meets none."""
+        face, u, v = self.first_face(point)
+        if face not in ("A", "B"):
+            return self.thickness
+        least = self.thickness
+        for op in self.operations:
+            if isinstance(op, Bore) and op.face in ("A", "B") and op.face != face and not op.through:
+                reach = (op.diameter + diameter) / 2
+                if abs(op.x - u) < reach and abs(op.y - v) < reach:
+                    least = min(least, self.thickness - op.depth - depth)
+        return least
 
     def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
         """A groove between two points of the unit that lie on the same face of the part."""
@@ -254,6 +272,12 @@ class Draft:
         """Whether a point of the unit, seen along the thickness, lies on this part."""
         x, y, _ = self.frame.into(point)
         return 0 <= x <= self.length and 0 <= y <= self.width
+
+    def on_edge(self, point: Vec) -> bool:
+        """Whether a point of the unit lies on one of the part's long edges."""
+        x, y, z = self.frame.into(point)
+        side = min(abs(y), abs(y - self.width))
+        return side < ON_FACE and 0 < x < self.length and 0 < z < self.thickness
 
     def done(self, stock: Stock, premilling: float, ignored_below: float) -> Part:
         """The finished part with its cut size and weight (kg)."""
@@ -306,6 +330,10 @@ class Lent:
 
     def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
         """A back without gables is screwed on; nothing is grooved."""
+
+    def spare(self, point: Vec, diameter: float, depth: float) -> float:
+        """The panel beside the unit is drilled from this side only."""
+        return depth + 100.0
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Lent:
         return self

@@ -9,11 +9,13 @@ import msgspec
 from tall_plank.job import Body
 from tall_plank.making.bayset import BayBox, Rect, set_bays
 from tall_plank.making.builder import Builder, FrontBox, UnitSpec
-from tall_plank.making.carcass import clear_depth, clear_of_carcass, make_carcass
+from tall_plank.making.carcass import check_standard_fits, clear_depth, clear_of_carcass, make_carcass
+from tall_plank.making.clashes import settle
 from tall_plank.making.cornered import make_cornered
 from tall_plank.making.drawers import make_drawers
+from tall_plank.making.faceframe import frame_zone, make_face_frame
 from tall_plank.making.fronts import make_fronts
-from tall_plank.making.parts import Bore, Item, Part, Problem
+from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
 from tall_plank.stock import Stock
@@ -67,8 +69,9 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     except PlankError as error:
         return MadeUnit(spec, problems=tuple(dict.fromkeys((*b.problems, Problem(error.what, error.remedy)))))
     made = spec.made
+    clashes = [problem for draft in b.drafts for problem in settle(draft)]
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
-    problems = tuple(dict.fromkeys((*b.problems, *_clashes(parts))))
+    problems = tuple(dict.fromkeys((*b.problems, *clashes)))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems))
     lent = tuple((g.name, tuple(g.bores)) for g in b.lent if g.bores)
@@ -85,7 +88,13 @@ def _zone(b: Builder) -> Rect:
     spec, made = b.spec, b.spec.made
     face = b.face
     length = spec.width if face.uy == 0.0 else spec.width / face.ux
-    x0, x1 = made.gap_side, length - made.gap_side
+    if b.framed:
+        return frame_zone(b)
+    if spec.body is Body.CARCASS and spec.gables and made.overlay == "inset":
+        inner, gap = clear_of_carcass(b), made.gap_inset
+        return Rect(inner.x0 + gap, inner.z0 + gap, inner.x1 - gap, inner.z1 - gap)
+    side = made.gap_side + (made.carcass_thickness / 2 if made.overlay == "half" and spec.gables else 0.0)
+    x0, x1 = side, length - side
     if spec.corner == "blind" and spec.blind > 0:
         # The filler beside the door stands a gap away from it.
         if spec.corner_side == "left":
@@ -108,6 +117,7 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
     spec = b.spec
     if spec.corner in ("l", "diagonal"):
         return make_cornered(b)
+    check_standard_fits(b)
     clear = clear_of_carcass(b)
     if clear.width < 30 or clear.height < 10:
         raise PlankError(f"A unit {spec.width:g} mm wide has no clear space.", "width", "Make it wider.")
@@ -118,6 +128,8 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
         else:
             b.problem(f"The bays leave {-short:g} mm over.", "Let one bay take a share.")
     make_carcass(b, bays)
+    if b.framed:
+        make_face_frame(b, bays)
     make_fronts(b, bays.boxes)
     make_drawers(b, bays.boxes)
     if spec.corner == "blind" and spec.blind > 0:
@@ -193,7 +205,7 @@ def _appliance(b: Builder) -> None:
 def _panel(b: Builder) -> None:
     """A finished panel beside a unit or an appliance: as thick as its cell is wide, flush with the fronts."""
     spec, made = b.spec, b.spec.made
-    depth = spec.depth + made.front_thickness
+    depth = spec.depth + made.reach
     low = 0.0
     frame = Frame((0.0, -depth, spec.height), NEG_Z, Y)
     panel = b.add("panel", spec.front, spec.width, spec.height - low, depth, frame, "panel")
@@ -204,33 +216,7 @@ def _panel(b: Builder) -> None:
 def _filler(b: Builder) -> None:
     """A strip in the front's finish, flush with the fronts, banded all round."""
     spec, made = b.spec, b.spec.made
-    frame = Frame((0.0, -spec.depth - made.front_thickness, 0.0), Z, X)
+    frame = Frame((0.0, -spec.depth - made.reach, 0.0), Z, X)
     strip = b.add("filler", spec.front, made.front_thickness, spec.height, spec.width + made.scribe, frame, "front")
     strip.band(b.stock, made.edging_front, "L1", "L2", "W1", "W2")
     b.fronts.append(FrontBox("filler", 0.0, 0.0, spec.width, spec.height, "", "slab", 0.0, None, ()))
-
-
-def _clashes(parts: tuple[Part, ...]) -> list[Problem]:
-    """Holes on one face of a part that run into one another."""
-    found: list[Problem] = []
-    for part in parts:
-        by_face: dict[str, list[Bore]] = {}
-        for op in part.operations:
-            if isinstance(op, Bore):
-                by_face.setdefault(op.face, []).append(op)
-        for bores in by_face.values():
-            bores.sort(key=lambda bore: bore.x)
-            for i, one in enumerate(bores):
-                for other in bores[i + 1 :]:
-                    reach = (one.diameter + other.diameter) / 2
-                    if other.x - one.x >= reach:
-                        # Larger holes further on could still reach back; none is larger than a hinge cup.
-                        if other.x - one.x >= reach + 17.5:
-                            break
-                        continue
-                    if (one.x - other.x) ** 2 + (one.y - other.y) ** 2 < reach * reach - 1e-6:
-                        found.append(
-                            Problem(f"On the {part.name} a {one.use} hole runs into a {other.use} hole.", "Move one.")
-                        )
-                        return found
-    return found

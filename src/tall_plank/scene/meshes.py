@@ -270,7 +270,7 @@ def _handle(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox) -> list[S
     out = handle.projection if handle else 30.0
     assert f.handle is not None
     x1, z1, x2, z2 = f.handle
-    plane = f.face or FacePlane(0.0, -unit.spec.depth)
+    plane = f.face or FacePlane(0.0, -unit.spec.depth - unit.spec.made.front_out)
     t = unit.spec.made.front_thickness
     if unit.spec.shape == "bow":
         t += 0.12 * unit.spec.width

@@ -67,7 +67,7 @@ def front_depth(job: Job, unit: Unit) -> float:
     """How far the face of a unit's fronts stands from its wall, mm."""
     made = construction_of(job, unit)
     fronted = bool(fronts_of(unit.bay)) or job.template(unit.template).body is Body.FILLER
-    return size_of(job, unit, "depth") + (made.front_thickness if fronted else 0.0)
+    return size_of(job, unit, "depth") + (made.reach if fronted or made.face_frame == "frame" else 0.0)
 
 
 def handle_reach(job: Job, cell: Cell) -> float:

@@ -81,7 +81,7 @@ def _goes_on(a: Placed, b: Placed) -> bool:
 def _ceiling_filler(job: Job, room: Room, run: RunLayout, group: list[Placed]) -> list[TrimBoard]:
     first = group[0]
     made = construction_of(job, job.unit(first.unit))
-    t, out = made.front_thickness, first.depth + made.front_thickness
+    t, out = made.front_thickness, first.depth + made.reach
     x0, x1 = first.x, group[-1].right
     steps = 24
     heights = []

@@ -18,7 +18,7 @@ from tall_plank.setout.trims import TrimBoard, at_line_end, neighbour_at, stretc
 def plinth_face(job: Job, group: Sequence[Placed]) -> float:
     """How far the face of a stretch's plinth stands out from the line, mm."""
     made = construction_of(job, job.unit(group[0].unit))
-    return min(p.depth for p in group) - made.plinth_setback + made.front_thickness
+    return min(p.depth for p in group) - made.plinth_setback + made.reach
 
 
 def has_plinth(job: Job, run: RunLayout) -> bool:
@@ -115,7 +115,7 @@ def _slanted(job: Job, run: RunLayout, p: Placed, height: float) -> list[TrimBoa
     shallow = slant_depth(p.width, p.depth)
     right = job.template(p.template).shape == "angled right"
     deep_at, shallow_at = (p.x, p.right) if right else (p.right, p.x)
-    back = made.plinth_setback - made.front_thickness
+    back = made.plinth_setback - made.reach
     a, b = (deep_at, p.depth - back), (shallow_at, shallow - back)
     length = math.dist(a, b)
     if b[1] <= t or length <= t:

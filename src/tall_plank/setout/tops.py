@@ -254,7 +254,7 @@ def _into_corner(
             way = (b[0] - a[0], b[1] - a[1])
             size = math.hypot(*way)
             made = construction_of(job, job.unit(outer.unit))
-            by = over + made.front_thickness
+            by = over + made.reach
             n = (-way[1] / size * by, way[0] / size * by)
             n = n if n[1] > 0 else (-n[0], -n[1])
             p = ol.meet((a[0] + n[0], a[1] + n[1]), way, (0.0, depth), (1.0, 0.0))
@@ -372,7 +372,7 @@ def _shaped(job: Job, p: Placed, points: Points, over: float, first: Placed, las
     """The outline cut along the slanted front of an end unit."""
     shape = job.template(p.template).shape
     made = construction_of(job, job.unit(p.unit))
-    by = over + made.front_thickness
+    by = over + made.reach
     if shape == "angled right" and p is last:
         a, b = (p.x, p.depth), (p.right, slant_depth(p.width, p.depth))
     elif shape == "angled left" and p is first:

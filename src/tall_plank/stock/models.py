@@ -92,6 +92,11 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     consumable: bool = False
     finish: str = ""
 
+    @property
+    def is_butt(self) -> bool:
+        """Whether a hinge is screwed to edges, without a cup in the door."""
+        return self.kind == "hinge" and not any(hole.diameter >= 20.0 for hole in self.holes)
+
 
 class Appliance(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
     """An appliance as a box with the opening it asks for. Bought by others unless priced.
