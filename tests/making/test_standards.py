@@ -299,10 +299,10 @@ def test_another_standard_or_one_part_of_it_remakes_chosen_units_and_can_be_give
 
 def test_impossible_values_are_named_at_their_key() -> None:
     for keys, word in (
-        ({"back_groove_depth": "17"}, "goes through a gable"),
-        ({"back_fit": "rebate", "back_rebate": "17"}, "leaves nothing of a gable"),
+        ({"back_groove_depth": "17"}, "leaves less than 2 mm"),
+        ({"back_fit": "rebate", "back_rebate": "17"}, "leaves less than 2 mm"),
         ({"back_fit": "rebate", "top_fit": "over"}, "between the gables"),
-        ({"joint": "groove", "dado_depth": "17"}, "go through the gables"),
+        ({"joint": "groove", "dado_depth": "17"}, "leaves less than 2 mm"),
         ({"face_frame": "frame", "overlay": "inset", "face_stile": "400"}, "of opening"),
     ):
         job = with_run(new_job(), "A", next(t for t in shipped_templates() if t.code == "hung-pair").level, "pair 600")

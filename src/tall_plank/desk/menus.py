@@ -96,6 +96,7 @@ def _job(w: Window) -> None:
     add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
     w.commands.separate("job")
     add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
+    add("standards", tr("Shop stan&dards…"), "job", lambda: show_standards(w), "Ctrl+T")
     add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
         lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
         lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip
@@ -123,6 +124,17 @@ def fill_recent(w: Window, menu: QMenu) -> None:
         empty = menu.addAction(tr("None yet"))
         assert empty is not None
         empty.setEnabled(False)
+
+
+def show_standards(w: Window) -> None:
+    """The page of shop standards, beside the window."""
+    from tall_plank.desk.standardspage import StandardsPage
+
+    if w.standards_page is None:
+        w.standards_page = StandardsPage(w, w.document)
+    w.standards_page.show()
+    w.standards_page.raise_()
+    w.standards_page.activateWindow()
 
 
 def read_stock(w: Window) -> None:
@@ -305,6 +317,8 @@ def _edit(w: Window) -> None:
     add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
     add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.currentWidget() is w.table)
     add("paste", tr("&Paste"), "edit", paste_units, "Ctrl+V")
+    add("look_into", tr("Loo&k into the unit"), "view", w.look_into, "J",
+        lambda: len(doc.cells) == 1 and w.document.workings.made.of(doc.cells[0]) is not None)  # fmt: skip
     add("duplicate", tr("D&uplicate"), "edit", duplicate, "Ctrl+D", has_cells)
     add("delete", tr("&Delete"), "edit", delete, "Delete", something)
     w.commands.separate("edit")

@@ -201,15 +201,31 @@ class ModelView(QWidget):
         x, y = wall.out_of
         return math.degrees(math.atan2(y, x)) + 24.0
 
+    def scene(self) -> Scene:
+        """What is shown: the room with its fronts closed."""
+        doc = self.document
+        return visible_scene(doc.job, doc.workings.layout, doc.workings.made, doc.room_id)
+
+    def hidden_sources(self) -> frozenset[str]:
+        """What stands between the eye and the room."""
+        return self._hidden_walls
+
+    def marked(self) -> set[str]:
+        """Sources that are outlined."""
+        kinds = ("cell:", "opening:", "column:", "soffit:", "island:", "run:")
+        return {s for s in self.document.selection if s.startswith(kinds)}
+
+    def finish_actor(self, actor: Any, *, edges: bool) -> None:
+        """A last hand on an actor before it is shown."""
+
     def _build(self) -> None:
         """Actors of the scene; a color whose mesh did not change keeps its actor."""
-        doc = self.document
-        scene = visible_scene(doc.job, doc.workings.layout, doc.workings.made, doc.room_id)
+        scene = self.scene()
         self._scene = scene
         self._place_camera()
         seen = set()
         for mesh in scene.meshes:
-            mesh = mesh.without(self._hidden_walls)
+            mesh = mesh.without(self.hidden_sources())
             if not len(mesh.quads):
                 continue
             seen.add(mesh.color)
@@ -227,7 +243,8 @@ class ModelView(QWidget):
                 for actor in kept[1]:
                     self._renderer.RemoveActor(actor)
             actors = _actors(mesh, self._lit_from)
-            for actor in actors:
+            for i, actor in enumerate(actors):
+                self.finish_actor(actor, edges=i > 0)
                 self._renderer.AddActor(actor)
             self._meshes[mesh.color] = (mesh, actors)
         for color in set(self._meshes) - seen:
@@ -276,11 +293,7 @@ class ModelView(QWidget):
         for actor in getattr(self, "_marks", []):
             self._renderer.RemoveActor(actor)
         self._marks = []
-        wanted = {
-            s
-            for s in self.document.selection
-            if s.startswith(("cell:", "opening:", "column:", "soffit:", "island:", "run:"))
-        }
+        wanted = self.marked()
         if not wanted:
             return
         from vtkmodules.vtkFiltersSources import vtkOutlineSource

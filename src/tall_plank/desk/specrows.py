@@ -9,7 +9,7 @@ from tall_plank.desk.specmodel import Group, Row, Sheet, optional_row, yes_no, y
 from tall_plank.desk.texts import tr
 from tall_plank.edits import jobs, placing, runs, units
 from tall_plank.job import Body, Job, Level, Role, Split
-from tall_plank.job.inherit import Sourced, inherited_value, sourced
+from tall_plank.job.inherit import Sourced, construction_of, inherited_value, sourced
 from tall_plank.job.standard import CHOICES
 from tall_plank.measure import Length, format_length
 from tall_plank.measure.shareout import Rule
@@ -161,6 +161,8 @@ def _cells_sheet(doc: Document) -> Sheet:
         if bodies == {Body.CARCASS}:
             finish.append(_own_row(doc, cells, "finish_carcass", tr("Carcass"), _finishes(job, Role.CARCASS)))
         groups.append(Group(tr("Finish"), tuple(finish)))
+    if bodies == {Body.CARCASS}:
+        groups.append(_construction(doc, cells))
     groups.append(_place_group(doc, cells))
     if one and placed[0].is_solid:
         cost = dict(doc.workings.costs.by_cell).get(cells[0])
@@ -177,6 +179,23 @@ def _cells_sheet(doc: Document) -> Sheet:
                 rows = tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(unit.problems))
                 groups.append(Group(tr("Snags"), rows))
     return Sheet(title, subtitle, tuple(groups))
+
+
+def _construction(doc: Document, cells: tuple[str, ...]) -> Group:
+    """By which standard units are made, and the decisions that joiners make anew most."""
+    names = tuple((s.code, s.name) for s in doc.job.standards)
+    rows = [_own_row(doc, cells, "standard", tr("Standard"), names)]
+    keys = ["joint", "joint_count", "top_fit", "bottom_fit", "back_fit", "overlay", "face_frame"]
+    if any(construction_of(doc.job, doc.job.unit(doc.job.find_cell(c)[2].unit)).joint == "cam" for c in cells):
+        keys.insert(2, "cam_face")
+    for key in keys:
+        words = {"joint_count": tr("Fixings a joint"), "overlay": tr("Fronts")}.get(key, tr(label_words(key)))
+        rows.append(_own_row(doc, cells, key, words, tuple((c, tr(w)) for c, w in CHOICES[key].items())))
+    return Group(tr("Construction"), tuple(rows))
+
+
+def label_words(key: str) -> str:
+    return key.replace("_fit", "").replace("_", " ").capitalize()
 
 
 def _place_group(doc: Document, cells: tuple[str, ...]) -> Group:

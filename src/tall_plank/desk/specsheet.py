@@ -167,6 +167,8 @@ class SpecLine(QWidget):
         if self.value.property("origin") != row.origin:
             self.value.setProperty("origin", row.origin)
             restyle(self.value)
+            # Upright words are wider than slanted ones.
+            self.value.updateGeometry()
         self.show_error(None)
 
     def show_error(self, error: PlankError | None) -> None:

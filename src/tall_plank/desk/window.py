@@ -9,6 +9,7 @@ from PyQt6.QtCore import QBuffer, QIODevice, QSize, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
+    QDialog,
     QHBoxLayout,
     QLabel,
     QListWidget,
@@ -43,6 +44,7 @@ from tall_plank.desk.strip import Strip
 from tall_plank.desk.tableview import TablePane
 from tall_plank.desk.tally import Tally
 from tall_plank.desk.texts import tr
+from tall_plank.desk.unitpage import UnitPage
 from tall_plank.edits import runs, units
 from tall_plank.edits.library import place_saved
 from tall_plank.edits.stock import offered
@@ -78,6 +80,7 @@ class Window(QMainWindow):
         self.view_shown = "all"
         self._room_shown = job.rooms[0].id
         self.package_thread: PackageThread | None = None
+        self.standards_page: QDialog | None = None
         self.setWindowIcon(QIcon(str(assets.ICONS / "tall-plank.svg")))
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -146,7 +149,9 @@ class Window(QMainWindow):
         self.boards = BoardsView()
         self.sheet = SheetView()
         self.center = QStackedWidget()
-        for page in (self.design, self.table, self.boards, self.sheet):
+        self.unit_page = UnitPage(doc)
+        self.unit_page.closed.connect(self.leave_unit)
+        for page in (self.design, self.table, self.boards, self.sheet, self.unit_page):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -330,12 +335,25 @@ class Window(QMainWindow):
     def focused_view(self) -> Canvas | ModelView:
         """The view that zoom commands work on."""
         widget = QApplication.focusWidget()
-        for view in (self.strip, self.plan, self.model, self.boards, self.sheet):
+        page = self.unit_page
+        views = (self.strip, self.plan, self.model, self.boards, self.sheet, page.drawing, page.model)
+        for view in views:
             if widget is view and view.isVisible():
                 return view
-        return next(
-            (v for v in (self.strip, self.plan, self.model, self.boards, self.sheet) if v.isVisible()), self.strip
-        )
+        return next((v for v in views if v.isVisible()), self.strip)
+
+    def look_into(self) -> None:
+        """The selected unit by itself: its parts, their machining, its model taken apart."""
+        if self.stage in ("shop", "offer"):
+            self.show_stage("units")
+        self.center.setCurrentWidget(self.unit_page)
+        self.unit_page.show_cell(self.document.cells[0])
+
+    def leave_unit(self) -> None:
+        """Back from the unit to the room."""
+        if self.center.currentWidget() is self.unit_page:
+            self.center.setCurrentWidget(self.design)
+            self.strip.setFocus()
 
     # --- placing
 
@@ -538,4 +556,5 @@ class Window(QMainWindow):
         self.autosave.put_away()
         self.document.release()
         self.model.close_view()
+        self.unit_page.model.close_view()
         event.accept()

@@ -9,7 +9,7 @@ from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.job import Body, Job, Level, Rectangle, Room
 from tall_plank.job.uses import starting_values
-from tall_plank.making import FrontBox, MadeJob, MadeUnit
+from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
 from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.making.labels import label_of
 from tall_plank.measure import format_length
@@ -383,6 +383,9 @@ def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
                 items.append(Shape(points, Pen.NARROW, Layer.CARCASS, "", carcass))
     elif spec.body is Body.APPLIANCE:
         items.append(Shape(rectangle(0, 0, w, h), Pen.NARROW, Layer.APPLIANCE, "", "inside"))
+    for part in unit.parts:
+        if part.role == "face frame":
+            items.append(_frame_member(part, front))
     upright = spec.made.front_grain == "vertical"
     for f in unit.fronts:
         grain = _grain(stock, spec.front, upright)
@@ -420,6 +423,14 @@ def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
                 points = rectangle(x1 - half, z1, 2 * half, max(z2 - z1, 2 * half))
             items.append(Shape(points, Pen.NARROW, Layer.HANDLE, "", "ink"))
     return tuple(items)
+
+
+def _frame_member(part: Part, color: str) -> Shape:
+    """A stile or rail of a face frame as it is seen from the front."""
+    corners = [part.frame.out(c) for c in ((0.0, 0.0, 0.0), (part.length, part.width, 0.0))]
+    (x0, _, z0), (x1, _, z1) = corners
+    points = rectangle(min(x0, x1), min(z0, z1), abs(x1 - x0), abs(z1 - z0))
+    return Shape(points, Pen.NARROW, Layer.FRONT, "", color)
 
 
 def _machine(f: FrontBox) -> list[Item]:

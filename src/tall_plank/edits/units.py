@@ -9,7 +9,7 @@ from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Level, Role, Split, Unit
 from tall_plank.job.bays import mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
-from tall_plank.job.standard import CHOICE_KEYS, CHOICES, LENGTH_KEYS
+from tall_plank.job.standard import CHOICE_KEYS, CHOICES
 from tall_plank.measure import Length, PlankError
 
 SIZE_RANGE = {"height": (30.0, 3000.0), "depth": (100.0, 1200.0), "corner_leg": (300.0, 2000.0)}
@@ -184,17 +184,10 @@ def set_scheme_finish(job: Job, role: Role, finish: str) -> Change:
 
 
 def set_standard_value(job: Job, key: str, text: str) -> Change:
-    """Change one value of the job's copy of its shop standard."""
-    standard = job.active_standard()
-    if key in LENGTH_KEYS:
-        new = standard.with_length(key, read(job, text, least=0, most=3000))
-    elif key in CHOICE_KEYS:
-        check_choice(job, key, text)
-        new = standard.with_choice(key, text)
-    else:
-        raise PlankError(f"The standard has no “{key}”.", "standard", "Choose a known value.")
-    standards = tuple(new if s.code == new.code else s for s in job.standards)
-    return Change(msgspec.structs.replace(job, standards=standards), f"Set the standard's {label_of(key)}")
+    """Change one value of the shop standard in force."""
+    from tall_plank.edits.standards import set_value
+
+    return set_value(job, job.standard, key, text)
 
 
 def share_unit(job: Job, cell_id: str, with_cell: str) -> Change:

@@ -65,6 +65,9 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
         if finish is None:
             raise PlankError(f"The scheme has no finish for {key}.", job.scheme, "Choose one in the Finish stage.")
         return Sourced(finish, False, f"scheme {job.active_scheme().name}")
+    if key in STANDARD_KEYS:
+        whole = standard_code(unit) if key != "standard" else ""
+        return Sourced(whole or job.standard, False, "the unit's standard" if whole else "the job")
     standard = standard_of(job, unit, key)
     value = standard.values().get(key)
     if value is None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from pathlib import Path
 
 import msgspec
@@ -231,6 +232,67 @@ The rules of hinges and legs go with the hardware."""
 PART_OF = {key: part for part, keys in PARTS.items() for key in keys}
 
 
+@lru_cache(maxsize=256)
+def impossible(made: Construction) -> tuple[tuple[str, str, str], ...]:
+    """Values that cannot stand together: key, what is wrong, and the remedy. The order is that of the parts."""
+    t, d, f = made.carcass_thickness, made.drawer_thickness, made.front_thickness
+    found: list[tuple[str, str, str]] = []
+
+    def check(key: str, wrong: bool, what: str, remedy: str = "Make it smaller.") -> None:
+        if wrong:
+            found.append((key, what, remedy))
+
+    for key in ("carcass_thickness", "back_thickness", "shelf_thickness", "drawer_thickness", "front_thickness",
+                "drawer_bottom_thickness", "panel_thickness", "row_pitch", "dowel_spacing", "rail_width"):  # fmt: skip
+        check(key, getattr(made, key) < 1.0, f"The {key.replace('_', ' ')} has to be 1 mm at least.", "Make it larger.")
+    if made.back_fit == "groove":
+        check("back_groove_depth", made.back_groove_depth > t - WEB, _through(made.back_groove_depth, t))
+        check("back_groove_depth", made.back_groove_depth <= made.groove_bottom_play,
+              "The groove is no deeper than its play: nothing holds the back.", "Make it deeper.")  # fmt: skip
+    if made.back_fit == "rebate":
+        check("back_rebate", made.back_rebate > t - WEB, _through(made.back_rebate, t))
+        check("back_fit", made.top_fit == "over" or made.bottom_fit == "under",
+              "A back in a rebate needs top and bottom between the gables.", "Change one of the two.")  # fmt: skip
+    check("drawer_groove_depth", made.drawer_groove_depth > d - WEB, _through(made.drawer_groove_depth, d))
+    if made.joint == "groove":
+        check("dado_depth", made.dado_depth > t - WEB, _through(made.dado_depth, t))
+    if made.joint in ("dowel", "cam", "tenon"):
+        check("dowel_face_depth", made.dowel_face_depth > t - WEB, _through(made.dowel_face_depth, t))
+        check("dowel_diameter", made.dowel_diameter > t - 2 * WEB,
+              f"A dowel of {made.dowel_diameter:g} mm splits a board {t:g} mm thick.")  # fmt: skip
+    if made.joint == "cam":
+        check("cam_depth", made.cam_depth > t - WEB, _through(made.cam_depth, t))
+    if made.joint == "tenon":
+        check("tenon_thickness", made.tenon_thickness > t - 2 * WEB,
+              f"A tenon of {made.tenon_thickness:g} mm splits a board {t:g} mm thick.")  # fmt: skip
+    if made.joint == "biscuit":
+        check("biscuit_depth", made.biscuit_depth > t - WEB, _through(made.biscuit_depth, t))
+    check("pin_depth", made.pin_depth > t - WEB, _through(made.pin_depth, t))
+    check("panel_thickness", made.panel_thickness > f - WEB,
+          f"A panel of {made.panel_thickness:g} mm is too thick for a frame of {f:g} mm.")  # fmt: skip
+    check("frame_groove_depth", made.frame_groove_depth > min(made.frame_stile, made.frame_rail) - 10.0,
+          "The groove leaves less than 10 mm of its stile or rail.")  # fmt: skip
+    check("frame_panel_clearance", made.frame_panel_clearance >= made.frame_groove_depth,
+          "With this clearance the panel falls out of its groove.")  # fmt: skip
+    check("row_margin", made.row_margin < 0, "It is below nothing.", "Make it larger.")
+    return tuple(found)
+
+
+WEB = 2.0
+"""mm of wood that stay behind a groove or a blind hole (common practice)."""
+
+
+def _through(deep: float, thickness: float) -> str:
+    return f"{deep:g} mm deep leaves less than {WEB:g} mm of a board {thickness:g} mm thick."
+
+
+def construction_from(standard: Standard) -> Construction:
+    """The values of a standard as they apply to a unit that has none of its own."""
+    plain_values = {key: v.mm if isinstance(v, Length) else v for key, v in standard.values().items()}
+    rules = {"hinge_rules": standard.hinge_rules, "leg_rules": standard.leg_rules}
+    return msgspec.convert({**plain_values, **rules}, Construction)
+
+
 class LengthValue(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """A construction length of a standard."""
 
@@ -319,4 +381,7 @@ def load_standard(path: Path) -> Standard:
         leg_rules=convert(data.get("leg_rules", []), tuple[LegRule, ...], f"{path.name}, leg_rules"),
     )
     check_standard(found)
+    wrong = impossible(construction_from(found))
+    if wrong:
+        raise PlankError(wrong[0][1], f"{path.name}, {wrong[0][0]}", wrong[0][2])
     return found

@@ -9,6 +9,7 @@ from __future__ import annotations
 import itertools
 import math
 
+from tall_plank.job.standard import impossible
 from tall_plank.making.bayset import BayBox, BaySet, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.holes import leg_count, rear_row, row_heights
@@ -51,24 +52,8 @@ def is_under(b: Builder) -> bool:
 def check_standard_fits(b: Builder) -> None:
     """Raises PlankError where values of the shop standard cannot stand together on this unit, naming one of them."""
     spec, made = b.spec, b.spec.made
-    if spec.back and made.back_fit == "rebate" and (is_over(b) or is_under(b)):
-        raise PlankError(
-            "A back in a rebate needs top and bottom between the gables.", "back_fit", "Change one of the two."
-        )
-    if spec.back and made.back_fit == "rebate" and made.back_rebate >= made.carcass_thickness - 2.0:
-        raise PlankError(
-            f"A rebate of {made.back_rebate:g} mm leaves nothing of a gable {made.carcass_thickness:g} mm thick.",
-            "back_rebate", "Make it smaller.",
-        )  # fmt: skip
-    if spec.back and made.back_fit == "groove":
-        for key, deep in (("back_groove_depth", made.back_groove_depth),):
-            if deep >= made.carcass_thickness - 2.0:
-                raise PlankError(
-                    f"A groove {deep:g} mm deep goes through a gable {made.carcass_thickness:g} mm thick.",
-                    key, "Make it shallower.",
-                )  # fmt: skip
-    if made.joint == "groove" and made.dado_depth >= made.carcass_thickness - 2.0:
-        raise PlankError("The grooves of the joints go through the gables.", "dado_depth", "Make them shallower.")
+    for key, what, remedy in impossible(made):
+        raise PlankError(what, key, remedy)
     if spec.corner == "blind" and spec.blind > 0 and (made.face_frame == "frame" or made.overlay == "inset"):
         raise PlankError(
             "A unit that runs into a corner is made with fronts over its gables.",

@@ -18,7 +18,6 @@ HAIR = 0.05
 """mm that a cutting solid reaches past the face that it starts on."""
 
 
-@lru_cache(maxsize=512)
 def machined(part: Part) -> Any:
     """The part's solid (a manifold3d Manifold) in its own frame, mm: its board less its operations. Bent parts are
     taken flat; edges worked to a profile stay square."""
@@ -45,6 +44,7 @@ def placed(part: Part) -> Any:
     return machined(part).transform(matrix)
 
 
+@lru_cache(maxsize=512)
 def mesh_of_part(part: Part) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
     """Points (n, 3) in mm and triangles (m, 3) of the machined part in its own frame."""
     mesh = machined(part).to_mesh()
