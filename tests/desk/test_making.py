@@ -144,3 +144,165 @@ def test_what_is_looked_into_follows_an_edit(window: Window) -> None:
 
     type_into(spec(window, "height"), "650")
     assert page.parts.item(0, 2).text() != before  # type: ignore[union-attr]
+
+
+# --- bays
+
+
+@pytest.fixture
+def wardrobe(window: Window, qtbot) -> Window:
+    """A window with one open, undivided wardrobe."""
+    from conftest import with_run
+    from tall_plank.edits import bays
+    from tall_plank.job import Level
+    from tall_plank.job.start import new_job
+
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
+    at = next(c.id for c in job.cells())
+    job = bays.set_front(bays.join_bay(job, at, ()).job, ((at, ()),), "none").job
+    job = bays.remove_fitting(job, at, (), 0).job
+    window.load(job, None)
+    window.show_stage("units")
+    window.document.show_fronts("off")
+    return window
+
+
+def front_point(window: Window, x: float, z: float):  # type: ignore[no-untyped-def]
+    """A place of the unit's front in the strip, px."""
+    placed = window.document.room.placed[0]
+    return window.strip.to_px(window.strip.wall_x(placed.wall) + placed.x + x, placed.bottom + z).toPoint()
+
+
+def click(window: Window, x: float, z: float) -> None:
+    QTest.mouseClick(window.strip, Qt.MouseButton.LeftButton, pos=front_point(window, x, z))
+
+
+def box_of(window: Window, *path: int):  # type: ignore[no-untyped-def]
+    found = window.document.bay_box(path)
+    assert found is not None
+    return found.clear
+
+
+def answer(window: Window, text: str) -> None:
+    """Type into the box that stands over the strip."""
+    box = window.strip.box
+    assert box.isVisible()
+    box.selectAll()
+    QTest.keyClicks(box, text)
+    QTest.keyClick(box, Qt.Key.Key_Return)
+
+
+def test_a_wardrobe_is_built_from_nothing_by_clicks_and_typing(wardrobe: Window) -> None:
+    w, doc = wardrobe, wardrobe.document
+    click(w, 500, 1000)
+    assert doc.cells and doc.bay is None
+    click(w, 500, 1000)
+    assert doc.bay == ()
+    w.commands.run("split_divider")
+    answer(w, "1:1")
+    assert len(doc.workings.made.of(doc.cells[0]).set.leaves) == 2  # type: ignore[union-attr]
+    click(w, 250, 1000)
+    assert doc.bay == (0,)
+    w.commands.run("split_shelf")
+    answer(w, "300 share")
+    click(w, 250, 500)
+    assert doc.bay == (0, 1)
+    w.commands.run("put_RL-25")
+    assert doc.workings.made.of(doc.cells[0]).fitted[0].kind == "rail"  # type: ignore[union-attr]
+    click(w, 750, 1000)
+    w.commands.run("split_shelf")
+    answer(w, "share 250 250")
+    for z in (100, 400):
+        click(w, 750, z)
+        w.commands.run("front_inner")
+    QTest.keyClick(w.strip, Qt.Key.Key_Escape)
+    QTest.keyClick(w.strip, Qt.Key.Key_Escape)
+    assert doc.bay is None or doc.bay == ()
+    doc.select_bay(())
+    choose(w, "front", "pair")
+    unit = doc.workings.made.of(doc.cells[0])
+    assert unit is not None and not unit.problems
+    assert sum(p.role == "drawer bottom" for p in unit.parts) == 2
+    assert [f.kind for f in unit.fronts] == ["door", "door"]
+    while doc.history.can_undo:
+        w.commands.run("undo")
+    assert len(doc.workings.made.of(doc.room.placed[0].cell).set.leaves) == 1
+
+
+def test_a_shelf_is_slid_by_the_mouse_in_one_step(wardrobe: Window) -> None:
+    from desk.conftest import drag
+
+    w, doc = wardrobe, wardrobe.document
+    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select_bay(())
+    w.commands.run("split_shelf")
+    answer(w, "3")
+    before = box_of(w, 0).height
+    board = doc.workings.made.of(doc.cells[0]).set.boards[0].clear  # type: ignore[union-attr]
+    steps = len(doc.history.names)
+    start = front_point(w, 500, board.z0 + 9)
+    drag(w.strip, start, front_point(w, 500, board.z0 - 150))
+    assert box_of(w, 0).height > before + 100
+    assert len(doc.history.names) == steps + 1
+    w.commands.run("undo")
+    assert box_of(w, 0).height == pytest.approx(before)
+
+
+def test_a_clear_size_is_typed_over_its_dimension(wardrobe: Window) -> None:
+    w, doc = wardrobe, wardrobe.document
+    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select_bay(())
+    w.commands.run("split_divider")
+    answer(w, "3")
+    doc.select_bay((1,))
+    dim = next(d for d in w.strip.extra_dims if d.key == "size")
+    w.strip.type_dim(dim)
+    answer(w, "400")
+    assert box_of(w, 1).width == pytest.approx(400)
+    w.strip.type_dim(dim)
+    answer(w, "2000")
+    assert box_of(w, 1).width == pytest.approx(400)
+    assert "short" in w.strip.box._error.text()
+
+
+def test_keys_go_from_bay_to_bay_and_out(wardrobe: Window) -> None:
+    w, doc = wardrobe, wardrobe.document
+    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    w.commands.run("bay_enter")
+    w.commands.run("split_divider")
+    answer(w, "3")
+    w.commands.run("bay_enter")
+    assert doc.bay == (0,)
+    w.commands.run("bay_right")
+    w.commands.run("bay_right")
+    assert doc.bay == (2,)
+    w.commands.run("bay_right")
+    assert doc.bay == (2,)
+    w.commands.run("bay_leave")
+    assert doc.bay == ()
+    w.commands.run("bay_undivide")
+    w.commands.run("bay_leave")
+    assert doc.bay is None
+
+
+def test_a_fitting_that_does_not_fit_is_refused_with_the_size_it_needs(wardrobe: Window) -> None:
+    w, doc = wardrobe, wardrobe.document
+    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    w.commands.run("bay_enter")
+    w.commands.run("split_shelf")
+    answer(w, "4")
+    w.commands.run("bay_enter")
+    before = doc.job
+    choose(w, "put_in", "RL-25")
+    assert doc.job is before
+    assert "needs 930 mm of clear height" in w.spec.line("put_in").error.text()
+
+
+def test_fronts_are_taken_off_opened_and_closed_again(wardrobe: Window) -> None:
+    w, doc = wardrobe, wardrobe.document
+    assert doc.fronts == "off"
+    w.commands.run("fronts_open")
+    assert doc.fronts == "open"
+    w.commands.run("fronts_open")
+    assert doc.fronts == "closed"
+    assert not doc.history.can_undo

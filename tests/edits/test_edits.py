@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import BASE_TEXT, cell_of, with_run
-from tall_plank.edits import jobs, rooms, runs, units, values
+from tall_plank.edits import bays, jobs, rooms, runs, units, values
 from tall_plank.edits.clipboard import copy_cells, paste
 from tall_plank.edits.runtext import RunTextError, read_run_text, run_text, type_run
 from tall_plank.job import Job, Level, Role
@@ -256,12 +256,15 @@ def test_shelves_drawers_and_hands(job: Job) -> None:
 
 def test_a_typed_front_height_takes_from_the_others(job: Job) -> None:
     cell = cell_of(job, "A2")
-    changed = units.set_bay_size(job, cell, (1,), "200").job
+    changed = bays.set_size(job, cell, (1,), "200").job
     heights = [f.height for f in Workings(changed).made.of(cell).fronts]  # type: ignore[union-attr]
     assert heights[:2] == pytest.approx([140, 200])
     assert sum(heights) + 6 == pytest.approx(730 - 3)
-    with pytest.raises(PlankError, match="share first"):
-        units.set_bay_size(changed, cell, (2,), "200")
+    # Where all would be typed, the one before gives way.
+    last = bays.set_size(changed, cell, (2,), "200").job
+    heights = [f.height for f in Workings(last).made.of(cell).fronts]  # type: ignore[union-attr]
+    assert heights[0] == pytest.approx(140) and heights[2] == pytest.approx(200)
+    assert sum(heights) + 6 == pytest.approx(730 - 3)
 
 
 def test_linked_copies_change_together(job: Job) -> None:

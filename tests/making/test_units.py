@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import units
+from tall_plank.edits import bays, units
 from tall_plank.job import Bay, Front, Job, Level, Split
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore, Groove, MadeUnit, Part, make_job, make_unit, spec_of
@@ -134,7 +134,7 @@ def test_the_longest_runner_that_fits_is_taken() -> None:
         ("dishwasher 590", {}, "needs 598 mm"),
         ("door 450", {"handle_from_end": "600"}, "no room for it"),
         ("door 450", {"carcass_thickness": "17"}, "No 17 mm board"),
-        ("door 450", {"front_thickness": "9", "front_style": "framed"}, "no cheeks"),
+        ("door 450", {"front_thickness": "9", "front_style": "framed"}, "too thick for a frame"),
         ("door 450", {"edging_front": "2"}, "no 2 mm edging"),
         ("door 450", {"row_margin": "360"}, "hole places"),
         ("pair 900", {"height": "2500"}, "No hinge rule"),
@@ -150,7 +150,7 @@ def test_what_cannot_be_made_says_why_and_reaches_no_list(text: str, own: dict[s
 def test_bays_that_do_not_fill_their_unit_are_named() -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600")
     cell = job.cells()[0].id
-    job = units.set_bay_size(job, cell, (1,), "400").job
+    job = bays.set_size(job, cell, (1,), "400").job
     job = units.set_own(job, (cell,), "height", "500").job
     (unit,) = (u for _, u in make_job(job, set_out(job)).units)
     assert any("short of their sizes" in p.what for p in unit.problems)

@@ -114,7 +114,7 @@ class KeySheet(QDialog):
         body = QWidget()
         side_by_side = QHBoxLayout(body)
         side_by_side.setSpacing(30)
-        for menus in (("job", "edit"), ("room", "place", "arrange"), ("select", "view", "help")):
+        for menus in (("job", "edit"), ("room", "place", "arrange"), ("bays", "select", "view", "help")):
             # Each column has rows of its own, so that one column's headings do not push the others apart.
             grid = QGridLayout()
             grid.setHorizontalSpacing(18)

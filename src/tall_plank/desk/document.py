@@ -13,6 +13,7 @@ from tall_plank.edits import Change
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.files.userdata import Lock, UserFolders
 from tall_plank.job import History, Job
+from tall_plank.making.bayset import BayBox
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
@@ -43,6 +44,10 @@ class Document(QObject):
         self.read_only = False
         self.selection: tuple[str, ...] = ()
         self.room_id = job.rooms[0].id
+        self.bay: tuple[int, ...] | None = None
+        """The bay that is worked on, in the one selected unit."""
+        self.fronts = "closed"
+        """How fronts are looked at: closed, open, or off. Of the view, not of the job."""
         self._lock: Lock | None = None
         self._start(job)
 
@@ -219,7 +224,29 @@ class Document(QObject):
         sources = tuple(dict.fromkeys(sources))
         if sources != self.selection:
             self.selection = sources
+            self.bay = None
             self.selected.emit()
+
+    def select_bay(self, path: tuple[int, ...] | None) -> None:
+        """Work on a bay of the selected unit, or on the whole unit again."""
+        if path is not None and self.bay_box(path) is None:
+            path = None
+        if path != self.bay:
+            self.bay = path
+            self.selected.emit()
+
+    def bay_box(self, path: tuple[int, ...]) -> BayBox | None:
+        """A bay of the one selected unit as it is set out, or None."""
+        made = self.workings.made.of(self.cells[0]) if len(self.cells) == 1 else None
+        if made is None or made.set is None:
+            return None
+        return next((box for box in made.set.boxes if box.path == path), None)
+
+    def show_fronts(self, how: str) -> None:
+        """Look at the job with its fronts closed, open or off."""
+        if how != self.fronts:
+            self.fronts = how
+            self.changed.emit()
 
     def ids(self, kind: str) -> tuple[str, ...]:
         """Ids of the selected things of a kind."""
@@ -249,6 +276,10 @@ class Document(QObject):
             ):
                 there |= {f"{kind}:{thing.id}" for thing in things}
         kept = tuple(s for s in self.selection if s in there or s.startswith("wall:"))
-        if kept != self.selection:
+        if self.bay is not None and (kept != self.selection or self.bay_box(self.bay) is None):
+            self.bay = None
+            self.selection = kept
+            self.selected.emit()
+        elif kept != self.selection:
             self.selection = kept
             self.selected.emit()

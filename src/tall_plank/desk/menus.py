@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication, QLineEdit, QMenu, QMessageBox
 
 from tall_plank import __version__
 from tall_plank.desk import dialogs
+from tall_plank.desk.menus_bays import register_bays
 from tall_plank.desk.menus_room import chosen_island, register_placing, register_room
 from tall_plank.desk.texts import tr
 from tall_plank.edits import features, islands, placing, rooms, runs
@@ -26,7 +27,8 @@ if TYPE_CHECKING:
     from tall_plank.desk.window import Window
 
 TITLES = {
-    "job": "&Job", "edit": "&Edit", "room": "&Room", "place": "&Place", "arrange": "&Arrange", "select": "&Select",
+    "job": "&Job", "edit": "&Edit", "room": "&Room", "place": "&Place", "bays": "&Bays", "arrange": "&Arrange",
+    "select": "&Select",
     "view": "&View", "help": "&Help",
 }  # fmt: skip
 CLIP_MIME = "application/x-tall-plank-units"
@@ -41,6 +43,7 @@ def register(window: Window) -> None:
     register_placing(window)
     _select(window)
     _view(window)
+    register_bays(window)
     _help(window)
 
 

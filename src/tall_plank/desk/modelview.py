@@ -21,15 +21,17 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QWidget
 
+from tall_plank.desk.bayhand import Slide, bay_at, board_at, one_unit
 from tall_plank.desk.document import Document
 from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import islands, rooms, runs
+from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
 from tall_plank.scene import Scene, visible_scene
 from tall_plank.scene.meshes import Mesh
-from tall_plank.setout import Wall, set_out
+from tall_plank.setout import Placed, Wall, set_out
 from tall_plank.setout.clear import clear_of, nearest_line
 
 VIEW_ANGLE = 32.0
@@ -88,6 +90,7 @@ class ModelView(QWidget):
         self._moved = False
         self._drag = ""
         self._grab: tuple[float, float] = (0.0, 0.0)
+        self._slide: Slide | None = None
         self.setAcceptDrops(True)
         self._dirty_scene = True
         self._timer = QTimer(self)
@@ -202,9 +205,9 @@ class ModelView(QWidget):
         return math.degrees(math.atan2(y, x)) + 24.0
 
     def scene(self) -> Scene:
-        """What is shown: the room with its fronts closed."""
+        """What is shown: the room with its fronts as they are looked at."""
         doc = self.document
-        return visible_scene(doc.job, doc.workings.layout, doc.workings.made, doc.room_id)
+        return visible_scene(doc.job, doc.workings.layout, doc.workings.made, doc.room_id, doc.fronts)
 
     def hidden_sources(self) -> frozenset[str]:
         """What stands between the eye and the room."""
@@ -359,6 +362,9 @@ class ModelView(QWidget):
         placed = doc.workings.layout.find(doc.cells[0])
         if placed is None or placed.room != doc.room_id or not placed.is_solid:
             return
+        if doc.bay is not None:
+            self._paint_bay(painter, placed)
+            return
         clear = clear_of(doc.room, placed)
         w, h, y = placed.width, placed.height, -placed.depth - 20.0
         lines = (
@@ -381,6 +387,29 @@ class ModelView(QWidget):
             width = painter.fontMetrics().horizontalAdvance(text) + 6
             painter.fillRect(QRectF(middle.x() - width / 2, middle.y() - 8, width, 16), Theme.color("model"))
             painter.drawText(QPointF(middle.x() - width / 2 + 3, middle.y() + 5), text)
+
+    def _paint_bay(self, painter: QPainter, placed: Placed) -> None:
+        """The bay that is worked on, with its clear width and height."""
+        box = self.document.bay_box(self.document.bay or ())
+        if box is None:
+            return
+        r, y = box.clear, -placed.depth
+        corners = [(r.x0, y, r.z0), (r.x1, y, r.z0), (r.x1, y, r.z1), (r.x0, y, r.z1)]
+        points = [self.on_screen(placed.frame.out(c)) for c in corners]
+        color = Theme.color("brass")
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(color, 2.0))
+        fill = Theme.color("brass")
+        fill.setAlphaF(0.14)
+        painter.setBrush(fill)
+        painter.drawPolygon(points)
+        painter.setFont(font(12))
+        middle = points[0] + (points[2] - points[0]) / 2
+        display = self.document.job.display
+        text = f"{format_length(r.width, display)} × {format_length(r.height, display)}"
+        width = painter.fontMetrics().horizontalAdvance(text) + 8
+        painter.fillRect(QRectF(middle.x() - width / 2, middle.y() - 9, width, 18), Theme.color("model"))
+        painter.drawText(QPointF(middle.x() - width / 2 + 4, middle.y() + 5), text)
 
     # --- from the screen into the room and back
 
@@ -440,6 +469,27 @@ class ModelView(QWidget):
         # What is selected already is moved; anything else turns the view.
         if source and source in self.document.selection:
             self._drag = source
+            place = self._in_unit(event.position())
+            if place is not None and (self.document.bay is not None or self.document.fronts != "closed"):
+                reach = self.distance / max(200, self.height()) * 4.0
+                board = board_at(place[1], place[2], place[3], reach)
+                if board is not None:
+                    self._slide = Slide(self.document, place[0].cell, board, place[2], place[3])
+
+    def _in_unit(self, p: QPointF) -> tuple[Placed, MadeUnit, float, float] | None:
+        """The one selected unit, and the place on its front that is seen under a point."""
+        found, sight = one_unit(self.document), self.ray(p)
+        if found is None or sight is None:
+            return None
+        placed, made = found
+        start = placed.frame.into(tuple(float(v) for v in sight[0]))
+        end = placed.frame.into(tuple(float(v) for v in sight[0] + sight[1]))
+        way = end[1] - start[1]
+        if abs(way) < 1e-9:
+            return None
+        t = (-placed.depth - start[1]) / way
+        x, z = (start[i] + t * (end[i] - start[i]) for i in (0, 2))
+        return placed, made, x, z
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -476,6 +526,11 @@ class ModelView(QWidget):
         origin = doc.drag_from
         if origin is None:
             return
+        if self._slide is not None:
+            place = self._in_unit(p)
+            if place is not None:
+                self._slide.to(place[2], place[3])
+            return
         if kind == "cell":
             _, run, _ = origin.find_cell(name)
             layout = set_out(origin).run(run.id)
@@ -505,8 +560,12 @@ class ModelView(QWidget):
         elif self._from is not None and not self._moved and event.button() == Qt.MouseButton.LeftButton:
             source = self.source_at(event.position())
             add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-            self.document.select((source,) if source else (), add=add)
-        self._from, self._drag = None, ""
+            place = self._in_unit(event.position())
+            if place is not None and self.document.selection == (source,) and not add:
+                self.document.select_bay(bay_at(place[1], place[2], place[3]))
+            else:
+                self.document.select((source,) if source else (), add=add)
+        self._from, self._drag, self._slide = None, "", None
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -517,7 +576,9 @@ class ModelView(QWidget):
         assert event is not None
         if event.key() == Qt.Key.Key_Escape and self._drag and self._moved:
             self.document.end_drag(keep=False)
-            self._from, self._drag = None, ""
+            self._from, self._drag, self._slide = None, "", None
+        elif event.key() == Qt.Key.Key_Escape and self.document.bay is not None:
+            self.document.select_bay(self.document.bay[:-1] or None)
         else:
             super().keyPressEvent(event)
 

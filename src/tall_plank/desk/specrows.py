@@ -5,8 +5,10 @@ from __future__ import annotations
 from tall_plank.costing.money import shown
 from tall_plank.desk import specroom
 from tall_plank.desk.document import Document
+from tall_plank.desk.specbay import bay_sheet
 from tall_plank.desk.specmodel import Group, Row, Sheet, optional_row, yes_no, yes_no_choices
 from tall_plank.desk.texts import tr
+from tall_plank.edits import bays as bays_edits
 from tall_plank.edits import jobs, placing, runs, units
 from tall_plank.job import Body, Job, Level, Role, Split
 from tall_plank.job.inherit import Sourced, construction_of, inherited_value, sourced
@@ -19,7 +21,7 @@ def sheet_for(doc: Document, stage: str) -> Sheet:
     """The sheet of the selection at a stage."""
     if stage not in ("shop", "offer"):
         if doc.cells:
-            return _cells_sheet(doc)
+            return bay_sheet(doc) or _cells_sheet(doc)
         for kind, make in (("run", _run_sheet), *specroom.SHEETS):
             if doc.ids(kind):
                 return make(doc)
@@ -290,8 +292,8 @@ def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
                         f"bay{i}", f"{tr('Front')} {i + 1}", _length(doc, mm),
                         "own" if child.size else "inherited",
                         "" if child.size else tr("an equal share"),
-                        apply=lambda job, t, i=i: units.set_bay_size(job, cells[0], (i,), t),  # type: ignore[misc]
-                        revert=(lambda job, i=i: units.set_bay_size(job, cells[0], (i,), ""))  # type: ignore[misc]
+                        apply=lambda job, t, i=i: bays_edits.set_size(job, cells[0], (i,), t),  # type: ignore[misc]
+                        revert=(lambda job, i=i: bays_edits.set_size(job, cells[0], (i,), ""))  # type: ignore[misc]
                         if child.size else None,
                     )
                 )  # fmt: skip

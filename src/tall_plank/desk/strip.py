@@ -6,6 +6,7 @@ import msgspec
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
 
+from tall_plank.desk.bayhand import Slide, bay_at, board_at, one_unit, typed_path
 from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
 from tall_plank.desk.guidelines import GuideLine, guide_at, on_strip, paint_guides
@@ -16,7 +17,8 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.elevation import elevation, elevation_dims, neighbours, seen_height
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs
+from tall_plank.edits import bays, features, guides, islands, outline, placing, rooms, runs
+from tall_plank.job import Split
 from tall_plank.making import MadeUnit
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
@@ -60,6 +62,8 @@ class Strip(Canvas):
         self._snap = ""
         self._snap_x = 0.0
         self._snap_z: float | None = None
+        self._slide: Slide | None = None
+        self._again = False
         self._drawn: dict[str, tuple[object, object]] = {}
         self.dim_clicked.connect(self.type_dim)
         self.setAccessibleName(tr("Wall strip"))
@@ -126,11 +130,11 @@ class Strip(Canvas):
                 tuple(b for b in room.boards if b.wall in own[wall.id]),
                 self._ends(wall, units),
                 tuple(m for m in room.moldings if m.wall == wall.id),
-                bare, labels[wall.id], self.dims_shown,
+                bare, labels[wall.id], self.dims_shown, doc.fronts == "closed",
             )  # fmt: skip
             kept = self._drawn.get(wall.id)
             if kept is None or kept[0] != key:
-                kept = (key, elevation(doc.job, room, wall, made, dims=self.dims_shown))
+                kept = (key, elevation(doc.job, room, wall, made, dims=self.dims_shown, fronts=doc.fronts == "closed"))
                 self._drawn[wall.id] = kept
             placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]
             x += wall.length + self.fold
@@ -261,6 +265,8 @@ class Strip(Canvas):
         placed = self.one_placed()
         if placed is None or not placed.is_solid:
             return []
+        if self.document.bay is not None:
+            return self._bay_dims(placed)
         clear = clear_of(self.document.room, placed)
         x = self.wall_x(placed.wall)
         display = self.document.job.display
@@ -288,6 +294,27 @@ class Strip(Canvas):
                 dims.append(Dim(high, high + clear.above, side, 1, "y", text(clear.above), source, "above", True))
         return dims
 
+    def _bay_dims(self, placed: PlacedUnit) -> list[Dim]:
+        """Clear width and height of the bay that is worked on; what it is typed in stands out."""
+        box = self.document.bay_box(self.document.bay or ())
+        if box is None:
+            return []
+        root = self.document.job.unit(self.document.job.find_cell(placed.cell)[2].unit).bay
+        r, display = box.clear, self.document.job.display
+        x, z = self.wall_x(placed.wall) + placed.x, placed.bottom
+        drop = 6.0 * self.paper_scale
+        found = []
+        for along, low, high, base, split in (
+            ("x", x + r.x0, x + r.x1, z + r.z0 + (r.z1 - r.z0) * 0.1 - drop, Split.COLUMNS),
+            ("y", z + r.z0, z + r.z1, x + r.x0 + (r.x1 - r.x0) * 0.72 - drop, Split.ROWS),
+        ):
+            path = typed_path(root, box.path, split)
+            key = "size" if path is not None else ""
+            name = f"bay:{'.'.join(map(str, path))}" if path is not None else ""
+            text = format_length(high - low, display, mark=True)
+            found.append(Dim(low, high, base, 1, along, text, name, key, True))  # type: ignore[arg-type]
+        return found
+
     # --- typing over dimensions
 
     def type_dim(self, dim: Dim) -> None:
@@ -306,6 +333,10 @@ class Strip(Canvas):
             return doc.do(lambda job: runs.set_width(job, (name,), text), at_place=True)
         if kind == "cell":
             return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
+        if kind == "bay":
+            path = tuple(int(i) for i in name.split("."))
+            cell = doc.cells[0]
+            return doc.do(lambda job: bays.set_size(job, cell, path, text), at_place=True)
         if kind == "opening":
             return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text), at_place=True)
         if kind == "island":
@@ -327,6 +358,16 @@ class Strip(Canvas):
         top, bottom = self.to_px(0, placed.top).y(), self.to_px(0, placed.bottom).y()
         return "width" if abs(p.x() - right.x()) <= GRIP and top <= p.y() <= bottom else ""
 
+    def _in_unit(self, p: QPointF) -> tuple[PlacedUnit, MadeUnit, float, float] | None:
+        """The one selected unit, and the place on its front under a point; None where the point is not on it."""
+        found = one_unit(self.document)
+        if found is None:
+            return None
+        placed, made = found
+        x, y = self.to_mm(p)
+        x, z = x - self.wall_x(placed.wall) - placed.x, y - placed.bottom
+        return (placed, made, x, z) if 0 <= x <= placed.width and 0 <= z <= placed.height else None
+
     def pressed(self, event: QMouseEvent) -> None:
         p = event.position()
         self._press = p
@@ -335,10 +376,18 @@ class Strip(Canvas):
         if grip:
             self._drag, self._target = "width?", self.document.cells[0]
             return
+        place = self._in_unit(p)
+        if place is not None and not event.modifiers():
+            board = board_at(place[1], place[2], place[3], GRIP / 1.6 / self.scale)
+            if board is not None and (self.document.bay is not None or self.document.fronts != "closed"):
+                self._slide = Slide(self.document, place[0].cell, board, place[2], place[3])
+                self._drag, self._target = "board?", place[0].cell
+                return
         line = guide_at(self, self.guide_lines(), p)
         source = line.source if line is not None else self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         kind, _, name = source.partition(":")
+        self._again = self.document.selection == (source,) and kind == "cell"
         if kind in ("cell", "opening", "column", "service", "roof window", "guide"):
             if add or source not in self.document.selection:
                 chosen: tuple[str, ...] = (source,)
@@ -355,8 +404,15 @@ class Strip(Canvas):
     def moved(self, event: QMouseEvent) -> None:
         p = event.position()
         if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
+            place = self._in_unit(p)
+            board = None
+            if place is not None and (self.document.bay is not None or self.document.fronts != "closed"):
+                board = board_at(place[1], place[2], place[3], GRIP / 1.6 / self.scale)
             if self._grip_at(p):
                 self.setCursor(Qt.CursorShape.SizeHorCursor)
+            elif board is not None:
+                upright = board.kind == "divider"
+                self.setCursor(Qt.CursorShape.SplitHCursor if upright else Qt.CursorShape.SplitVCursor)
             else:
                 super().moved(event)
             return
@@ -367,7 +423,7 @@ class Strip(Canvas):
             if self._drag == "cell" and self._lifts(p):
                 self._drag = "level"
             if self._drag != "band":
-                self.document.begin_drag(tr("Move") if self._drag != "width" else tr("Resize"))
+                self.document.begin_drag(tr("Resize") if self._drag == "width" else tr("Move"))
         x, y = self.to_mm(p)
         if self._drag == "band":
             self._band = QRectF(self._press, p).normalized()
@@ -384,6 +440,11 @@ class Strip(Canvas):
             self._drag_guide(x, y)
         elif self._drag == "level":
             self._drag_level(self._target, y)
+        elif self._drag == "board" and self._slide is not None:
+            placed = self.document.workings.layout.find(self._target)
+            if placed is not None:
+                self._slide.to(x - self.wall_x(placed.wall) - placed.x, y - placed.bottom)
+                self._snap, self._snap_x, self._snap_z = self._slide.words(), x, y
 
     def _snapped_box(self, wall: str, x: float, width: float, leave: str) -> float:
         """The left side of something dragged along a wall, snapped; the snap and the distance are named."""
@@ -504,18 +565,25 @@ class Strip(Canvas):
         elif self._drag and not self._drag.endswith("?"):
             self.document.end_drag()
         elif self._drag == "cell?" and not event.modifiers():
-            # A click without a drag on one of many selects it alone, or its group.
-            chosen = placing.grouped(self.document.job, self._target)
-            self.document.select(tuple(f"cell:{c}" for c in chosen))
-        self._press, self._drag, self._band, self._snap = None, "", None, ""
+            place = self._in_unit(event.position())
+            if place is not None and self._again:
+                # A click on the selected unit goes into its bays.
+                self.document.select_bay(bay_at(place[1], place[2], place[3]))
+            else:
+                # A click without a drag on one of many selects it alone, or its group.
+                chosen = placing.grouped(self.document.job, self._target)
+                self.document.select(tuple(f"cell:{c}" for c in chosen))
+        self._press, self._drag, self._band, self._snap, self._slide = None, "", None, "", None
         self.update()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         if event.key() == Qt.Key.Key_Escape and self._drag:
             self.document.end_drag(keep=False)
-            self._press, self._drag, self._band, self._snap = None, "", None, ""
+            self._press, self._drag, self._band, self._snap, self._slide = None, "", None, "", None
             self.update()
+        elif event.key() == Qt.Key.Key_Escape and self.document.bay is not None:
+            self.document.select_bay(self.document.bay[:-1] or None)
         elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
             self.step_asked.emit(1 if event.key() == Qt.Key.Key_Right else -1)
         else:
@@ -564,6 +632,7 @@ class Strip(Canvas):
                 painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, self.to_px(0, 0).y() + 6))
             at += wall.length + self.fold
         self._paint_grips(painter)
+        self._paint_bay(painter)
         if self._band is not None:
             color = Theme.color("spruce")
             painter.setPen(QPen(color, 1.0, Qt.PenStyle.DashLine))
@@ -591,6 +660,20 @@ class Strip(Canvas):
             at = QPointF(max(70.0, p.x() + 8), p.y() - 5)
         painter.setFont(font(11))
         painter.drawText(at, self._snap)
+
+    def _paint_bay(self, painter: QPainter) -> None:
+        """The bay that is worked on."""
+        placed, path = self.one_placed(), self.document.bay
+        box = self.document.bay_box(path) if path is not None else None
+        if placed is None or box is None:
+            return
+        x, z, r = self.wall_x(placed.wall) + placed.x, placed.bottom, box.clear
+        rect = QRectF(self.to_px(x + r.x0, z + r.z1), self.to_px(x + r.x1, z + r.z0))
+        color = Theme.color("brass")
+        painter.setPen(QPen(color, 2.0))
+        color.setAlphaF(0.14)
+        painter.setBrush(color)
+        painter.drawRect(rect)
 
     def _paint_grips(self, painter: QPainter) -> None:
         placed = self.one_placed()

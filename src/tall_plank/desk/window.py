@@ -523,7 +523,7 @@ class Window(QMainWindow):
         """Escape that no box and no drag wanted: select nothing."""
         assert event is not None
         if event.key() == Qt.Key.Key_Escape:
-            self.commands.run("select_none")
+            self.commands.run("bay_leave" if self.document.bay is not None else "select_none")
         else:
             super().keyPressEvent(event)
 

@@ -5,8 +5,11 @@ from __future__ import annotations
 from functools import lru_cache
 from itertools import pairwise
 
+import msgspec
+
+from tall_plank.drawing.inside import inside_items
 from tall_plank.drawing.plan import SERVICE_LETTERS
-from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
+from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.job import Body, Job, Level, Rectangle, Room
 from tall_plank.job.uses import starting_values
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
@@ -19,9 +22,11 @@ from tall_plank.stock import Stock
 
 
 def elevation(
-    job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, dims: bool = True, labels: bool = True
-) -> Drawing:
-    """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions."""
+    job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, dims: bool = True, labels: bool = True,
+    fronts: bool = True,
+) -> Drawing:  # fmt: skip
+    """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions.
+    Without fronts the inside of the units is seen."""
     source = f"wall:{wall.id}"
     height = seen_height(room, wall)
     items: list[Item] = []
@@ -47,7 +52,8 @@ def elevation(
             for x in sorted({x for x, _ in seen_legs(runs[p.run], p, unit.spec.made)}):
                 leg = rectangle(p.x + x, 0.0, LEG, p.bottom)
                 items.append(Shape(leg, Pen.NARROW, Layer.CARCASS, f"cell:{p.cell}", "ink"))
-            items += unit_front(p, unit, job.stock, labels=labels, label=marked_label(job, room.room, p))
+            label = marked_label(job, room.room, p)
+            items += unit_front(p, unit, job.stock, labels=labels, label=label, fronts=fronts)
     for board in room.boards:
         if board.kind not in BEHIND_UNITS and board.wall == wall.id:
             items.append(_board(job.stock, board))
@@ -333,10 +339,12 @@ def _opening(kind: str, x: float, z: float, w: float, h: float, hand: str, sourc
 
 
 @lru_cache(maxsize=2048)
-def unit_front(p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "") -> tuple[Item, ...]:
+def unit_front(
+    p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "", fronts: bool = True
+) -> tuple[Item, ...]:  # fmt: skip
     """A unit as it is seen from the front, in its wall's coordinates."""
     source = f"cell:{p.cell}"
-    items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock)]
+    items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, fronts)]
     if not unit.parts and unit.problems:
         items.append(Line(p.x, p.bottom, p.right, p.top, Pen.NARROW, Layer.LABEL, source))
         items.append(Line(p.x, p.top, p.right, p.bottom, Pen.NARROW, Layer.LABEL, source))
@@ -354,12 +362,14 @@ def _moved(item: Item, dx: float, dy: float, source: str) -> Item:
         case Shape():
             points = tuple((x + dx, y + dy) for x, y in item.points)
             return Shape(points, item.pen, item.layer, source, item.fill, item.grain)
+        case Arc():
+            return msgspec.structs.replace(item, x=item.x + dx, y=item.y + dy, source=source)
         case _:
             return item
 
 
 @lru_cache(maxsize=2048)
-def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
+def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Item, ...]:
     """The front of a unit in its own coordinates: carcass, open bays, fronts, hinge marks, handles."""
     spec = unit.spec
     items: list[Item] = []
@@ -367,20 +377,14 @@ def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
     carcass, front = _color(stock, spec.carcass), _color(stock, spec.front)
     if spec.body is Body.CARCASS:
         grain = _grain(stock, spec.carcass, True)
-        closed = {f.path for f in unit.fronts}
+        closed = frozenset(f.path for f in unit.fronts if f.kind == "machine" or (fronts and f.kind != "filler"))
         # Closed by fronts, the carcass shows as a line between them only.
         shown_grain = "" if closed else grain
         # A corner unit's other leg stands out of this wall: its side is no front.
         color = "unit" if spec.corner in ("l", "diagonal") else carcass
         items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, "", color, shown_grain))  # type: ignore[arg-type]
-        for path, x, z, bw, bh in unit.bays:
-            if path not in closed:
-                items.append(Shape(rectangle(x, z, bw, bh), Pen.NARROW, Layer.CARCASS, "", "inside"))
-        for part in unit.parts:
-            if part.role == "shelf" and not unit.fronts:
-                o = part.frame.origin
-                points = rectangle(o[0], o[2], part.length, part.thickness)
-                items.append(Shape(points, Pen.NARROW, Layer.CARCASS, "", carcass))
+        if spec.shape == "straight" and spec.corner not in ("l", "diagonal"):
+            items += inside_items(unit, stock, closed)
     elif spec.body is Body.APPLIANCE:
         items.append(Shape(rectangle(0, 0, w, h), Pen.NARROW, Layer.APPLIANCE, "", "inside"))
     for part in unit.parts:
@@ -389,6 +393,8 @@ def _front_items(unit: MadeUnit, stock: Stock) -> tuple[Item, ...]:
     upright = spec.made.front_grain == "vertical"
     for f in unit.fronts:
         grain = _grain(stock, spec.front, upright)
+        if not fronts and f.kind not in ("machine", "filler") and spec.body is Body.CARCASS:
+            continue
         if f.kind == "machine":
             items += _machine(f)
             continue

@@ -145,19 +145,6 @@ def set_shelves(job: Job, cells: tuple[str, ...], text: str) -> Change:
     return Change(job, "Set the shelves", tuple(skipped))
 
 
-def set_bay_size(job: Job, cell_id: str, path: tuple[int, ...], text: str) -> Change:
-    """Type the size of a bay in its row or column: a length, or nothing for a share."""
-    _, _, cell = job.find_cell(cell_id)
-    unit = job.unit(cell.unit)
-    size = read(job, text, least=20, most=3000) if text.strip() and text.strip() != "share" else None
-    bay = msgspec.structs.replace(unit.bay.at(path), size=size)
-    parent = unit.bay.at(path[:-1])
-    if size is not None and all(c.size for i, c in enumerate(parent.children) if i != path[-1]):
-        raise PlankError("All the other bays have typed sizes.", "bay", "Let one of them take a share first.")
-    new = msgspec.structs.replace(unit, bay=unit.bay.replaced(path, bay))
-    return Change(with_unit(job, new), f"Set a bay of {cell.number}")
-
-
 def set_drawers(job: Job, cells: tuple[str, ...], text: str) -> Change:
     """Set the number of drawers of drawer stacks; all heights become equal shares."""
     if not text.strip().isdigit() or not 1 <= int(text) <= 8:

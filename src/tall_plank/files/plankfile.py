@@ -21,7 +21,7 @@ from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-FORMAT = 3
+FORMAT = 4
 MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
@@ -58,7 +58,33 @@ def _with_guides(raw: dict[str, Any]) -> dict[str, Any]:
     return raw
 
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _with_room_parts, 2: _with_guides}
+def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
+    """Format 3 to 4: fittings of a bay gained places. Shop standards gained values, those of the shipped one; fittings
+    of the stock gained the room that they take, which is known where the shipped stock has them too."""
+    from tall_plank.stock import shipped_stock
+
+    _complete_standards(raw)
+
+    def change(bay: dict[str, Any]) -> None:
+        bay["fittings"] = [{"code": code} if isinstance(code, str) else code for code in bay.get("fittings", [])]
+        for child in bay.get("children", []):
+            change(child)
+
+    job = raw["job"]
+    for thing in (*job.get("templates", []), *job.get("units", [])):
+        change(thing["bay"])
+    known = {f.code: msgspec.to_builtins(f) for f in shipped_stock().fittings}
+    room = ("height", "free_below", "least_width", "most_width", "least_depth", "cut", "pulls", "gap", "start")
+    for fitting in job.get("stock", {}).get("fittings", []):
+        new = known.get(fitting.get("code"), {})
+        fitting.update({key: new[key] for key in room if key in new and key not in fitting})
+    raw["format"] = 4
+    return raw
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: _with_room_parts, 2: _with_guides, 3: _with_fitted,
+}  # fmt: skip
 """From format n to n + 1, one function a step."""
 
 

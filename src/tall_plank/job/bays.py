@@ -9,9 +9,15 @@ import msgspec
 
 from tall_plank.measure import Length
 
-FrontKind = Literal["door", "pair", "drawer", "fixed", "appliance", "flap", "drop", "pullout"]
+FrontKind = Literal[
+    "door", "pair", "drawer", "fixed", "appliance", "flap", "drop", "pullout", "inner", "bifold", "pocket"
+]
 Hand = Literal["left", "right"]
 Between = Literal["nothing", "shelf", "divider"]
+Start = Literal["", "low", "high", "middle"]
+
+INSIDE = ("inner",)
+"""Fronts that stand inside a bay, behind what closes it: drawers behind a door."""
 
 
 class Split(StrEnum):
@@ -24,10 +30,32 @@ class Split(StrEnum):
 
 class Front(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """What closes a bay. `hand` is the side of the hinges, seen from the front; a flap is hinged above, a drop below,
-    a pull-out carries its contents on runners."""
+    a pull-out carries its contents on runners, a bifold is two leaves hinged to one another, a pocket door is pushed
+    back into the side; an inner drawer stands behind another front. A front of a divided bay covers all of it.
+
+    `style` and `handle` are its own; empty: those of its unit.
+    """
 
     kind: FrontKind
     hand: Hand = "left"
+    style: str = ""
+    handle: str = ""
+
+
+class Fitted(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A fitting in a bay.
+
+    Attributes
+    ----------
+    code : of the stock
+    start : it stands on the board below, hangs under the board above, or is centred in the height; empty: as such a
+        fitting does
+    at : distance from that board (or from the middle, upwards); None: what the fitting itself asks for
+    """
+
+    code: str
+    start: Start = ""
+    at: Length | None = None
 
 
 class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -43,7 +71,7 @@ class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     front : what closes it
     shelves : number of adjustable shelves
     appliance : code of what is built into it; the bay has to give the opening that it asks for
-    fittings : codes of what goes into it
+    fittings : what goes into it, in the order in which it was put in
     """
 
     split: Split = Split.NONE
@@ -54,7 +82,7 @@ class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     front: Front | None = None
     shelves: int = 0
     appliance: str = ""
-    fittings: tuple[str, ...] = ()
+    fittings: tuple[Fitted, ...] = ()
 
     def at(self, path: tuple[int, ...]) -> Bay:
         """The bay at a path of child numbers."""
@@ -62,6 +90,13 @@ class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
         for i in path:
             bay = bay.children[i]
         return bay
+
+    def paths(self, start: tuple[int, ...] = ()) -> tuple[tuple[int, ...], ...]:
+        """Paths of this bay and all inside it, a bay before its children."""
+        found = [start]
+        for i, child in enumerate(self.children):
+            found += child.paths((*start, i))
+        return tuple(found)
 
     def replaced(self, path: tuple[int, ...], bay: Bay) -> Bay:
         """This tree with the bay at a path replaced."""

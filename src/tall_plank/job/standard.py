@@ -268,7 +268,7 @@ def impossible(made: Construction) -> tuple[tuple[str, str, str], ...]:
     if made.joint == "biscuit":
         check("biscuit_depth", made.biscuit_depth > t - WEB, _through(made.biscuit_depth, t))
     check("pin_depth", made.pin_depth > t - WEB, _through(made.pin_depth, t))
-    check("panel_thickness", made.panel_thickness > f - WEB,
+    check("panel_thickness", made.front_style != "slab" and made.panel_thickness > f - WEB,
           f"A panel of {made.panel_thickness:g} mm is too thick for a frame of {f:g} mm.")  # fmt: skip
     check("frame_groove_depth", made.frame_groove_depth > min(made.frame_stile, made.frame_rail) - 10.0,
           "The groove leaves less than 10 mm of its stile or rail.")  # fmt: skip

@@ -8,7 +8,7 @@ from typing import Any, Literal
 
 import msgspec
 
-from tall_plank.job.bays import Bay, Front, Split
+from tall_plank.job.bays import Bay, Fitted, Front, Split
 from tall_plank.job.run import Level
 from tall_plank.job.unit import Own
 from tall_plank.measure import Length, LengthError, PlankError, parse_length
@@ -88,7 +88,10 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
         return self.level is not Level.HUNG
 
 
-_BAY_KEYS = {"split", "between", "children", "size", "weight", "front", "shelves", "hand", "appliance", "fittings"}
+_BAY_KEYS = {
+    "split", "between", "children", "size", "weight", "front", "shelves", "hand", "appliance", "fittings", "style",
+    "handle",
+}  # fmt: skip
 
 
 def bay_of(data: Any, where: str) -> Bay:
@@ -117,7 +120,8 @@ def bay_of(data: Any, where: str) -> Bay:
         raise PlankError("A bay is split and has bays inside, or neither.", where, "Give split and children together.")
     front = None
     if "front" in data:
-        front = convert({"kind": data["front"], "hand": data.get("hand", "left")}, Front, where)
+        given = {key: data[key] for key in ("hand", "style", "handle") if key in data}
+        front = convert({"kind": data["front"], **given}, Front, where)
     shelves = data.get("shelves", 0)
     if not isinstance(shelves, int) or not 0 <= shelves <= 20:
         raise PlankError("The number of shelves is not between 0 and 20.", where, "Mend it.")
@@ -130,8 +134,23 @@ def bay_of(data: Any, where: str) -> Bay:
         front=front,
         shelves=shelves,
         appliance=str(data.get("appliance", "")),
-        fittings=tuple(str(code) for code in data.get("fittings", ())),
+        fittings=tuple(_fitted_of(item, where) for item in data.get("fittings", ())),
     )
+
+
+def _fitted_of(data: Any, where: str) -> Fitted:
+    """A fitting of a bay: its code, or a table with code, start and at."""
+    if isinstance(data, str):
+        return Fitted(data)
+    if not isinstance(data, dict) or "code" not in data:
+        raise PlankError("A fitting is a code or a table with one.", where, 'Write { code = "…", start = "high" }.')
+    found = dict(data)
+    if "at" in found:
+        try:
+            found["at"] = msgspec.to_builtins(parse_length(str(found["at"]), least=0))
+        except LengthError as error:
+            raise PlankError(error.what, f"{where}, at", error.remedy) from None
+    return convert(found, Fitted, where)
 
 
 def _own_of(key: str, value: Any, name: str) -> Own:

@@ -54,13 +54,16 @@ class BayBox:
 
 @dataclass(frozen=True)
 class Board:
-    """A shelf or divider between bays. `clear` is the board seen from the front."""
+    """A shelf or divider between bays. `clear` is the board seen from the front; it stands after the child `index` of
+    the bay at `parent`."""
 
     kind: str
     name: str
     clear: Rect
     left: str
     right: str
+    parent: tuple[int, ...] = ()
+    index: int = 0
 
 
 @dataclass(frozen=True)
@@ -91,10 +94,16 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
     framed = made.face_frame == "frame"
     count = {"shelf": 0, "divider": 0}
 
-    def visit(node: Bay, path: tuple[int, ...], clear: Rect, zone: Rect, left: str, right: str) -> None:
-        boxes.append(BayBox(path, node, clear, zone, left, right, _opening(clear, zone, made) if framed else None))
+    def visit(
+        node: Bay, path: tuple[int, ...], clear: Rect, zone: Rect, left: str, right: str, behind: Rect | None = None
+    ) -> None:  # fmt: skip
+        opening = _opening(clear, behind or zone, made) if framed else None
+        boxes.append(BayBox(path, node, clear, zone, left, right, opening))
         if not node.children:
             return
+        if behind is None and node.front is not None:
+            # What lies behind a front that covers several bays has no members of the frame of its own.
+            behind = zone
         rows = node.split is Split.ROWS
         nothing = node.between == "nothing"
         board = {"nothing": 0.0, "shelf": made.shelf_thickness, "divider": made.carcass_thickness}[node.between]
@@ -121,7 +130,7 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
         last = len(edges) - 1
         for i in range(last):
             middle = (edges[i][1] + edges[i + 1][0]) / 2
-            if framed:
+            if framed and behind is None:
                 members.append(_frame_member(zone, middle, made, rows=rows))
             if nothing:
                 uprights.append(left)
@@ -135,7 +144,7 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
                 if rows
                 else Rect(middle - half, clear.z0, middle + half, clear.z1)
             )
-            boards.append(Board(kind, name, box, left, right))
+            boards.append(Board(kind, name, box, left, right, path, i))
             uprights.append(left if rows else name)
         uprights.append(right)
         for i, child in enumerate(node.children):
@@ -156,7 +165,7 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
                     zone.x1,
                     zone.z1 if before is None else before - gap / 2,
                 )
-                visit(child, (*path, i), c, z, left, right)
+                visit(child, (*path, i), c, z, left, right, behind)
             else:
                 c = Rect(
                     clear.x0 if before is None else before + clear_shift,
@@ -170,7 +179,8 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
                     zone.x1 if after is None else after - gap / 2,
                     zone.z1,
                 )
-                visit(child, (*path, i), c, z, uprights[i], right if i == last or nothing else uprights[i + 1])
+                far_side = right if i == last or nothing else uprights[i + 1]
+                visit(child, (*path, i), c, z, uprights[i], far_side, behind)
 
     visit(bay, (), clear, zone, "left gable", "right gable")
     return BaySet(tuple(boxes), tuple(boards), tuple(short), tuple(members))

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from typing import Literal
 
 import msgspec
 
 from tall_plank.job import Bay, Body, Construction
+from tall_plank.making.bayset import BaySet
 from tall_plank.making.joints import join
 from tall_plank.making.parts import Draft, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
@@ -74,10 +74,32 @@ class FacePlane(msgspec.Struct, frozen=True, cache_hash=True):
         return Frame(self.point(u, out, z), Z, along) if upright else Frame(self.point(u, out, z), along, NEG_Z)
 
 
+class FittedBox(msgspec.Struct, frozen=True, cache_hash=True):
+    """A fitting in its place: rectangle seen from the front (x right, z up) and its reach from front to rear, mm.
+
+    Attributes
+    ----------
+    front : mm from the carcass's front edge to its front
+    free_below : mm under it that stay free
+    """
+
+    code: str
+    kind: str
+    path: tuple[int, ...]
+    x: float
+    z: float
+    width: float
+    height: float
+    front: float
+    depth: float
+    free_below: float = 0.0
+
+
 class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     """A front as it is seen: rectangle in the unit's face (x right, z up, mm), for drawings and the model."""
 
-    kind: Literal["door", "drawer", "fixed", "appliance", "filler", "flap", "drop", "pullout", "machine"]
+    kind: str
+    """A kind of front, or filler or machine for what is seen beside them."""
     x: float
     z: float
     width: float
@@ -90,6 +112,8 @@ class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     path: tuple[int, ...]
     face: FacePlane | None = None
     """The plane it stands in, where that is not the unit's straight front."""
+    name: str = ""
+    """What the names of its parts begin with."""
 
 
 def has_fronts(bay: Bay) -> bool:
@@ -114,6 +138,8 @@ class Builder:
         self.problems: list[Problem] = []
         self.fronts: list[FrontBox] = []
         self.lent: list[Lent] = []
+        self.bays: BaySet | None = None
+        self.fitted: list[FittedBox] = []
         self._fixings: dict[tuple[str, str], int] = {}
 
     @property

@@ -182,8 +182,6 @@ def make_carcass(b: Builder, bays: BaySet) -> None:
     if spec.back:
         _back(b, left, right)
     b.fixed()
-    for box in bays.leaves:
-        _shelves(b, box)
     if spec.cover:
         _cover(b)
     _feet(b)
@@ -373,26 +371,42 @@ def _lies_at(part: Draft, x: float, z: float, depth: float) -> bool:
     return on_face and 0 < local[0] < part.length and 0 < local[1] < part.width
 
 
+def free_height(b: Builder, box: BayBox) -> tuple[float, float]:
+    """The largest clear height that the fittings of a bay leave to its adjustable shelves: from, to, mm."""
+    taken = sorted(
+        (f.z - f.free_below, f.z + f.height) for f in b.fitted if f.path == box.path and f.kind not in ("light",)
+    )
+    best = (box.clear.z0, box.clear.z0)
+    at = box.clear.z0
+    for low, high in (*taken, (box.clear.z1, box.clear.z1)):
+        if low - at > best[1] - best[0]:
+            best = (at, low)
+        at = max(at, high)
+    return best
+
+
 def shelf_heights(b: Builder, box: BayBox) -> tuple[tuple[float, ...], list[float]]:
-    """System hole heights of a bay, and the underside of each of its adjustable shelves, spread evenly on them."""
+    """System hole heights of a bay, and the underside of each of its adjustable shelves, spread evenly on them over the
+    height that its fittings leave."""
     made, count = b.spec.made, box.bay.shelves
-    heights = row_heights(b.spec.height, box.clear.z0 + made.row_margin, box.clear.z1 - made.row_margin, made)
+    low, high = free_height(b, box)
+    heights = row_heights(b.spec.height, low + made.row_margin, high - made.row_margin, made)
     if len(heights) < count:
         b.problem(
             f"{count} adjustable shelves have only {len(heights)} hole places.", "Take a shelf out or make it higher."
         )
         return heights, []
     thick = made.shelf_thickness
-    step = (box.clear.height + thick) / (count + 1)
+    step = (high - low + thick) / (count + 1)
     found = []
     for i in range(1, count + 1):
-        wanted = box.clear.z0 + i * step - thick
+        wanted = low + i * step - thick
         nearest = min(heights, key=lambda hole, wanted=wanted: abs(hole - wanted))  # type: ignore[misc]
         found.append(nearest + made.pin_diameter / 2)
     return heights, found
 
 
-def _shelves(b: Builder, box: BayBox) -> None:
+def make_shelves(b: Builder, box: BayBox) -> None:
     """Adjustable shelves of a bay, spread evenly on the hole rows, with pins."""
     spec, made, count = b.spec, b.spec.made, box.bay.shelves
     if not count:

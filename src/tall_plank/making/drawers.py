@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from tall_plank.making.bayset import BayBox
+from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.carcass import clear_depth
 from tall_plank.making.parts import Draft
@@ -23,20 +23,36 @@ def runner_for(stock: Stock, usable: float) -> Fitting | None:
 def make_drawers(b: Builder, boxes: tuple[BayBox, ...]) -> None:
     """Draft the box of every bay that a drawer front closes."""
     for box in boxes:
-        if box.bay.front is not None and box.bay.front.kind == "drawer":
-            _drawer(b, box)
+        front = box.bay.front
+        if front is None or front.kind not in ("drawer", "inner"):
+            continue
+        inner = front.kind == "inner"
+        behind = inner and any(_hinged(o) and box.path[: len(o.path)] == o.path for o in boxes)
+        # A packer of carcass board on either side keeps a drawer clear of doors that open no wider than 110 degrees
+        # (common practice).
+        _drawer(b, box, inner=inner, packed=b.spec.made.carcass_thickness if behind else 0.0)
 
 
-def _drawer(b: Builder, box: BayBox) -> None:
+INNER_SETBACK = 15.0
+"""mm that inner drawers stand behind the carcass's front edge, so that the door closes."""
+
+
+def _hinged(box: BayBox) -> bool:
+    return box.bay.front is not None and box.bay.front.kind in ("door", "pair", "bifold", "pocket")
+
+
+def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     """Box width = clear width - 2 runner clearances; its length is the runner's (common practice)."""
     spec, made, stock = b.spec, b.spec.made, b.stock
-    usable = clear_depth(b) - b.recess
+    setback = b.recess + (INNER_SETBACK if inner else 0.0)
+    usable = clear_depth(b) - setback
     runner = runner_for(stock, usable)
     if runner is None:
         b.problem(f"No runner fits {usable:g} mm of depth.", "Make the unit deeper.")
         return
     above, below = made.drawer_clear_above, made.drawer_clear_below
     space = box.through
+    space = Rect(max(space.x0, box.clear.x0 + packed), space.z0, min(space.x1, box.clear.x1 - packed), space.z1)
     height = space.height - above - below
     if height < LEAST_BOX:
         needed = LEAST_BOX + above + below
@@ -46,7 +62,7 @@ def _drawer(b: Builder, box: BayBox) -> None:
     t = made.drawer_thickness
     width = space.width - 2 * runner.side_clearance
     length = runner.length
-    x0, y0, z0 = space.x0 + runner.side_clearance, -spec.depth + b.recess, space.z0 + below
+    x0, y0, z0 = space.x0 + runner.side_clearance, -spec.depth + setback, space.z0 + below
     name = f"drawer {number}"
 
     def add(word: str, long: float, frame: Frame) -> Draft:
@@ -58,16 +74,16 @@ def _drawer(b: Builder, box: BayBox) -> None:
     # Sides run the whole length; face A looks into the drawer.
     left = add("left side", length, Frame((x0, y0, z0), Y, up))
     right = add("right side", length, Frame((x0 + width, y0 + length, z0), NEG_Y, up))
-    inner = width - 2 * t
-    front = add("front", inner, Frame((x0 + width - t, y0, z0), NEG_X, up))
-    back = add("back", inner, Frame((x0 + t, y0 + length, z0), X, up))
+    within = width - 2 * t
+    front = add("front", within, Frame((x0 + width - t, y0, z0), NEG_X, up))
+    back = add("back", within, Frame((x0 + t, y0 + length, z0), X, up))
     _box_joints(b, left, right, front, back, (x0, y0, z0), width, length, height)
     _bottom(b, name, (left, right, front, back), (x0, y0, z0), width, length)
     middle = z0 + height / 2
-    for upright, x, inner in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
-        carrier = b.part(upright) if abs(inner - x) < 0.5 else _packer(b, name, x, inner, y0, middle, length)
+    for upright, x, side in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
+        carrier = b.part(upright) if abs(side - x) < 0.5 else _packer(b, name, x, side, y0, middle, length)
         for hole in runner.holes:
-            carrier.bore((inner, y0 + hole.dx, middle + hole.dy), hole.diameter, hole.depth, "runner")
+            carrier.bore((side, y0 + hole.dx, middle + hole.dy), hole.diameter, hole.depth, "runner")
     b.item(runner.code, 1, f"pair of runners {runner.length:g} for {usable:.0f} mm of usable depth")
 
 

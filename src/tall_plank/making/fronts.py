@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from tall_plank.job.bays import INSIDE
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane, FrontBox
 from tall_plank.making.carcass import BOW, GABLE_LEFT, GABLE_RIGHT
@@ -24,8 +25,8 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
     plane = face or b.face
     for box in boxes:
         front = box.bay.front
-        if front is None:
-            if box.bay.appliance:
+        if front is None or front.kind in INSIDE:
+            if box.bay.appliance and front is None:
                 _machine(b, box)
             continue
         zone = box.zone
@@ -60,7 +61,8 @@ def make_front(
     """Draft one front from x along its face, with its hinges and handle."""
     made, zone = b.spec.made, box.zone
     z, height = zone.z0, zone.height
-    style = made.front_style
+    own = box.bay.front
+    style = (own.style if own is not None else "") or made.front_style
     bent = b.spec.shape in ("bow", "hollow", "rounded")
     sight_w, sight_h = width - 2 * made.frame_stile, height - 2 * made.frame_rail
     if style == "framed" and (min(sight_w, sight_h) < LEAST_SIGHT or bent):
@@ -81,10 +83,11 @@ def make_front(
         _stays(b, box, kind, height, weight)
     if kind == "pullout":
         b.item(made.pullout, 1, "frame of the pull-out")
-    grip = _handle(b, pieces, kind, hand, x, z, width, height, plane) if handle else None
+    pull = (own.handle if own is not None else "") or made.handle
+    grip = _handle(b, pieces, kind, hand, x, z, width, height, plane, pull) if handle else None
     b.fronts.append(
         FrontBox(
-            kind=kind,  # type: ignore[arg-type]
+            kind=kind,
             x=x,
             z=z,
             width=width,
@@ -95,6 +98,7 @@ def make_front(
             handle=grip,
             path=box.path,
             face=None if plane == FacePlane(0.0, -b.spec.depth - made.front_out) else plane,
+            name=name,
         )
     )
     return pieces
@@ -307,14 +311,15 @@ def _handle(
     width: float,
     height: float,
     plane: FacePlane,
+    pull: str,
 ) -> tuple[float, float, float, float] | None:
     """Handle holes: upright beside the opening edge on doors, lying in the middle on drawers, near the edge that
     opens on flaps, drops, pull-outs and appliance fronts; none on fixed fronts. Base doors are pulled from above,
     hung ones from below, tall ones at the middle."""
     made = b.spec.made
-    if kind == "fixed" or made.handle == "none":
+    if kind == "fixed" or pull == "none":
         return None
-    handle = b.stock.fitting(made.handle)
+    handle = b.stock.fitting(pull)
     if handle is None:
         b.problem("The stock has no such handle.", "Choose another handle.")
         return None

@@ -7,13 +7,14 @@ from functools import lru_cache
 import msgspec
 
 from tall_plank.job import Body
-from tall_plank.making.bayset import BayBox, Rect, set_bays
-from tall_plank.making.builder import Builder, FrontBox, UnitSpec
-from tall_plank.making.carcass import check_standard_fits, clear_depth, clear_of_carcass, make_carcass
+from tall_plank.making.bayset import BayBox, BaySet, Rect, set_bays
+from tall_plank.making.builder import Builder, FittedBox, FrontBox, UnitSpec
+from tall_plank.making.carcass import check_standard_fits, clear_depth, clear_of_carcass, make_carcass, make_shelves
 from tall_plank.making.clashes import settle
 from tall_plank.making.cornered import make_cornered
 from tall_plank.making.drawers import make_drawers
 from tall_plank.making.faceframe import frame_zone, make_face_frame
+from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.measure import Frame, PlankError
@@ -34,6 +35,8 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     bays : clear rectangles of the leaf bays (path, x, z, width, height), mm
     problems : why it cannot be made as decided
     weight : kg, parts only
+    set : its bays and the boards between them; None where it has none
+    fitted : what stands and hangs in its bays
     lent : (gable, holes) that the unit asks of the panels beside it: place in the unit's frame, diameter, depth, use
     """
 
@@ -45,6 +48,8 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     problems: tuple[Problem, ...] = ()
     weight: float = 0.0
     lent: tuple[tuple[str, tuple[tuple[Vec, float, float, str], ...]], ...] = ()
+    set: BaySet | None = None
+    fitted: tuple[FittedBox, ...] = ()
 
 
 @lru_cache(maxsize=4096)
@@ -73,10 +78,14 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
     problems = tuple(dict.fromkeys((*b.problems, *clashes)))
     if any(p.weight == "wrong" for p in problems):
-        return MadeUnit(spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems))
+        return MadeUnit(
+            spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems), set=b.bays, fitted=tuple(b.fitted)
+        )
     lent = tuple((g.name, tuple(g.bores)) for g in b.lent if g.bores)
     weight = sum(p.weight for p in parts)
-    return MadeUnit(spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), weight, lent)
+    return MadeUnit(
+        spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), weight, lent, b.bays, tuple(b.fitted)
+    )
 
 
 LEAST_OPENING = 200.0
@@ -121,13 +130,16 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
     clear = clear_of_carcass(b)
     if clear.width < 30 or clear.height < 10:
         raise PlankError(f"A unit {spec.width:g} mm wide has no clear space.", "width", "Make it wider.")
-    bays = set_bays(spec.bay, clear, _zone(b), spec.made)
+    bays = b.bays = set_bays(spec.bay, clear, _zone(b), spec.made)
     for _path, short in bays.short:
         if short > 0:
             b.problem(f"The bays are {short:g} mm short of their sizes.", "Shorten a typed bay size.")
         else:
             b.problem(f"The bays leave {-short:g} mm over.", "Let one bay take a share.")
     make_carcass(b, bays)
+    for box in bays.leaves:
+        put_in(b, box)
+        make_shelves(b, box)
     if b.framed:
         make_face_frame(b, bays)
     make_fronts(b, bays.boxes)
@@ -144,9 +156,7 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
 
 
 def _bay_contents(b: Builder, box: BayBox) -> None:
-    """What goes into a bay: fittings, and an appliance that asks for an opening and for air."""
-    for code in box.bay.fittings:
-        b.item(code, 1, "goes into this bay")
+    """An appliance that asks for an opening and for air."""
     if not box.bay.appliance:
         return
     thing = b.stock.appliance(box.bay.appliance)

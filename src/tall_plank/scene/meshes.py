@@ -13,12 +13,13 @@ from numpy.typing import NDArray
 
 from tall_plank.job import Job, Opening, RoofWindow, Room
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
-from tall_plank.making.builder import FacePlane
+from tall_plank.making.builder import FacePlane, FittedBox
 from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
 from tall_plank.measure.outlines import area, triangles
+from tall_plank.scene.opening import drawer_of, front_of, opened
 from tall_plank.setout import Layout, Placed, RoomLayout, Wall
 from tall_plank.setout.rooms import column_frame, column_height, roof_window_frame, soffit_points
 from tall_plank.stock import Stock
@@ -220,24 +221,47 @@ def _bent(frame: Frame, part: Part, color: str, source: str, name: str) -> Prism
 
 
 @lru_cache(maxsize=1024)
-def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool) -> tuple[Solid, ...]:
-    """The parts of a unit as solids; without hidden ones a closed unit shows its outside only."""
+def part_boxes(
+    stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: str = "closed"
+) -> tuple[Solid, ...]:  # fmt: skip
+    """The parts of a unit as solids; without hidden ones a closed unit shows its outside only.
+
+    Parameters
+    ----------
+    fronts : closed, open (doors turned, drawers pulled) or off
+    """
     found: list[Solid] = []
-    open_bays = {f.path for f in unit.fronts if f.kind == "machine"}
-    closed = bool(unit.fronts) and not open_bays
+    closing = [f for f in unit.fronts if f.kind not in ("machine", "filler")]
+    seen_in = hidden or fronts != "closed" or not closing or _open_somewhere(unit)
+    moves = opened(unit) if fronts == "open" else {}
+    source = f"cell:{placed.cell}"
     for part in unit.parts:
-        inside = part.role in ("shelf", "drawer", "drawer bottom")
-        if not hidden and closed and inside:
+        if not seen_in and part.role in ("shelf", "drawer", "drawer bottom", "packer"):
             continue
-        frame = placed.frame.then(part.frame)
+        front = front_of(unit, part)
+        if front is not None and fronts == "off":
+            continue
+        frame = part.frame
+        move = moves.get(front.name if front is not None else drawer_of(part))
+        if move is not None:
+            frame = move.then(frame)
         color = board_color(stock, part.board)
-        found += solid_of(frame, part, color, f"cell:{placed.cell}", f"{placed.number} {part.name}")
+        found += solid_of(placed.frame.then(frame), part, color, source, f"{placed.number} {part.name}")
     for front in unit.fronts:
         if front.kind == "machine":
             found += _machine(placed, unit, front)
-        elif front.handle is not None and unit.parts:
-            found += _handle(stock, placed, unit, front)
+        elif front.handle is not None and unit.parts and fronts != "off":
+            found += _handle(stock, placed, unit, front, moves.get(front.name))
+    if seen_in:
+        for fitted in unit.fitted:
+            found += fitted_solids(placed, unit, fitted)
     return tuple(found)
+
+
+def _open_somewhere(unit: MadeUnit) -> bool:
+    """Whether a bay stands open, so that the inside is seen."""
+    covered = [f.path for f in unit.fronts if f.kind not in ("machine", "filler")]
+    return any(all(bay[0][: len(c)] != c for c in covered) for bay in unit.bays)
 
 
 def board_color(stock: Stock, code: str) -> str:
@@ -263,7 +287,9 @@ def _machine(placed: Placed, unit: MadeUnit, f: FrontBox) -> list[Solid]:
     return found
 
 
-def _handle(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox) -> list[Solid]:
+def _handle(
+    stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox, move: Frame | None = None
+) -> list[Solid]:  # fmt: skip
     """A bar on two posts, on whatever plane its front stands in."""
     handle = stock.fitting(unit.spec.made.handle)
     color = handle.finish if handle and handle.finish else "#2A2A2A"
@@ -281,6 +307,7 @@ def _handle(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox) -> list[S
 
     def box(u: float, o: float, z: float, size: Vec, name: str) -> Box:
         frame = Frame(plane.point(u, o, z), along, into)
+        frame = move.then(frame) if move is not None else frame
         return Box(placed.frame.then(frame), size, color, f"cell:{placed.cell}", name)
 
     size = (max(x2 - x1, thick), thick, thick) if lying else (thick, thick, max(z2 - z1, thick))
@@ -290,6 +317,34 @@ def _handle(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox) -> list[S
     for share in (0.06, 0.94):
         x, z = x1 + (x2 - x1) * share, z1 + (z2 - z1) * share
         found.append(box(x - 4, t + out - thick, z - 4, (8.0, out - thick, 8.0), "post"))
+    return found
+
+
+def fitted_solids(placed: Placed, unit: MadeUnit, f: FittedBox) -> list[Solid]:
+    """A fitting as a plain body in its place: a rail as a bar, a basket as its rims, the others as boxes."""
+    source, name = f"cell:{placed.cell}", f"{placed.number} {f.kind}"
+    y0 = -unit.spec.depth + f.front
+
+    def box(x: float, y: float, z: float, size: Vec, color: str = STEEL) -> Box:
+        return Box(placed.frame.then(Frame((x, y, z))), size, color, source, name)
+
+    if f.kind == "rail":
+        return [box(f.x, y0 + f.depth / 2 - 7, f.z + f.height / 2 - 12, (f.width, 15.0, 25.0))]
+    if f.kind in ("light", "tray", "bin", "bed", "drainer"):
+        return [box(f.x, y0, f.z, (f.width, f.depth, f.height))]
+    if f.kind == "bracket":
+        return []
+    bar = 8.0
+    found: list[Solid] = []
+    for z in (f.z, f.z + f.height - bar):
+        found += [
+            box(f.x, y0, z, (f.width, bar, bar)), box(f.x, y0 + f.depth - bar, z, (f.width, bar, bar)),
+            box(f.x, y0, z, (bar, f.depth, bar)), box(f.x + f.width - bar, y0, z, (bar, f.depth, bar)),
+        ]  # fmt: skip
+    found += [box(x, y0, f.z, (bar, bar, f.height)) for x in (f.x, f.x + f.width - bar)]
+    count = max(2, int(f.width // 90))
+    for i in range(1, count):
+        found.append(box(f.x + f.width * i / count, y0, f.z, (3.0, f.depth, 3.0)))
     return found
 
 
@@ -396,7 +451,9 @@ def _molding_solids(job: Job, room: RoomLayout) -> list[Solid]:
     return found
 
 
-def build_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden: bool = True) -> Scene:
+def build_scene(
+    job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden: bool = True, fronts: str = "closed"
+) -> Scene:
     """Every part of a room with its floor and walls. Units hidden by the designer are left out."""
     room = layout.room(room_id)
     bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
@@ -405,7 +462,7 @@ def build_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden
     put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden}
     for placed, unit in made.units:
         if placed.room == room_id and placed.cell not in put_away:
-            solids += part_boxes(job.stock, placed, unit, hidden)
+            solids += part_boxes(job.stock, placed, unit, hidden, fronts)
             for x, y in seen_legs(runs[placed.run], placed, unit.spec.made):
                 foot = placed.frame.then(Frame((x, y, -placed.bottom)))
                 solids.append(Box(foot, (LEG, LEG, placed.bottom), "#3A3A38", f"cell:{placed.cell}", "leg"))
@@ -419,6 +476,6 @@ def build_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden
     return Scene(meshes_of(solids), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))
 
 
-def visible_scene(job: Job, layout: Layout, made: MadeJob, room_id: str) -> Scene:
-    """What can be seen with the fronts closed: the light scene of the model view."""
-    return build_scene(job, layout, made, room_id, hidden=False)
+def visible_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, fronts: str = "closed") -> Scene:
+    """What can be seen with the fronts as they are: the light scene of the model view."""
+    return build_scene(job, layout, made, room_id, hidden=False, fronts=fronts)

@@ -60,8 +60,13 @@ class Hole(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=T
 FittingKind = Literal[
     "hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw", "stay", "pullout", "drainer",
     "rail", "grille", "bed", "bracket", "fold_hinge", "joint_bolt", "basket", "cam", "cam_dowel", "biscuit", "tenon",
-    "pocket_screw",
+    "pocket_screw", "rack", "tray", "shoes", "bin", "light", "track", "roller", "profile", "bifold", "pocket", "socket",
+    "grip",
 ]  # fmt: skip
+
+
+INSIDE_KINDS = ("rail", "rack", "tray", "shoes", "bin", "basket", "light", "drainer", "bed", "bracket")
+"""Kinds of fittings that are put into bays."""
 
 
 class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
@@ -76,6 +81,15 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     projection : mm that it stands out
     side_clearance : mm that a runner takes on each side of its drawer box
     consumable : dowels, screws: bought by the box, left out of the count of fittings
+    height : mm of clear height that it takes in a bay
+    free_below : mm that stay free under it: what hangs from a rail, what is reached from above
+    least_width, most_width : mm of clear width that it fits; 0: any
+    least_depth : mm of clear depth that it needs
+    cut : mm that it is shorter than the bay's clear width, where it is cut to length; 0: as it is
+    pulls : it is pulled out on runners, so that nothing may hinder it in front
+    gap : mm that it keeps from the board that it is placed from
+    start : the board that it is placed from by itself: low, high, or centred
+    moment : what a stay holds at the front's middle, kg x mm (flaps), 0: by its capacity
     """
 
     code: str
@@ -91,6 +105,21 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     holes: tuple[Hole, ...] = ()
     consumable: bool = False
     finish: str = ""
+    height: float = 0.0
+    free_below: float = 0.0
+    least_width: float = 0.0
+    most_width: float = 0.0
+    least_depth: float = 0.0
+    cut: float = 0.0
+    pulls: bool = False
+    gap: float = 0.0
+    start: Literal["low", "high", "middle"] = "low"
+    moment: float = 0.0
+
+    @property
+    def is_inside(self) -> bool:
+        """Whether it is put into a bay."""
+        return self.kind in INSIDE_KINDS
 
     @property
     def is_butt(self) -> bool:

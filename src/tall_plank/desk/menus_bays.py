@@ -1,0 +1,143 @@
+"""The commands that work in the bays of a unit."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QRect
+
+from tall_plank.desk.bayhand import next_bay, one_unit
+from tall_plank.desk.texts import tr
+from tall_plank.edits import bays
+
+if TYPE_CHECKING:
+    from tall_plank.desk.window import Window
+
+
+def register_bays(w: Window) -> None:
+    """Register them under the menu Bays."""
+    add, doc = w.commands.add, w.document
+
+    def in_bay() -> bool:
+        return doc.bay is not None
+
+    def has_bays() -> bool:
+        return one_unit(doc) is not None
+
+    def leaf() -> bool:
+        return doc.bay is not None and not doc.bay_box(doc.bay).bay.children  # type: ignore[union-attr]
+
+    add("bay_enter", tr("Work in the &bays"), "bays", lambda: enter(w), "Q", has_bays)
+    add("bay_leave", tr("The bay ar&ound it"), "bays", lambda: leave(w), "Shift+Q", in_bay)
+    for key, name, text, dx, dz in (
+        ("Ctrl+Left", "bay_left", tr("Bay on the &left"), -1, 0),
+        ("Ctrl+Right", "bay_right", tr("Bay on the &right"), 1, 0),
+        ("Ctrl+Up", "bay_up", tr("Bay &above"), 0, 1), ("Ctrl+Down", "bay_down", tr("Bay b&elow"), 0, -1),
+    ):  # fmt: skip
+        add(name, text, "bays", lambda dx=dx, dz=dz: step(w, dx, dz), key, in_bay)
+    w.commands.separate("bays")
+    for name, text, split, between, key in (
+        ("split_shelf", tr("Split by &shelves…"), "rows", "shelf", "Shift+S"),
+        ("split_divider", tr("Split by &dividers…"), "columns", "divider", "Shift+V"),
+        ("split_rows", tr("Split in &rows…"), "rows", "nothing", "Shift+W"),
+        ("split_columns", tr("Split in &columns…"), "columns", "nothing", "Shift+C"),
+    ):
+        add(name, text, "bays", lambda s=split, b=between: ask_split(w, s, b), key, leaf)
+    add("bay_undivide", tr("Take the division o&ut"), "bays",
+        lambda: doc.do(lambda job: bays.join_bay(job, doc.cells[0], undivided(w))), "Shift+J",
+        lambda: in_bay() and undivided(w) is not None)  # fmt: skip
+    add("bay_size", tr("T&ype the bay's size"), "bays", lambda: ask_size(w), "Shift+F2", in_bay)
+    w.commands.separate("bays")
+    for kind, words in bays.FRONTS.items():
+        add(f"front_{kind}", f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"), "bays",
+            lambda kind=kind: doc.do(lambda job: bays.set_front(job, ((doc.cells[0], doc.bay or ()),), kind)), "",
+            in_bay)  # fmt: skip
+    w.commands.separate("bays")
+    for fitting in doc.job.stock.fittings:
+        if fitting.is_inside:
+            code = fitting.code
+            add(f"put_{code}", f"{tr('Put in')}: {fitting.name}", "bays",
+                lambda code=code: doc.do(lambda job: bays.add_fitting(job, doc.cells[0], doc.bay or (), code)), "",
+                leaf)  # fmt: skip
+    w.commands.separate("view")
+    add("fronts_off", tr("Take the fr&onts off"), "view",
+        lambda: doc.show_fronts("closed" if doc.fronts == "off" else "off"), "X", checkable=True)  # fmt: skip
+    add("fronts_open", tr("Op&en doors and drawers"), "view",
+        lambda: doc.show_fronts("closed" if doc.fronts == "open" else "open"), "Shift+X", checkable=True)  # fmt: skip
+
+
+def enter(w: Window) -> None:
+    """Work on the first bay of the selected unit."""
+    found = one_unit(w.document)
+    if found is not None:
+        assert found[1].set is not None
+        w.document.select_bay(found[1].set.leaves[0].path)
+
+
+def leave(w: Window) -> None:
+    """One step out: from a bay to the one around it, from the outermost to the whole unit."""
+    path = w.document.bay
+    w.document.select_bay(path[:-1] if path else None)
+
+
+def step(w: Window, dx: int, dz: int) -> None:
+    found, path = one_unit(w.document), w.document.bay
+    if found is not None and path is not None:
+        beside = next_bay(found[1], path, dx, dz)
+        if beside is not None:
+            w.document.select_bay(beside)
+
+
+def undivided(w: Window) -> tuple[int, ...] | None:
+    """The divided bay that the command works on: this one, or the one around it."""
+    path = w.document.bay
+    if path is None:
+        return None
+    box = w.document.bay_box(path)
+    if box is not None and box.bay.children:
+        return path
+    return path[:-1] if path else None
+
+
+def bay_rect(w: Window) -> QRect:
+    """Where the bay stands in the strip, px."""
+    doc = w.document
+    found = one_unit(doc)
+    assert found is not None and doc.bay is not None
+    placed, _ = found
+    box = doc.bay_box(doc.bay)
+    assert box is not None
+    x = w.strip.wall_x(placed.wall) + placed.x
+    middle = w.strip.to_px(x + (box.clear.x0 + box.clear.x1) / 2, placed.bottom + (box.clear.z0 + box.clear.z1) / 2)
+    return QRect(int(middle.x()) - 70, int(middle.y()) - 13, 140, 26)
+
+
+def ask_split(w: Window, split: str, between: str) -> None:
+    """Type how the bay is split, where it stands."""
+    doc = w.document
+    cell, path = doc.cells[0], doc.bay or ()
+    if w.view_shown in ("plan", "model") or w.stage in ("shop", "offer"):
+        w.show_view("all")
+    w.strip.setFocus()
+    w.strip.box.ask(
+        bay_rect(w), "2",
+        lambda text: doc.do(lambda job: bays.split_bay(job, cell, path, text, split, between), at_place=True),
+    )  # fmt: skip
+
+
+def ask_size(w: Window) -> None:
+    """Type the size of the bay in the row or column that it stands in."""
+    doc = w.document
+    path = doc.bay or ()
+    if not path:
+        w.message.tell(tr("The whole unit has no bay around it. Change its width or height."), "wrong")
+        return
+    dim = next((d for d in w.strip.extra_dims if d.source.startswith("bay:") and d.key == "size"), None)
+    if w.view_shown in ("plan", "model") or w.stage in ("shop", "offer"):
+        w.show_view("all")
+    w.strip.setFocus()
+    cell = doc.cells[0]
+    w.strip.box.ask(
+        bay_rect(w), dim.text if dim is not None else "",
+        lambda text: doc.do(lambda job: bays.set_size(job, cell, path, text), at_place=True),
+    )  # fmt: skip

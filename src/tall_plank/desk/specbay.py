@@ -1,0 +1,161 @@
+"""What the spec sheet says of one bay: its clear sizes, what closes it, what is in it, and ways to split it."""
+
+from __future__ import annotations
+
+from tall_plank.desk.bayhand import typed_path
+from tall_plank.desk.document import Document
+from tall_plank.desk.specmodel import Group, Row, Sheet, length_text
+from tall_plank.desk.texts import tr
+from tall_plank.edits import bays
+from tall_plank.job import Split
+from tall_plank.job.standard import CHOICES
+from tall_plank.making.bayset import BayBox
+
+STARTS = (("low", "on the board below"), ("high", "under the board above"), ("middle", "centred"))
+
+
+def bay_sheet(doc: Document) -> Sheet | None:
+    """The sheet of the bay that is worked on, or None."""
+    if doc.bay is None or len(doc.cells) != 1:
+        return None
+    box = doc.bay_box(doc.bay)
+    if box is None:
+        return None
+    cell, path, bay = doc.cells[0], doc.bay, box.bay
+    placed = doc.workings.layout.find(cell)
+    number = placed.number if placed is not None else ""
+    groups = [Group(tr("Clear size"), _sizes(doc, cell, box)), Group(tr("Closed by"), _front(doc, cell, box))]
+    if not bay.children:
+        groups.append(Group(tr("Inside"), _inside(doc, cell, box)))
+        groups.append(Group(tr("Split"), _splits(cell, path)))
+    else:
+        word = tr("rows") if bay.split is Split.ROWS else tr("columns")
+        rows = (
+            Row("divided", tr("Split"), f"{len(bay.children)} {word}"),
+            Row(
+                "undivide", tr("Take the division out"), "", choices=(("yes", tr("take it all out")),),
+                apply=lambda job, _: bays.join_bay(job, cell, path),
+            ),
+        )  # fmt: skip
+        groups.append(Group(tr("Inside"), rows))
+    where = ".".join(str(i + 1) for i in path) if path else tr("the whole unit")
+    return Sheet(f"{number} · {tr('bay')} {where}", tr("Esc: the bay around it"), tuple(groups))
+
+
+def _sizes(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
+    root = doc.job.unit(doc.job.find_cell(cell)[2].unit).bay
+    rows = []
+    for key, label, size, split in (
+        ("bay_width", tr("Width"), box.clear.width, Split.COLUMNS),
+        ("bay_height", tr("Height"), box.clear.height, Split.ROWS),
+    ):
+        path = typed_path(root, box.path, split)
+        text = length_text(doc, size)
+        if path is None:
+            rows.append(Row(key, label, text))
+            continue
+        at = root.at(path)
+        if root.at(path[:-1]).between == "nothing":
+            found = doc.bay_box(path)
+            zone = found.zone if found is not None else box.zone
+            text = length_text(doc, zone.width if split is Split.COLUMNS else zone.height)
+            label = f"{label}, {tr('of the front')}"
+        rows.append(
+            Row(
+                key, label, text, "own" if at.size is not None else "inherited",
+                "" if at.size is not None else tr("a share of what is left"),
+                apply=lambda job, t, path=path: bays.set_size(job, cell, path, t),  # type: ignore[misc]
+                revert=(lambda job, path=path: bays.set_size(job, cell, path, ""))  # type: ignore[misc]
+                if at.size is not None else None,
+            )
+        )  # fmt: skip
+    return tuple(rows)
+
+
+def _front(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
+    where = ((cell, box.path),)
+    front = box.bay.front
+    kind = front.kind if front is not None else "none"
+    allowed = [k for k in bays.FRONTS if not (box.bay.children and k in ("drawer", "inner"))]
+    kinds = tuple((k, tr(bays.FRONTS[k])) for k in allowed)
+    rows = [
+        Row("front", tr("Front"), tr(bays.FRONTS[kind]), choices=kinds,
+            apply=lambda job, code: bays.set_front(job, where, code))
+    ]  # fmt: skip
+    if front is None or kind == "inner":
+        return tuple(rows)
+    if kind in ("door", "bifold", "pocket"):
+        rows.append(
+            Row("bay_hand", tr("Hinges"), tr(front.hand), choices=(("left", tr("left")), ("right", tr("right"))),
+                apply=lambda job, code: bays.set_front_value(job, where, "hand", code))
+        )  # fmt: skip
+    styles = tuple((code, tr(word)) for code, word in CHOICES["front_style"].items())
+    handles = (*((f.code, f.name) for f in doc.job.stock.fittings_of("handle")), ("none", tr("no handle")))
+    for key, label, choices in (("style", tr("Style"), styles), ("handle", tr("Handle"), handles)):
+        value = getattr(front, key)
+        rows.append(
+            Row(
+                f"bay_{key}", label, dict(choices).get(value, tr("as its unit")), "own" if value else "inherited",
+                "" if value else tr("from the unit"), choices=choices,
+                apply=lambda job, code, key=key: bays.set_front_value(job, where, key, code),  # type: ignore[misc]
+                revert=(lambda job, key=key: bays.set_front_value(job, where, key, ""))  # type: ignore[misc]
+                if value else None,
+            )
+        )  # fmt: skip
+    return tuple(rows)
+
+
+def _inside(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
+    path, stock = box.path, doc.job.stock
+    rows = [
+        Row("bay_shelves", tr("Loose shelves"), str(box.bay.shelves),
+            apply=lambda job, t: bays.set_shelves(job, cell, path, t))
+    ]  # fmt: skip
+    for i, fitted in enumerate(box.bay.fittings):
+        thing = stock.fitting(fitted.code)
+        name = thing.name.split(",")[0] if thing is not None else fitted.code
+        start = fitted.start or (thing.start if thing is not None else "low")
+        starts = tuple((code, tr(word)) for code, word in STARTS)
+        rows.append(
+            Row(
+                f"fitting{i}", name, dict(starts)[start], choices=(*starts, ("out", tr("take it out"))),
+                apply=lambda job, code, i=i: bays.remove_fitting(job, cell, path, i) if code == "out"  # type: ignore[misc]
+                else bays.set_fitting(job, cell, path, i, "start", code),
+            )
+        )  # fmt: skip
+        at = fitted.at.mm if fitted.at is not None else (thing.gap if thing is not None else 0.0)
+        rows.append(
+            Row(
+                f"fitting_at{i}", tr("at a distance of"), length_text(doc, at),
+                "own" if fitted.at is not None else "inherited", "" if fitted.at is not None else tr("its own"),
+                apply=lambda job, t, i=i: bays.set_fitting(job, cell, path, i, "at", t),  # type: ignore[misc]
+                revert=(lambda job, i=i: bays.set_fitting(job, cell, path, i, "at", ""))  # type: ignore[misc]
+                if fitted.at is not None else None,
+            )
+        )  # fmt: skip
+    offered = tuple((f.code, f.name) for f in stock.fittings if f.is_inside)
+    rows.append(
+        Row("put_in", tr("Put in"), tr("choose"), "inherited", choices=offered,
+            apply=lambda job, code: bays.add_fitting(job, cell, path, code))
+    )  # fmt: skip
+    return tuple(rows)
+
+
+def _splits(cell: str, path: tuple[int, ...]) -> tuple[Row, ...]:
+    found = []
+    for key, label, split, between in (
+        ("split_shelf", tr("By shelves"), "rows", "shelf"), ("split_divider", tr("By dividers"), "columns", "divider"),
+        ("split_rows", tr("Rows, nothing between"), "rows", "nothing"),
+        ("split_columns", tr("Columns, nothing between"), "columns", "nothing"),
+    ):  # fmt: skip
+        found.append(
+            Row(
+                key,
+                label,
+                "2, 1:2, 300 share",
+                "inherited",
+                tr("3: equal bays · 1:2: proportions · 300 share 450: sizes"),
+                apply=lambda job, t, s=split, b=between: bays.split_bay(job, cell, path, t, s, b),  # type: ignore[misc]
+            )
+        )
+    return tuple(found)
