@@ -61,7 +61,23 @@ class Workings:
 
     @cached_property
     def cut_rows(self) -> tuple[CutRow, ...]:
+        """What the shop cuts; glass and the like are bought cut to size."""
+        bought = self._bought
+        return tuple(row for row in self._all_rows if row.board not in bought)
+
+    @cached_property
+    def bought_rows(self) -> tuple[CutRow, ...]:
+        """What is bought cut to size: glass and mirrors."""
+        bought = self._bought
+        return tuple(row for row in self._all_rows if row.board in bought)
+
+    @cached_property
+    def _all_rows(self) -> tuple[CutRow, ...]:
         return cut_rows(self.made)
+
+    @property
+    def _bought(self) -> set[str]:
+        return {board.code for board in self.job.stock.boards if board.cut_to_size}
 
     @cached_property
     def hardware(self) -> tuple[HardwareRow, ...]:

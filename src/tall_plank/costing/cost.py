@@ -57,7 +57,7 @@ class Quantities(msgspec.Struct, frozen=True, cache_hash=True):
     carcasses: int
     installed: int
     lengths: tuple[tuple[str, float], ...] = ()
-    """Metres of moldings by profile."""
+    """Metres of moldings by profile, and of fittings that are cut to length."""
 
 
 def part_quantities(parts: tuple[Part, ...]) -> tuple[dict[str, float], dict[str, float], int, float]:
@@ -84,8 +84,11 @@ def unit_quantities(made: MadeUnit) -> Quantities:
     """What goes into one unit."""
     areas, edging, holes, grooves = part_quantities(made.parts)
     items: dict[str, int] = {}
+    lengths: dict[str, float] = {}
     for item in made.items:
         items[item.code] = items.get(item.code, 0) + item.qty
+        if item.length:
+            lengths[item.code] = lengths.get(item.code, 0.0) + item.length * item.qty / 1000
     built = bool(made.parts)
     return Quantities(
         areas=tuple(sorted(areas.items())),
@@ -97,6 +100,7 @@ def unit_quantities(made: MadeUnit) -> Quantities:
         fronts=len(made.fronts) if built else 0,
         carcasses=int(built and made.spec.body is Body.CARCASS),
         installed=int(built and made.spec.body is not Body.FILLER),
+        lengths=tuple(sorted(lengths.items())),
     )
 
 
@@ -142,11 +146,16 @@ def _lines(q: Quantities, book: PriceBook, stock: Stock) -> tuple[list[CostLine]
 
     for code, area in q.areas:
         board = stock.board_by_code(code)
-        add("Boards", code, board.name if board else code, quantity(area), "m2", book.board_waste_percent)
+        # What is bought cut to size leaves no waste here.
+        waste = Decimal(0) if board is not None and board.cut_to_size else book.board_waste_percent
+        add("Boards", code, board.name if board else code, quantity(area), "m2", waste)
     for code, metres in q.edging:
         edging = stock.edging_by_code(code)
         add("Edging", code, edging.name if edging else code, quantity(metres), "m", book.edging_waste_percent)
+    cut = dict(q.lengths)
     for code, metres in q.lengths:
+        if stock.fitting(code) is not None:
+            continue
         profile = stock.profile(code)
         add("Lengths", code, profile.name if profile else code, quantity(metres), "m", book.edging_waste_percent)
     for code, count in q.items:
@@ -155,7 +164,11 @@ def _lines(q: Quantities, book: PriceBook, stock: Stock) -> tuple[list[CostLine]
             others.append(code)
             continue
         name = fitting.name if fitting else appliance.name if appliance else code
-        add("Appliances" if appliance else "Fittings", code, name, Decimal(count), "each")
+        if code in cut and prices.get(code, (None, ""))[1] == "m":
+            # Cut to length: with the offcuts of lengths from bars.
+            add("Fittings", code, name, quantity(cut[code]), "m", book.edging_waste_percent)
+        else:
+            add("Appliances" if appliance else "Fittings", code, name, Decimal(count), "each")
     amounts = {
         "cut_part": Decimal(q.parts),
         "band_metre": quantity(sum(m for _, m in q.edging)),
@@ -185,10 +198,12 @@ def job_quantities(made: MadeJob) -> Quantities:
     trims = tuple(t.part for t in made.trims if t.part is not None)
     areas, edging, holes, grooves = part_quantities(trims)
     items: dict[str, int] = {}
+    lengths: dict[str, float] = {}
     for trim in made.trims:
         for item in trim.items:
             items[item.code] = items.get(item.code, 0) + item.qty
-    lengths: dict[str, float] = {}
+            if item.length:
+                lengths[item.code] = lengths.get(item.code, 0.0) + item.length * item.qty / 1000
     for molding in made.moldings:
         if not molding.by_others:
             code = molding.piece.profile
@@ -200,6 +215,8 @@ def job_quantities(made: MadeJob) -> Quantities:
             edging[code] = edging.get(code, 0.0) + metres
         for code, count in q.items:
             items[code] = items.get(code, 0) + count
+        for code, metres in q.lengths:
+            lengths[code] = lengths.get(code, 0.0) + metres
     return Quantities(
         areas=tuple(sorted(areas.items())),
         edging=tuple(sorted(edging.items())),

@@ -20,7 +20,7 @@ from tall_plank.workings import Workings
 Edit = Callable[[Job], Change]
 SOURCES = {
     "u": "cell", "o": "opening", "n": "run", "r": "room", "i": "island", "m": "column", "f": "soffit", "s": "service",
-    "d": "molding", "y": "roof window", "g": "guide", "b": "underlay",
+    "d": "molding", "y": "roof window", "g": "guide", "b": "underlay", "l": "sliding",
 }  # fmt: skip
 """First letter of an id -> kind of source."""
 
@@ -262,6 +262,7 @@ class Document(QObject):
             self.room_id = job.rooms[0].id
         there = {f"cell:{c.id}" for c in job.cells()}
         there |= {f"opening:{o.id}" for r in job.rooms for o in r.openings}
+        there |= {f"sliding:{d.id}" for _, run in job.runs() for d in run.sliding}
         there |= {f"run:{run.id}" for _, run in job.runs()} | {f"room:{r.id}" for r in job.rooms}
         for room in job.rooms:
             for kind, things in (

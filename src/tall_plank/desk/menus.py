@@ -15,7 +15,7 @@ from tall_plank.desk import dialogs
 from tall_plank.desk.menus_bays import register_bays
 from tall_plank.desk.menus_room import chosen_island, register_placing, register_room
 from tall_plank.desk.texts import tr
-from tall_plank.edits import features, islands, placing, rooms, runs
+from tall_plank.edits import features, islands, placing, rooms, runs, sliding
 from tall_plank.edits.clipboard import copy_cells, paste
 from tall_plank.edits.stock import offered, replace_stock, take_offered
 from tall_plank.job import Level
@@ -300,6 +300,8 @@ def _edit(w: Window) -> None:
             doc.do(lambda job: rooms.delete_opening(job, doc.ids("opening")[0]))
         elif doc.ids("run"):
             doc.do(lambda job: runs.delete_run(job, doc.ids("run")[0]))
+        elif doc.ids("sliding"):
+            doc.do(lambda job: sliding.delete_sliding(job, doc.ids("sliding")[0]))
         elif doc.ids("island"):
             doc.do(lambda job: islands.delete_island(job, doc.ids("island")[0]))
         else:
@@ -313,7 +315,7 @@ def _edit(w: Window) -> None:
         return bool(doc.cells)
 
     def something() -> bool:
-        kinds = ("cell", "opening", "run", "island", *features.PARTS)
+        kinds = ("cell", "opening", "run", "sliding", "island", *features.PARTS)
         slope = any(s.wall in doc.ids("wall") for s in doc.room.room.slopes)
         return any(doc.ids(kind) for kind in kinds) or slope
 

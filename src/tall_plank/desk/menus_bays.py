@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QRect
 
 from tall_plank.desk.bayhand import next_bay, one_unit
 from tall_plank.desk.texts import tr
-from tall_plank.edits import bays
+from tall_plank.edits import bays, sliding
+from tall_plank.job.run import BayRef
 
 if TYPE_CHECKING:
     from tall_plank.desk.window import Window
@@ -47,6 +49,8 @@ def register_bays(w: Window) -> None:
         lambda: doc.do(lambda job: bays.join_bay(job, doc.cells[0], undivided(w))), "Shift+J",
         lambda: in_bay() and undivided(w) is not None)  # fmt: skip
     add("bay_size", tr("T&ype the bay's size"), "bays", lambda: ask_size(w), "Shift+F2", in_bay)
+    add("sliding", tr("Slid&ing doors before them"), "bays", lambda: slide_before(w), "Shift+L",
+        lambda: bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells))  # fmt: skip
     w.commands.separate("bays")
     for kind, words in bays.FRONTS.items():
         add(f"front_{kind}", f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"), "bays",
@@ -64,6 +68,20 @@ def register_bays(w: Window) -> None:
         lambda: doc.show_fronts("closed" if doc.fronts == "off" else "off"), "X", checkable=True)  # fmt: skip
     add("fronts_open", tr("Op&en doors and drawers"), "view",
         lambda: doc.show_fronts("closed" if doc.fronts == "open" else "open"), "Shift+X", checkable=True)  # fmt: skip
+
+
+def slide_before(w: Window) -> None:
+    """Put sliding doors before the bay that is worked on, or before all selected units; two leaves, three or more
+    where two would be too wide."""
+    doc = w.document
+    order = [p.cell for p in doc.room.placed if p.cell in doc.cells]
+    if not order:
+        return
+    path = doc.bay or ()
+    first, last = BayRef(order[0], path), BayRef(order[-1], path)
+    boxes = [p for p in doc.room.placed if p.cell in order]
+    leaves = max(2, math.ceil((max(p.right for p in boxes) - min(p.x for p in boxes)) / 1200.0))
+    doc.do(lambda job: sliding.add_sliding(job, first, last, leaves))
 
 
 def enter(w: Window) -> None:

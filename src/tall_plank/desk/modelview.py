@@ -215,7 +215,7 @@ class ModelView(QWidget):
 
     def marked(self) -> set[str]:
         """Sources that are outlined."""
-        kinds = ("cell:", "opening:", "column:", "soffit:", "island:", "run:")
+        kinds = ("cell:", "sliding:", "opening:", "column:", "soffit:", "island:", "run:")
         return {s for s in self.document.selection if s.startswith(kinds)}
 
     def finish_actor(self, actor: Any, *, edges: bool) -> None:

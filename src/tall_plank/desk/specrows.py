@@ -7,6 +7,7 @@ from tall_plank.desk import specroom
 from tall_plank.desk.document import Document
 from tall_plank.desk.specbay import bay_sheet
 from tall_plank.desk.specmodel import Group, Row, Sheet, optional_row, yes_no, yes_no_choices
+from tall_plank.desk.specsliding import sliding_sheet
 from tall_plank.desk.texts import tr
 from tall_plank.edits import bays as bays_edits
 from tall_plank.edits import jobs, placing, runs, units
@@ -22,7 +23,7 @@ def sheet_for(doc: Document, stage: str) -> Sheet:
     if stage not in ("shop", "offer"):
         if doc.cells:
             return bay_sheet(doc) or _cells_sheet(doc)
-        for kind, make in (("run", _run_sheet), *specroom.SHEETS):
+        for kind, make in (("run", _run_sheet), ("sliding", sliding_sheet), *specroom.SHEETS):
             if doc.ids(kind):
                 return make(doc)
     if stage == "finish":

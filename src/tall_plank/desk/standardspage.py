@@ -254,6 +254,8 @@ class StandardsPage(QDialog):
             return [(code, tr(word)) for code, word in CHOICES[key].items()]
         if key in LENGTH_KEYS or key in standards.RULES or not key:
             return []
+        if key == "glass":
+            return [(f.code, f.name) for f in self.document.job.stock.finishes if "glass" in f.roles]
         found = [(f.code, f.name) for f in self.document.job.stock.fittings_of(key)]
         return [*found, ("none", tr("no handle"))] if key == "handle" else found
 

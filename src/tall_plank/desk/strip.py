@@ -130,6 +130,7 @@ class Strip(Canvas):
                 tuple(b for b in room.boards if b.wall in own[wall.id]),
                 self._ends(wall, units),
                 tuple(m for m in room.moldings if m.wall == wall.id),
+                tuple(d for d in made.sliding if d.wall == wall.id and d.room == doc.room_id),
                 bare, labels[wall.id], self.dims_shown, doc.fronts == "closed",
             )  # fmt: skip
             kept = self._drawn.get(wall.id)
@@ -200,6 +201,10 @@ class Strip(Canvas):
                 for service in doc.room.room.services:
                     if service.id == name and service.wall:
                         return service.wall
+            if kind == "sliding":
+                for doors in doc.workings.made.sliding:
+                    if doors.source == source and doors.room == doc.room_id:
+                        return doors.wall
             if kind == "cell":
                 found = doc.workings.layout.find(name)
                 if found is not None and found.room == doc.room_id:
@@ -388,7 +393,9 @@ class Strip(Canvas):
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         kind, _, name = source.partition(":")
         self._again = self.document.selection == (source,) and kind == "cell"
-        if kind in ("cell", "opening", "column", "service", "roof window", "guide"):
+        if kind == "sliding":
+            self.document.select((source,), add=add)
+        elif kind in ("cell", "opening", "column", "service", "roof window", "guide"):
             if add or source not in self.document.selection:
                 chosen: tuple[str, ...] = (source,)
                 if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:

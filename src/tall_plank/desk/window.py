@@ -61,7 +61,7 @@ from tall_plank.stock import shipped_stock
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
     ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("edging", "Edging"),
-    ("lengths", "Moldings"),
+    ("glass", "Glass"), ("lengths", "Moldings"),
     ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))

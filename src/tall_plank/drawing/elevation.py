@@ -10,11 +10,13 @@ import msgspec
 from tall_plank.drawing.inside import inside_items
 from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
+from tall_plank.drawing.sliding import sliding_items
 from tall_plank.job import Body, Job, Level, Rectangle, Room
 from tall_plank.job.uses import starting_values
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
 from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.making.labels import label_of
+from tall_plank.making.parts import Groove
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, TrimBoard, Wall, Worktop
 from tall_plank.setout.rooms import column_height, roof_window_corners, soffit_points
@@ -60,6 +62,10 @@ def elevation(
     for top in room.worktops:
         if top.wall == wall.id:
             items.append(_top(job.stock, top, top.x))
+    if fronts:
+        for doors in made.sliding:
+            if doors.wall == wall.id and doors.room == room.room.id:
+                items += sliding_items(doors, job.stock)
     items += _island_ends(job, room, wall)
     items += _overhead(room.room, wall)
     items += _services(room.room, wall)
@@ -402,10 +408,8 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
             items += _slanted(f, front)
             continue
         items.append(Shape(rectangle(f.x, f.z, f.width, f.height), Pen.MEDIUM, Layer.FRONT, "", front, grain))  # type: ignore[arg-type]
-        if f.frame:
-            inner = rectangle(f.x + f.frame, f.z + f.frame, f.width - 2 * f.frame, f.height - 2 * f.frame)
-            items.append(Shape(inner, Pen.NARROW, Layer.FRONT, "", ""))
-        if f.kind == "door":
+        items += _worked_face(f, unit, stock)
+        if f.kind in ("door", "pocket", "bifold"):
             # Hinge side: two dashed lines that meet at the middle of the hinged edge (drawing practice).
             hx = f.x if f.hand == "left" else f.x + f.width
             ox = f.x + f.width if f.hand == "left" else f.x
@@ -429,6 +433,40 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
                 points = rectangle(x1 - half, z1, 2 * half, max(z2 - z1, 2 * half))
             items.append(Shape(points, Pen.NARROW, Layer.HANDLE, "", "ink"))
     return tuple(items)
+
+
+def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:
+    """What a front that is no plain slab shows: its members, panel, glass, bars and louvres, or its grooves."""
+    items: list[Item] = []
+    if f.style in ("slab", "machine"):
+        return items
+    order = {"glass": 0, "front panel": 0, "louvre": 1, "front frame": 2, "front bar": 2}
+    pieces = [p for p in unit.parts if f.owns(p.name)]
+    # Stiles last: the rails' tongues are hidden in them.
+    for part in sorted(pieces, key=lambda p: (order.get(p.role, 0), p.name.endswith("stile"))):
+        board = stock.board_by_code(part.board)
+        color = _color(stock, board.finish) if board else "#CCCCCC"
+        for op in part.operations:
+            if isinstance(op, Groove) and op.face == "B":
+                a, b = part.frame.out((op.x1, op.y1, 0.0)), part.frame.out((op.x2, op.y2, 0.0))
+                items.append(Line(a[0], a[2], b[0], b[2], Pen.NARROW, Layer.FRONT))
+        if part.role == "front":
+            continue
+        outline = part.outline or rectangle(0.0, 0.0, part.length, part.width)
+        seen = [part.frame.out((x, y, 0.0)) for x, y in outline]
+        items.append(Shape(tuple((x, z) for x, _, z in seen), Pen.NARROW, Layer.FRONT, "", color))
+        if f.style == "raised" and part.role == "front panel":
+            edge = unit.spec.made.field_width + unit.spec.made.frame_groove_depth
+            xs, zs = [p[0] for p in seen], [p[2] for p in seen]
+            inner = rectangle(
+                min(xs) + edge, min(zs) + edge, max(xs) - min(xs) - 2 * edge, max(zs) - min(zs) - 2 * edge
+            )
+            items.append(Shape(inner, Pen.NARROW, Layer.FRONT, "", color))
+        if part.role == "glass":
+            x, z = min(p[0] for p in seen) + 60.0, min(p[2] for p in seen) + 80.0
+            for shift in (0.0, 40.0):
+                items.append(Line(x + shift, z, x + shift + 60.0, z + 100.0, Pen.NARROW, Layer.FRONT))
+    return items
 
 
 def _frame_member(part: Part, color: str) -> Shape:

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text
+from tall_plank.drawing.sliding import leaves_from_above
 from tall_plank.job import Body, Job, Level, Opening, Rectangle, Room, Service
 from tall_plank.making import MadeJob, MadeUnit
 from tall_plank.making.appliances import clear_front
@@ -44,6 +45,12 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True) -> Dra
             items += _board(board, room.wall(board.wall))
     for top in room.worktops:
         items += _worktop(room.wall(top.wall), top)
+    for doors in made.sliding:
+        if doors.room == room.room.id:
+            frame = room.wall(doors.wall).frame
+            for leaf in leaves_from_above(doors):
+                points = tuple(frame.out((x, y, 0.0))[:2] for x, y in leaf)
+                items.append(Shape(points, Pen.NARROW, Layer.FRONT, doors.source, "unit"))
     for p in room.placed:
         if p.level is Level.HUNG and p.is_solid and p.cell not in hidden:
             items.append(Shape(_outline(p), Pen.DASHED, Layer.HUNG, f"cell:{p.cell}"))

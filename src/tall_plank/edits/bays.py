@@ -272,15 +272,15 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
             front = Front(kind, hand=old.hand if old else "left", style=old.style if old else "")  # type: ignore[arg-type]
             new = msgspec.structs.replace(bay, front=front)
             if kind not in INSIDE:
-                new = _bared(new, keep=True)
+                new = without_fronts(new, keep=True)
         root = root.replaced(path, new)
         job = with_unit(job, msgspec.structs.replace(unit, bay=root))
     return Change(job, f"Close with {FRONTS[kind]}" if kind != "none" else "Leave a bay open")
 
 
-def _bared(bay: Bay, *, keep: bool = False) -> Bay:
-    """A bay whose inner bays have no fronts but inner drawers."""
-    children = tuple(_bared(child) for child in bay.children)
+def without_fronts(bay: Bay, *, keep: bool = False) -> Bay:
+    """A bay without fronts but inner drawers, in it and in the bays inside it; `keep` leaves its own."""
+    children = tuple(without_fronts(child) for child in bay.children)
     front = bay.front if keep or (bay.front is not None and bay.front.kind in INSIDE) else None
     return msgspec.structs.replace(bay, children=children, front=front)
 

@@ -43,7 +43,10 @@ def with_run(job: Job, run: Run) -> Job:
 
 def with_cells(job: Job, run: Run, cells: tuple[Cell, ...]) -> Job:
     """The job with the cells of a run replaced; units that no cell places any more are dropped."""
-    job = with_run(job, msgspec.structs.replace(run, cells=cells))
+    here = {cell.id for cell in cells}
+    # Sliding doors whose limits are gone go too.
+    sliding = tuple(d for d in run.sliding if d.first.cell in here and d.last.cell in here)
+    job = with_run(job, msgspec.structs.replace(run, cells=cells, sliding=sliding))
     used = {cell.unit for cell in job.cells()}
     if all(unit.id in used for unit in job.units):
         return job

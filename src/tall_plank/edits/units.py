@@ -59,6 +59,8 @@ def check_choice(job: Job, key: str, code: str) -> None:
     if key in FINISH_KEYS:
         role = key.removeprefix("finish_")
         known = {f.code for f in job.stock.finishes if role in f.roles}
+    elif key == "glass":
+        known = {f.code for f in job.stock.finishes if "glass" in f.roles}
     elif key in CHOICES:
         known = set(CHOICES[key])
     elif key in STANDARD_KEYS:

@@ -21,7 +21,7 @@ from tall_plank.job.room import (
     Underlay,
     WallOwn,
 )
-from tall_plank.job.run import Anchor, Cell, Level, Run, Top, TopCut, TopEdge, TopPoint, WidthRule
+from tall_plank.job.run import Anchor, Cell, Level, Run, SlidingDoors, Top, TopCut, TopEdge, TopPoint, WidthRule
 from tall_plank.job.scheme import Role, Scheme
 from tall_plank.job.snag import Snag, Where
 from tall_plank.job.standard import Construction, Standard
@@ -58,6 +58,7 @@ __all__ = [
     "Service",
     "Side",
     "Sides",
+    "SlidingDoors",
     "Slope",
     "Snag",
     "Soffit",

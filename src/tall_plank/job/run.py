@@ -152,6 +152,48 @@ class Top(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
         return next((e for e in self.edges if e.edge == name), TopEdge(name))
 
 
+class Band(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A band of a sliding leaf: its finish (board, glass or mirror) and its height; None takes a share."""
+
+    finish: str
+    size: Length | None = None
+
+
+class Leaf(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A sliding leaf: its bands from the top down, and the line that it runs on; empty: in turns, rear line first."""
+
+    bands: tuple[Band, ...]
+    line: Literal["", "front", "rear"] = ""
+
+
+class BayRef(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A bay of a placed unit; an empty path is the whole unit."""
+
+    cell: str
+    path: tuple[int, ...] = ()
+
+
+class SlidingDoors(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """Sliding doors before an opening that reaches from one bay to another, over several bays or units.
+
+    Attributes
+    ----------
+    first, last : the bays that limit the opening
+    overlap : of neighbouring leaves; None is the standard's
+    """
+
+    id: str
+    first: BayRef
+    last: BayRef
+    leaves: tuple[Leaf, ...]
+    overlap: Length | None = None
+
+    def line_of(self, index: int) -> int:
+        """The line of a leaf: 0 in front, 1 behind."""
+        own = self.leaves[index].line
+        return (0 if own == "front" else 1) if own else (1 if index % 2 == 0 else 0)
+
+
 class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """Cells from left to right, as seen from inside the room.
 
@@ -165,6 +207,7 @@ class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     feet : what it stands on: a plinth, legs that are seen, or nothing
     plinth_returns : whether the plinth turns back to the wall at open ends
     to_ceiling : a filler closes what is open above its units
+    sliding : sliding doors before its units
     """
 
     id: str
@@ -178,3 +221,4 @@ class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     feet: Literal["plinth", "legs", "none"] = "plinth"
     plinth_returns: bool = True
     to_ceiling: bool = False
+    sliding: tuple[SlidingDoors, ...] = ()

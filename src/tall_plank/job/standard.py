@@ -62,6 +62,27 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     frame_rail: float
     frame_groove_depth: float
     frame_panel_clearance: float
+    field_width: float
+    arch_rise: float
+    glass_thickness: float
+    glass_rebate: float
+    bar_width: float
+    louvre_width: float
+    louvre_pitch: float
+    groove_pitch: float
+    groove_wide: float
+    groove_cut: float
+    slat_width: float
+    slat_gap: float
+    slat_cut: float
+    # sliding doors
+    slide_overlap: float
+    slide_above: float
+    slide_below: float
+    slide_line: float
+    slide_standoff: float
+    slide_frame: float
+    slide_into: float
     # edging
     edging_carcass: float
     edging_front: float
@@ -138,6 +159,12 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     pocket_screw: str
     front_style: str
     front_grain: str
+    glass: str
+    bars: str
+    slide_profile: str
+    slide_top: str
+    slide_bottom: str
+    slide_roller: str
     handle: str
     hinge: str
     plate: str
@@ -184,7 +211,14 @@ CHOICES: dict[str, dict[str, str]] = {
     "back_fit": {"groove": "in a groove", "on": "on the back", "rebate": "in a rebate"},
     "overlay": {"full": "over the gables", "half": "over half of them", "inset": "set in"},
     "face_frame": {"none": "none", "frame": "face frame"},
-    "front_style": {"slab": "Slab", "framed": "Framed flat panel"},
+    "front_style": {
+        "slab": "Slab", "framed": "Framed flat panel", "raised": "Framed raised panel", "arched": "Framed arched panel",
+        "glazed": "Glazed with bars", "louvred": "Louvred", "grooved": "Grooved", "slatted": "Slatted",
+    },
+    "bars": {
+        "1x1": "no bars", "1x2": "1 x 2 panes", "1x3": "1 x 3 panes", "1x4": "1 x 4 panes", "2x2": "2 x 2 panes",
+        "2x3": "2 x 3 panes", "2x4": "2 x 4 panes", "2x5": "2 x 5 panes", "3x4": "3 x 4 panes",
+    },
     "front_grain": {"vertical": "vertical", "horizontal": "horizontal"},
 }  # fmt: skip
 """Choices that are no codes of the stock, with their words."""
@@ -201,7 +235,13 @@ PARTS: dict[str, tuple[str, ...]] = {
     "face frame": ("face_thickness", "face_stile", "face_rail", "face_frame"),
     "fronts": (
         "gap_inset", "gap_side", "gap_top", "gap_bottom", "gap_between", "frame_stile", "frame_rail",
-        "frame_groove_depth", "frame_panel_clearance", "overlay", "front_style", "front_grain",
+        "frame_groove_depth", "frame_panel_clearance", "field_width", "arch_rise", "glass_thickness", "glass_rebate",
+        "bar_width", "louvre_width", "louvre_pitch", "groove_pitch", "groove_wide", "groove_cut", "slat_width",
+        "slat_gap", "slat_cut", "glass", "bars", "overlay", "front_style", "front_grain",
+    ),
+    "sliding doors": (
+        "slide_overlap", "slide_above", "slide_below", "slide_line", "slide_standoff", "slide_frame", "slide_into",
+        "slide_profile", "slide_top", "slide_bottom", "slide_roller",
     ),
     "edging": (
         "edging_carcass", "edging_front", "edging_shelf", "edging_worktop", "premilling", "edging_ignored_below",

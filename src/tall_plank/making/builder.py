@@ -115,6 +115,10 @@ class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     name: str = ""
     """What the names of its parts begin with."""
 
+    def owns(self, part: str) -> bool:
+        """Whether a part of that name belongs to it."""
+        return bool(self.name) and (part == self.name or part.startswith(self.name + " "))
+
 
 def has_fronts(bay: Bay) -> bool:
     """Whether anything closes a bay of a tree."""
@@ -205,9 +209,9 @@ class Builder:
         found = next((d for d in self.drafts if d.name == name), None)
         return found or next(lent for lent in self.lent if lent.name == name)  # type: ignore[return-value]
 
-    def item(self, code: str, qty: int, why: str) -> None:
+    def item(self, code: str, qty: int, why: str, length: float = 0.0) -> None:
         if qty > 0:
-            self.items.append(Item(code, qty, why))
+            self.items.append(Item(code, qty, why, length))
 
     def problem(self, what: str, remedy: str, weight: str = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))

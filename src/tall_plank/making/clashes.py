@@ -19,6 +19,9 @@ SHALLOWER = ("shelf pin", "shelf", "runner", "hinge plate", "stay", "butt hinge"
 TOGETHER = (frozenset({"cam", "cam dowel"}), frozenset({"pocket screw"}))
 """Uses of holes that meet on purpose."""
 
+FACE_WORK = ("face", "slats")
+"""What the grooves in the outer face of a front are for; handles are screwed through them."""
+
 SKIN = 1.0
 """mm of wood that stay between a hole and the edge of its part."""
 
@@ -59,7 +62,12 @@ def settle(draft: Draft) -> list[Problem]:
     grooves = [op for op in draft.operations if isinstance(op, Groove) and op.face in ("A", "B")]
     for bore in flat:
         for groove in grooves:
-            if id(bore) not in gone and bore.face == groove.face and _meets(bore, groove):
+            near = bore.face == groove.face or (
+                not bore.through and bore.depth + groove.depth > draft.thickness - WOOD_BETWEEN + 0.01
+            )
+            if bore.use == "handle" and groove.over in FACE_WORK:
+                continue
+            if id(bore) not in gone and near and _meets(bore, groove):
                 if _row(bore):
                     gone.add(id(bore))
                 else:

@@ -93,7 +93,12 @@ def lacking(thing: Fitting, width: float, height: float, depth: float) -> tuple[
 def count(b: Builder, thing: Fitting, found: FittedBox) -> None:
     """It, cut to its length where it is, and what it needs besides."""
     if thing.cut:
-        b.item(thing.code, 1, f"{thing.name.split(',')[0].lower()} cut to {found.width:.1f} mm: follows its bay")
+        b.item(
+            thing.code,
+            1,
+            f"{thing.name.split(',')[0].lower()} cut to {found.width:.1f} mm: follows its bay",
+            found.width,
+        )
         if thing.kind == "rail":
             b.item("RS-25", 2, "2 sockets for each hanging rail")
             if found.width > LONG_RAIL:

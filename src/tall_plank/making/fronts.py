@@ -1,4 +1,4 @@
-"""Fronts: slab and framed flat panel, with hinges, handles and what they need in the gables."""
+"""Fronts in their bays, with hinges, handles and what they need in the gables. Their styles: styles.py."""
 
 from __future__ import annotations
 
@@ -7,14 +7,11 @@ import math
 from tall_plank.job.bays import INSIDE
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane, FrontBox
-from tall_plank.making.carcass import BOW, GABLE_LEFT, GABLE_RIGHT
+from tall_plank.making.carcass import BOW, GABLE_LEFT, GABLE_RIGHT, clear_depth
 from tall_plank.making.holes import hinge_count, hinge_heights
-from tall_plank.making.parts import Draft, Groove, Rebate
+from tall_plank.making.parts import Draft
+from tall_plank.making.styles import FRAMED, Field, make_style, style_for
 from tall_plank.measure.frames import Vec, Z
-
-LEAST_SIGHT = 40.0
-"""mm of panel seen; a framed front with less is made as a slab (common practice for shallow drawer fronts)."""
-
 
 HINGED = ("door", "flap", "drop")
 """Fronts that hang on hinges."""
@@ -34,10 +31,42 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
             leaf = (zone.width - b.spec.made.gap_between) / 2
             make_front(b, box, "door", "left", zone.x0, leaf, plane)
             make_front(b, box, "door", "right", zone.x1 - leaf, leaf, plane)
+        elif front.kind == "bifold":
+            _bifold(b, box, front.hand, plane)
         else:
             # Next to the corner there is no gable to hang on.
             hand = front.hand if b.spec.corner != "blind" else "right" if b.spec.corner_side == "left" else "left"
             make_front(b, box, front.kind, hand, zone.x0, zone.width, plane)
+
+
+def _bifold(b: Builder, box: BayBox, hand: str, plane: FacePlane) -> None:
+    """Two leaves of the same width: one on the gable, one hinged to it that runs in a track at its far end."""
+    zone, made = box.zone, b.spec.made
+    leaf = (zone.width - made.gap_between) / 2
+    left = hand == "left"
+    near, far = (zone.x0, zone.x1 - leaf) if left else (zone.x1 - leaf, zone.x0)
+    first = make_front(b, box, "bifold", hand, near, leaf, plane, handle=False)
+    make_front(b, box, "bifold", hand, far, leaf, plane, hinges=False)
+    weight = 2 * sum(p.area * p.thickness * p.board.density * 1e-9 for p in first)
+    count = hinge_count(zone.height, weight / 2, made) or 5
+    b.item(made.fold_hinge, count, f"{count} fold hinges: leaves {zone.height:g} mm high, {weight / 2:.1f} kg")
+    b.item("BF-SET", 1, f"track and guide of a bifold door {zone.width:g} mm wide")
+
+
+def _pocket(b: Builder, box: BayBox, width: float, height: float) -> None:
+    """A pocket door turns open and slides back beside its gable: the depth has to take it, and a set carries it."""
+    depth = clear_depth(b)
+    if depth < width - POCKET_OUT:
+        b.problem(
+            f"A pocket door {width:g} mm wide needs {width - POCKET_OUT:g} mm of clear depth; here are {depth:.1f}.",
+            "Make the unit deeper, or close it with a pair.",
+        )
+        return
+    b.item("PK-SET", 1, f"pocket set: door {height:g} x {width:g} mm")
+
+
+POCKET_OUT = 60.0
+"""mm of a pocket door that stay out before the carcass (common practice: enough for its handle)."""
 
 
 def _machine(b: Builder, box: BayBox) -> None:
@@ -64,21 +93,19 @@ def make_front(
     own = box.bay.front
     style = (own.style if own is not None else "") or made.front_style
     bent = b.spec.shape in ("bow", "hollow", "rounded")
-    sight_w, sight_h = width - 2 * made.frame_stile, height - 2 * made.frame_rail
-    if style == "framed" and (min(sight_w, sight_h) < LEAST_SIGHT or bent):
-        style = "slab"
+    style = style_for(b, style, kind, width, height, bent=bent)
     number = len(b.fronts) + 1
-    words = {"door": "door", "pullout": "pull-out front", "flap": "flap", "drop": "drop front"}
-    name = f"{words.get(kind, kind + ' front')} {number}"
-    if style == "framed":
-        pieces = _framed(b, name, x, z, width, height, plane)
-    else:
-        pieces = [_slab(b, name, x, z, width, height, plane)]
+    words = {"pullout": "pull-out front", "flap": "flap", "drop": "drop front"}
+    hung = ("door", "bifold", "pocket")
+    name = f"{'door' if kind in hung else words.get(kind, kind + ' front')} {number}"
+    pieces = make_style(Field(b, name, x, z, width, height, plane), style)
     if bent:
         _bend(b, pieces[0], width)
-    weight = sum(p.length * p.width * p.thickness * p.board.density * 1e-9 for p in pieces)
-    if kind == "door" and hinges:
+    weight = sum(p.area * p.thickness * p.board.density * 1e-9 for p in pieces)
+    if kind in ("door", "bifold", "pocket") and hinges:
         _hinges(b, box, pieces, hand, x, z, width, height, weight, plane)
+    if kind == "pocket":
+        _pocket(b, box, width, height)
     if kind in ("flap", "drop"):
         _stays(b, box, kind, height, weight)
     if kind == "pullout":
@@ -92,9 +119,9 @@ def make_front(
             z=z,
             width=width,
             height=height,
-            hand=hand if kind == "door" else "",
+            hand=hand if kind in ("door", "bifold", "pocket") else "",
             style=style,
-            frame=made.frame_stile if style == "framed" else 0.0,
+            frame=made.frame_stile if style in FRAMED else 0.0,
             handle=grip,
             path=box.path,
             face=None if plane == FacePlane(0.0, -b.spec.depth - made.front_out) else plane,
@@ -139,61 +166,6 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
             z = box.clear.z1 - hole.dy if kind == "flap" else box.clear.z0 + hole.dy
             draft.bore((x, front + b.recess + hole.dx, z), hole.diameter, hole.depth, "stay")
     b.item(stay.code, 2, f"2 stays: {kind} {height:g} mm high, {weight:.1f} kg")
-
-
-def _slab(b: Builder, name: str, x: float, z: float, width: float, height: float, plane: FacePlane) -> Draft:
-    made = b.spec.made
-    t = made.front_thickness
-    if made.front_grain == "vertical":
-        frame = plane.frame(x, t, z, upright=True)
-        slab = b.add(name, b.spec.front, t, height, width, frame, "front")
-    else:
-        frame = plane.frame(x, t, z + height, upright=False)
-        slab = b.add(name, b.spec.front, t, width, height, frame, "front")
-    return slab.band(b.stock, made.edging_front, "L1", "L2", "W1", "W2")
-
-
-def _framed(b: Builder, name: str, x: float, z: float, width: float, height: float, plane: FacePlane) -> list[Draft]:
-    """Two stiles, two rails with tongues, one panel in grooves.
-
-    rail = width - 2 stiles + 2 groove depths (both tongues);
-    panel = sight size + 2 groove depths - 2 clearances for movement (common practice).
-    """
-    made, spec = b.spec.made, b.spec
-    stile, rail, deep, free = made.frame_stile, made.frame_rail, made.frame_groove_depth, made.frame_panel_clearance
-    t, panel_t = made.front_thickness, made.panel_thickness
-    wide = panel_t + made.groove_width_play
-    shoulder = (t - wide) / 2
-    if shoulder <= 1.0:
-        b.problem(
-            f"A {panel_t:g} mm panel leaves no cheeks in a {t:g} mm frame.", "Choose a thinner panel or thicker front."
-        )
-    pieces = []
-    for word, x0 in (("left stile", x), ("right stile", x + width - stile)):
-        frame = plane.frame(x0, t, z, upright=True)
-        piece = b.add(f"{name} {word}", spec.front, t, height, stile, frame, "front frame")
-        inner = "L2" if word == "left stile" else "L1"
-        piece.operations.append(Groove(inner, 0.0, t / 2, height, t / 2, wide, deep, "panel"))  # type: ignore[arg-type]
-        pieces.append(piece)
-    length = width - 2 * stile + 2 * deep
-    for word, z1 in (("top rail", z + height), ("bottom rail", z + rail)):
-        frame = plane.frame(x + stile - deep, t, z1, upright=False)
-        piece = b.add(f"{name} {word}", spec.front, t, length, rail, frame, "front frame")
-        inner = "L2" if word == "top rail" else "L1"
-        piece.operations.append(Groove(inner, 0.0, t / 2, length, t / 2, wide, deep, "panel"))  # type: ignore[arg-type]
-        for end in ("W1", "W2"):
-            for face in ("A", "B"):
-                piece.operations.append(Rebate(face, end, deep, shoulder))
-        pieces.append(piece)
-    reach = deep - free
-    upright = made.front_grain == "vertical"
-    panel_w, panel_h = width - 2 * stile + 2 * reach, height - 2 * rail + 2 * reach
-    x0, z0 = x + stile - reach, z + rail - reach
-    inset = (t - panel_t) / 2
-    frame = plane.frame(x0, t - inset, z0 if upright else z0 + panel_h, upright=upright)
-    size = (panel_h, panel_w) if upright else (panel_w, panel_h)
-    pieces.append(b.add(f"{name} panel", spec.front, panel_t, *size, frame, "front panel"))
-    return pieces
 
 
 def _hinges(
@@ -324,7 +296,7 @@ def _handle(
         b.problem("The stock has no such handle.", "Choose another handle.")
         return None
     half = handle.centers / 2
-    if kind == "door":
+    if kind in ("door", "bifold", "pocket"):
         hx = x + width - made.handle_from_edge if hand == "left" else x + made.handle_from_edge
         low, high = z + made.handle_from_end + half, z + height - made.handle_from_end - half
         hz = {"base": high, "hung": low}.get(b.spec.level, min(max(TALL_HANDLE, low), high))
@@ -339,14 +311,12 @@ def _handle(
         b.problem(f"The handle is {handle.length:g} mm long; its front has no room for it.", "Choose a shorter handle.")
         return None
     for hole in handle.holes:
-        pu, pz = hx + along[0] * hole.dx, hz + along[1] * hole.dx
-        for piece in pieces:
-            # A panel stands behind the frame's face, so each piece is drilled on its own face.
-            out = (made.front_thickness + piece.thickness) / 2
-            point = plane.point(pu, out, pz)
-            if piece.holds(point):
-                piece.bore(point, hole.diameter, hole.depth, "handle")
-                break
+        at = plane.point(hx + along[0] * hole.dx, 0.0, hz + along[1] * hole.dx)
+        piece = next((p for p in pieces if p.holds(at)), None)
+        if piece is not None:
+            # Each piece is drilled on its own outer face.
+            u, v, _ = piece.frame.into(at)
+            piece.bore(piece.frame.out((u, v, 0.0)), hole.diameter, hole.depth, "handle")
     b.item(handle.code, 1, f"one handle for a {kind}")
     reach = handle.length / 2
     return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)

@@ -12,6 +12,7 @@ from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.builder import UnitSpec
 from tall_plank.making.parts import Item, Part, Problem
+from tall_plank.making.sliding import MadeSliding, make_sliding
 from tall_plank.making.trims import trim_part, worktop_part
 from tall_plank.making.unit import MadeUnit, make_unit
 from tall_plank.measure import Frame, PlankError
@@ -65,6 +66,7 @@ class MadeRoom(msgspec.Struct, frozen=True, cache_hash=True):
     units: tuple[tuple[Placed, MadeUnit], ...]
     trims: tuple[MadeTrim, ...]
     moldings: tuple[MadeMolding, ...] = ()
+    sliding: tuple[MadeSliding, ...] = ()
 
 
 class MadeJob(msgspec.Struct, frozen=True):
@@ -83,6 +85,10 @@ class MadeJob(msgspec.Struct, frozen=True):
     @property
     def moldings(self) -> tuple[MadeMolding, ...]:
         return tuple(m for room in self.rooms for m in room.moldings)
+
+    @property
+    def sliding(self) -> tuple[MadeSliding, ...]:
+        return tuple(s for room in self.rooms for s in room.sliding)
 
     def of(self, cell: str) -> MadeUnit | None:
         for room in self.rooms:
@@ -225,13 +231,44 @@ def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
     moldings = tuple(
         MadeMolding(number(p.wall or "0", p.kind), room.room.id, p, by_others[p.molding]) for p in room.moldings
     )
-    return MadeRoom(units, tuple(trims), moldings)
+    sliding = _sliding(room, job, units)
+    for doors in sliding:
+        line = room.wall(doors.wall)
+        name = line.id[0] if line.island else line.id
+        label = f"{prefix}{name} sliding doors"
+        for i, (_, part) in enumerate(doors.parts):
+            first = doors.items if i == 0 else ()
+            trims.append(
+                MadeTrim(label, number(name, "sliding leaf"), room.room.id, doors.run, line.frame, part, None,
+                         doors.source, "sliding leaf", first)
+            )  # fmt: skip
+        for problem in doors.problems:
+            trims.append(
+                MadeTrim(label, f"{prefix}{name}G", room.room.id, doors.run, line.frame, None, problem, doors.source,
+                         "sliding leaf")
+            )  # fmt: skip
+    return MadeRoom(units, tuple(trims), moldings, sliding)
+
+
+def _sliding(room: RoomLayout, job: Job, units: tuple[tuple[Placed, MadeUnit], ...]) -> tuple[MadeSliding, ...]:
+    by_cell = {placed.cell: (placed, made) for placed, made in units}
+    found = []
+    for layout in room.runs:
+        for doors in layout.run.sliding:
+            if doors.first.cell not in by_cell:
+                continue
+            standard = construction_of(job, job.unit(_unit_of(room, doors.first.cell)))
+            made = make_sliding(doors, layout.run, by_cell, standard, job.stock)
+            if made is not None:
+                found.append(made)
+    return tuple(found)
 
 
 TRIM_LETTERS = {
     "worktop": "W", "plinth": "P", "plinth return": "P", "corner filler": "F", "ceiling filler": "F",
     "waterfall filler": "F", "end panel": "E", "back panel": "B", "dividing panel": "D", "waterfall leg": "L",
-    "upstand": "U", "splashback": "S", "skirting": "M", "dado rail": "M", "picture rail": "M", "cornice": "M",
+    "upstand": "U", "sliding leaf": "G", "splashback": "S", "skirting": "M", "dado rail": "M",
+    "picture rail": "M", "cornice": "M",
 }  # fmt: skip
 """Letter of each kind of trim in its number, after the wall's: AW.1 is the first worktop on wall A."""
 

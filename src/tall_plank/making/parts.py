@@ -125,11 +125,12 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
 
 
 class Item(msgspec.Struct, frozen=True, cache_hash=True):
-    """Something bought, how many, and why (rule and values)."""
+    """Something bought, how many, and why (rule and values). `length`: mm that it is cut to, 0 where it is not."""
 
     code: str
     qty: int
     why: str
+    length: float = 0.0
 
 
 class Problem(msgspec.Struct, frozen=True, cache_hash=True):

@@ -69,15 +69,37 @@ def hardware(w: Workings) -> Table:
         Column("name", "Name", wide=1.9),
         Column("supplier", "Supplier", wide=1.1),
         Column("qty", "Qty", "count", wide=0.5),
-        Column("unit_price", "Each", "money", w.job.price_book().currency, wide=0.8),
+        Column("metres", "Cut", "number", "m", wide=0.6),
+        Column("unit_price", "Price", "money", w.job.price_book().currency, wide=0.8),
         Column("units", "Units", wide=1.6),
         Column("why", "Why", wide=3.2),
     )
     rows = tuple(
-        (r.code, r.name, r.supplier, r.qty, prices.get(r.code), ", ".join(r.units), "; ".join(r.why))
+        (r.code, r.name, r.supplier, r.qty, r.metres or None, prices.get(r.code), ", ".join(r.units), "; ".join(r.why))
         for r in w.hardware
     )
     return Table("Hardware schedule", f"{w.tally.fittings} fittings, consumables and appliances apart", columns, rows)
+
+
+def glass(w: Workings) -> Table:
+    """Glass and mirrors to order, cut to size."""
+    columns = (
+        Column("parts", "Parts", wide=2.2),
+        Column("name", "Name", wide=1.9),
+        Column("material", "Material", wide=1.7),
+        Column("qty", "Qty", "count", wide=0.5),
+        Column("length", "Height", "length", wide=0.9),
+        Column("width", "Width", "length", wide=0.9),
+        Column("thickness", "Thick", "length", wide=0.7),
+        Column("area", "Area", "number", "m²", wide=0.8),
+    )
+    rows = tuple(
+        (", ".join(r.numbers), r.name, r.material, r.qty, r.length, r.width, r.thickness,
+         round(r.qty * r.length * r.width * 1e-6, 3))
+        for r in w.bought_rows
+    )  # fmt: skip
+    count = sum(r.qty for r in w.bought_rows)
+    return Table("Glass", f"{count} panes, bought cut to size; edges ground", columns, rows)
 
 
 def edging(w: Workings) -> Table:
@@ -232,6 +254,7 @@ def units(w: Workings) -> Table:
 
 ALL = {
     "cut-list": cut_list,
+    "glass": glass,
     "hardware": hardware,
     "edging": edging,
     "lengths": lengths,

@@ -15,6 +15,7 @@ from tall_plank.job import Job, Opening, RoofWindow, Room
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
 from tall_plank.making.builder import FacePlane, FittedBox
 from tall_plank.making.feet import LEG, seen_legs
+from tall_plank.making.sliding import LEAF, MadeSliding
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
@@ -320,6 +321,48 @@ def _handle(
     return found
 
 
+def sliding_solids(stock: Stock, wall: Wall, doors: MadeSliding, *, opened: bool) -> list[Solid]:
+    """The leaves with their frames and fillings; opened, they stand one behind another at the left."""
+    found: list[Solid] = []
+    for i, leaf in enumerate(doors.leaves):
+        shift = (doors.leaves[0].x - leaf.x) if opened and i % 2 else 0.0
+        if opened and not i % 2 and i:
+            shift = doors.leaves[i - 1].x + doors.leaves[i - 1].width / 3 - leaf.x
+        line = wall.frame.then(Frame((shift, 0.0, 0.0)))
+        y = -(doors.out - leaf.line * LINE_PITCH)
+        f, w, h = doors.frame, leaf.width, doors.leaf_height
+
+        def bar(x: float, z: float, size: Vec, line: Frame = line, y: float = y) -> Box:
+            return Box(line.then(Frame((x, y, z))), size, "#8F9496", doors.source, "leaf frame")
+
+        found += [
+            bar(leaf.x, doors.leaf_z, (f, LEAF, h)), bar(leaf.x + w - f, doors.leaf_z, (f, LEAF, h)),
+            bar(leaf.x + f, doors.leaf_z, (w - 2 * f, LEAF, f)),
+            bar(leaf.x + f, doors.leaf_z + h - f, (w - 2 * f, LEAF, f)),
+        ]  # fmt: skip
+        for band in leaf.bands[:-1]:
+            found.append(bar(leaf.x + f, band.z - f, (w - 2 * f, LEAF, f)))
+        for index, part in doors.parts:
+            if index == i:
+                color = board_color(stock, part.board)
+                found += solid_of(line.then(part.frame), part, color, doors.source, part.name)
+    for index, part in doors.parts:
+        if index < 0:
+            found += solid_of(
+                wall.frame.then(part.frame), part, board_color(stock, part.board), doors.source, part.name
+            )
+    for z in (doors.z, doors.z + doors.height - 30.0):
+        deep = LINE_PITCH + LEAF
+        high = 8.0 if z == doors.z else 30.0
+        frame = wall.frame.then(Frame((doors.x, -doors.out, z)))
+        found.append(Box(frame, (doors.width, deep, high), "#8F9496", doors.source, "track"))
+    return found
+
+
+LINE_PITCH = 42.0
+"""mm from one line of sliding leaves to the next, as it is shown."""
+
+
 def fitted_solids(placed: Placed, unit: MadeUnit, f: FittedBox) -> list[Solid]:
     """A fitting as a plain body in its place: a rail as a bar, a basket as its rims, the others as boxes."""
     source, name = f"cell:{placed.cell}", f"{placed.number} {f.kind}"
@@ -348,10 +391,13 @@ def fitted_solids(placed: Placed, unit: MadeUnit, f: FittedBox) -> list[Solid]:
     return found
 
 
-def _trim_solids(job: Job, room: RoomLayout, made: MadeJob) -> list[Solid]:
+def _trim_solids(job: Job, room: RoomLayout, made: MadeJob, fronts: str) -> list[Solid]:
     found: list[Solid] = []
+    for doors in made.sliding:
+        if doors.room == room.room.id and fronts != "off":
+            found += sliding_solids(job.stock, room.wall(doors.wall), doors, opened=fronts == "open")
     for trim in made.trims:
-        if trim.part is None or trim.room != room.room.id:
+        if trim.part is None or trim.room != room.room.id or trim.kind == "sliding leaf":
             continue
         part = trim.part
         color = board_color(job.stock, part.board)
@@ -470,7 +516,7 @@ def build_scene(
                 frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
                 size = (placed.width, placed.depth, placed.height)
                 solids.append(Box(frame, size, "#C9C3B6", f"cell:{placed.cell}", f"{placed.number} not made"))
-    solids += _trim_solids(job, room, made)
+    solids += _trim_solids(job, room, made, fronts)
     solids += _molding_solids(job, room)
     w, d = room.size
     return Scene(meshes_of(solids), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))

@@ -22,10 +22,7 @@ Moves = dict[str, Frame]
 
 def front_of(unit: MadeUnit, part: Part) -> FrontBox | None:
     """The front that a part belongs to."""
-    for front in unit.fronts:
-        if front.name and (part.name == front.name or part.name.startswith(front.name + " ")):
-            return front
-    return None
+    return next((front for front in unit.fronts if front.owns(part.name)), None)
 
 
 def drawer_of(part: Part) -> str:

@@ -64,13 +64,26 @@ def ceiling_fillers(job: Job, room: Room, run: RunLayout) -> list[TrimBoard]:
     found: list[TrimBoard] = []
     group: list[Placed] = []
     for p in (*run.cells, None):
-        if p is not None and p.is_solid and (not group or _goes_on(group[-1], p)):
+        fits = not group or (p is not None and p.right - group[0].x <= _longest(job, group[0]))
+        if p is not None and p.is_solid and fits and (not group or _goes_on(group[-1], p)):
             group.append(p)
             continue
         if group:
             found += _ceiling_filler(job, room, run, group)
         group = [p] if p is not None and p.is_solid else []
     return found
+
+
+def _longest(job: Job, p: Placed) -> float:
+    """mm of the longest strip that a board of the front's finish gives; strips meet over a seam of units."""
+    unit = job.unit(p.unit)
+    thick, finish = construction_of(job, unit).front_thickness, finish_of(job, unit, Role.FRONT)
+    boards = [b.length for b in job.stock.boards if b.finish == finish and abs(b.thickness - thick) < 0.01]
+    return max(boards, default=1e9) - 2 * SAW_TRIM
+
+
+SAW_TRIM = 10.0
+"""mm that the saw takes off each edge of a board first (common practice)."""
 
 
 def _goes_on(a: Placed, b: Placed) -> bool:

@@ -21,6 +21,8 @@ class HardwareRow(msgspec.Struct, frozen=True):
     why: tuple[str, ...]
     consumable: bool
     appliance: bool
+    metres: float = 0.0
+    """Length of all its pieces together, where it is cut to length."""
 
 
 def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:
@@ -28,12 +30,14 @@ def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:
     qty: dict[str, int] = {}
     units: dict[str, set[str]] = {}
     why: dict[str, list[str]] = {}
+    metres: dict[str, float] = {}
     found = [(placed.number, unit.items) for placed, unit in made.units]
     found += [(trim.number, trim.items) for trim in made.trims]
     for number, items in found:
         for item in items:
             qty[item.code] = qty.get(item.code, 0) + item.qty
             units.setdefault(item.code, set()).add(number)
+            metres[item.code] = metres.get(item.code, 0.0) + item.length * item.qty / 1000
             reasons = why.setdefault(item.code, [])
             if item.why not in reasons:
                 reasons.append(item.why)
@@ -51,6 +55,7 @@ def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:
                 why=tuple(why[code]),
                 consumable=bool(fitting and fitting.consumable),
                 appliance=appliance is not None,
+                metres=round(metres[code], 4),
             )
         )
     return tuple(sorted(rows, key=lambda r: (r.appliance, r.consumable, r.supplier, r.kind, r.code)))

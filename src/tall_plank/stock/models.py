@@ -34,6 +34,8 @@ class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=
     """kg/m3."""
     grain: Grain = "none"
     supplier: str = ""
+    cut_to_size: bool = False
+    """Bought cut to its sizes: glass, mirror. It is on no cutting plan."""
 
 
 class Edging(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
@@ -60,8 +62,8 @@ class Hole(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=T
 FittingKind = Literal[
     "hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw", "stay", "pullout", "drainer",
     "rail", "grille", "bed", "bracket", "fold_hinge", "joint_bolt", "basket", "cam", "cam_dowel", "biscuit", "tenon",
-    "pocket_screw", "rack", "tray", "shoes", "bin", "light", "track", "roller", "profile", "bifold", "pocket", "socket",
-    "grip",
+    "pocket_screw", "rack", "tray", "shoes", "bin", "light", "profile", "slide_profile", "slide_top",
+    "slide_bottom", "slide_roller", "bifold", "pocket", "socket",
 ]  # fmt: skip
 
 

@@ -1,0 +1,69 @@
+"""What the spec sheet says of a set of sliding doors: leaves, overlap, and the make-up of each leaf."""
+
+from __future__ import annotations
+
+from tall_plank.desk.document import Document
+from tall_plank.desk.specmodel import Group, Row, Sheet, length_text, optional_row
+from tall_plank.desk.texts import tr
+from tall_plank.edits import sliding
+from tall_plank.job.inherit import construction_of
+
+
+def sliding_sheet(doc: Document) -> Sheet:
+    """The sheet of the selected set."""
+    name = doc.ids("sliding")[0]
+    run, doors = sliding.find_sliding(doc.job, name)
+    made = next((s for s in doc.workings.made.sliding if s.source == f"sliding:{name}"), None)
+    unit = doc.job.unit(doc.job.find_cell(doors.first.cell)[2].unit)
+    overlap = construction_of(doc.job, unit).slide_overlap
+    rows = [
+        Row("leaves", tr("Leaves"), str(len(doors.leaves)),
+            apply=lambda job, t: sliding.set_sliding(job, name, "leaves", t)),
+        optional_row(doc, "overlap", tr("Overlap"), doors.overlap, length_text(doc, overlap), tr("from the standard"),
+                     lambda job, t: sliding.set_sliding(job, name, "overlap", t)),
+    ]  # fmt: skip
+    if made is not None:
+        rows.append(Row("opening", tr("Opening"), _size(doc, made.width, made.height)))
+        if made.leaves:
+            rows.append(Row("leaf_size", tr("Each leaf"), _size(doc, made.leaves[0].width, made.leaf_height)))
+    groups = [Group(tr("Doors"), tuple(rows))]
+    choices = sliding.fillings(doc.job)
+    lines = (("", tr("in turns")), ("front", tr("in front")), ("rear", tr("behind")))
+    for i, leaf in enumerate(doors.leaves):
+        mine = [
+            Row(f"line{i}", tr("Runs"), dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
+                "own" if leaf.line else "inherited", choices=lines,
+                apply=lambda job, t, i=i: sliding.set_line(job, name, i, t)),  # type: ignore[misc]
+            Row(f"bands{i}", tr("Bands"), str(len(leaf.bands)),
+                apply=lambda job, t, i=i: sliding.set_band_count(job, name, i, t)),  # type: ignore[misc]
+        ]  # fmt: skip
+        for k, band in enumerate(leaf.bands):
+            mine.append(
+                Row(f"band{i}_{k}", f"{tr('Band')} {k + 1}", dict(choices).get(band.finish, band.finish),
+                    choices=choices,
+                    apply=lambda job, t, i=i, k=k: sliding.set_band(job, name, i, k, "finish", t))  # type: ignore[misc]
+            )  # fmt: skip
+            if len(leaf.bands) > 1:
+                height = made.leaves[i].bands[k].height if made is not None and made.leaves else 0.0
+                mine.append(
+                    Row(f"band_size{i}_{k}", tr("its height"), length_text(doc, height),
+                        "own" if band.size is not None else "inherited",
+                        "" if band.size is not None else tr("a share of what is left"),
+                        apply=lambda job, t, i=i, k=k: sliding.set_band(job, name, i, k, "size", t),  # type: ignore[misc]
+                        revert=(lambda job, i=i, k=k: sliding.set_band(job, name, i, k, "size", ""))  # type: ignore[misc]
+                        if band.size is not None else None)
+                )  # fmt: skip
+        if len(doors.leaves) > 1:
+            mine.append(
+                Row(f"copy{i}", tr("Make-up"), tr("this leaf"), "inherited",
+                    choices=(("all", tr("the same for all leaves")),),
+                    apply=lambda job, _, i=i: sliding.copy_leaf(job, name, i))  # type: ignore[misc]
+            )  # fmt: skip
+        groups.append(Group(f"{tr('Leaf')} {i + 1}", tuple(mine)))
+    if made is not None and made.problems:
+        groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(made.problems))))
+    return Sheet(tr("Sliding doors"), f"{tr(run.level.value)} {tr('run, wall')} {run.wall}", tuple(groups))
+
+
+def _size(doc: Document, width: float, height: float) -> str:
+    return f"{length_text(doc, width)} × {length_text(doc, height)}"

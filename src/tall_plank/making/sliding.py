@@ -1,0 +1,278 @@
+"""Sliding doors before carcasses: leaves on two lines in tracks, each framed and filled in bands.
+
+leaf width = (opening + (leaves - 1) x overlap) / leaves; leaf height = opening less what the tracks take above and
+below (common practice). Coordinates are those of the line: x along it, y into the wall, z up, mm.
+"""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.job import Construction, Run, SlidingDoors
+from tall_plank.making.builder import FacePlane
+from tall_plank.making.parts import Draft, Item, Part, Problem
+from tall_plank.making.trims import board_for
+from tall_plank.making.unit import MadeUnit
+from tall_plank.measure import Frame, PlankError
+from tall_plank.measure.frames import X, Y
+from tall_plank.measure.shareout import Member, Rule, share_out
+from tall_plank.setout import Placed
+from tall_plank.stock import Stock
+
+LEAF = 34.0
+"""mm; thickness of a leaf's frame."""
+
+LEG_STEP = 700.0
+"""mm between the legs under the sill that carries the lower track (common practice)."""
+
+LEAST_LEAF, MOST_LEAF = 300.0, 1500.0
+"""mm of width that a leaf on rollers may have (common practice)."""
+
+
+class BandBox(msgspec.Struct, frozen=True, cache_hash=True):
+    """A band of a leaf as it is seen: z and height within its frame, and its finish."""
+
+    z: float
+    height: float
+    finish: str
+
+
+class LeafBox(msgspec.Struct, frozen=True, cache_hash=True):
+    """A leaf: its left side, its line (0: in front, 1: behind) and its bands from the top down."""
+
+    x: float
+    width: float
+    line: int
+    bands: tuple[BandBox, ...]
+    weight: float = 0.0
+
+
+class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
+    """A set of sliding doors made.
+
+    Attributes
+    ----------
+    source : sliding:l7
+    x, z, width, height : of the opening, on the line
+    out : mm from the wall to the outer faces of the leaves in front
+    leaf_z, leaf_height : of every leaf
+    frame : mm of the frame that is seen
+    parts : the bands with the leaf that each belongs to, and with -1 the boards that carry the tracks
+    """
+
+    source: str
+    room: str
+    run: str
+    wall: str
+    cell: str
+    x: float
+    z: float
+    width: float
+    height: float
+    out: float
+    leaf_z: float
+    leaf_height: float
+    frame: float
+    leaves: tuple[LeafBox, ...] = ()
+    parts: tuple[tuple[int, Part], ...] = ()
+    items: tuple[Item, ...] = ()
+    problems: tuple[Problem, ...] = ()
+
+
+def make_sliding(
+    doors: SlidingDoors, run: Run, units: dict[str, tuple[Placed, MadeUnit]], made: Construction, stock: Stock
+) -> MadeSliding | None:
+    """One set; None where a unit that it stands before is gone or cannot be made."""
+    spans = []
+    for ref in (doors.first, doors.last):
+        found = units.get(ref.cell)
+        if found is None or found[1].set is None:
+            return None
+        placed, unit = found
+        assert unit.set is not None
+        zone = next((b.zone for b in unit.set.boxes if b.path == ref.path), None)
+        if zone is None:
+            return None
+        spans.append(
+            (
+                placed.x + zone.x0,
+                placed.x + zone.x1,
+                placed.bottom + zone.z0,
+                placed.bottom + zone.z1,
+                placed,
+                unit.spec.front,
+            )
+        )
+    x0, x1 = min(s[0] for s in spans), max(s[1] for s in spans)
+    z0, z1 = min(s[2] for s in spans), max(s[3] for s in spans)
+    first = spans[0][4]
+    between = [p for p, _ in units.values() if p.run == first.run and p.x < x1 and p.right > x0]
+    depth = max(p.depth for p in between)
+    width, height = x1 - x0, z1 - z0
+    overlap = doors.overlap.mm if doors.overlap is not None else made.slide_overlap
+    count = len(doors.leaves)
+    leaf_w = (width + (count - 1) * overlap) / count
+    leaf_z, leaf_h = z0 + made.slide_below, height - made.slide_above - made.slide_below
+    out = depth + made.slide_standoff + made.slide_line + LEAF
+    base = MadeSliding(
+        f"sliding:{doors.id}", first.room, run.id, first.wall, first.cell, x0, z0, width, height, out, leaf_z, leaf_h,
+        made.slide_frame,
+    )  # fmt: skip
+    problems = _checked(doors, leaf_w, leaf_h, units, x0, x1, z0, z1, first)
+    leaves: list[LeafBox] = []
+    parts: list[tuple[int, Part]] = []
+    cuts: list[tuple[str, float, str]] = [
+        (made.slide_top, width, f"top track of an opening {width:.0f} mm wide"),
+        (made.slide_bottom, width, f"bottom track of an opening {width:.0f} mm wide"),
+    ]
+    roller = stock.fitting(made.slide_roller)
+    try:
+        for i, leaf in enumerate(doors.leaves):
+            x = x0 + i * (leaf_w - overlap)
+            line = doors.line_of(i)
+            face = depth + made.slide_standoff + (made.slide_line if line == 0 else 0.0)
+            boxes = _bands(doors, i, leaf_z, leaf_h, made)
+            weight = 0.0
+            for k, box in enumerate(boxes, 1):
+                part = _band(stock, made, i, k, box, x, leaf_w, face)
+                parts.append((i, part))
+                weight += part.weight
+            leaves.append(LeafBox(x, leaf_w, line, boxes, weight))
+            why = f"frame of a leaf {leaf_w:.1f} x {leaf_h:.1f} mm"
+            cuts += [(made.slide_profile, leaf_h, why)] * 2
+            cuts += [(made.slide_profile, leaf_w - 2 * made.slide_frame, why)] * (len(leaf.bands) + 1)
+            if roller is not None and weight > roller.capacity:
+                problems.append(
+                    Problem(
+                        f"Leaf {i + 1} weighs {weight:.1f} kg; its rollers carry {roller.capacity:g} kg.",
+                        "Take more leaves or a lighter filling.",
+                    )
+                )
+        for word, z in (("track sill", z0 - made.carcass_thickness), ("track head", z1)):
+            parts.append((-1, _track_board(stock, made, word, spans[0][5], x0, width, depth, out, z)))
+    except PlankError as error:
+        problems.append(Problem(error.what, error.remedy))
+    if any(p.weight == "wrong" for p in problems):
+        return msgspec.structs.replace(base, problems=tuple(problems))
+    items = [Item(code, 1, f"{why}: cut to {mm:.1f} mm", mm) for code, mm, why in cuts]
+    legs = 2 * (int(width // LEG_STEP) + 2)
+    if z0 - made.carcass_thickness > 20.0:
+        items.append(Item(made.leg, legs // 2, f"legs under the sill of the track, every {LEG_STEP:g} mm at most"))
+    items.append(Item(made.slide_roller, count, f"{count} leaves on rollers, the heaviest {_heaviest(leaves):.1f} kg"))
+    return msgspec.structs.replace(
+        base, leaves=tuple(leaves), parts=tuple(parts), items=tuple(items), problems=tuple(problems)
+    )
+
+
+def _track_board(
+    stock: Stock, made: Construction, word: str, finish: str, x: float, width: float, depth: float, out: float, z: float
+) -> Part:
+    """The board before the carcasses that a track is screwed to: below, on legs, or on top of them.
+
+    Raises
+    ------
+    PlankError where the stock has no such board
+    """
+    deep, thick = out - depth, made.front_thickness
+    board = board_for(stock, finish, thick, word, (width, deep))
+    low = z + made.carcass_thickness - thick if word == "track sill" else z
+    draft = Draft(word, board, (width, deep), Frame((x, -out, low), X, Y), "sliding leaf")
+    draft.band(stock, made.edging_front, "L1")
+    return draft.done(stock, made.premilling, made.edging_ignored_below)
+
+
+def _heaviest(leaves: list[LeafBox]) -> float:
+    return max(leaf.weight for leaf in leaves)
+
+
+def _checked(
+    doors: SlidingDoors,
+    leaf_w: float,
+    leaf_h: float,
+    units: dict[str, tuple[Placed, MadeUnit]],
+    x0: float,
+    x1: float,
+    z0: float,
+    z1: float,
+    first: Placed,
+) -> list[Problem]:
+    """What stops the set: leaves too wide or too narrow, no height, doors behind them."""
+    found = []
+    if not LEAST_LEAF <= leaf_w <= MOST_LEAF:
+        word = "more" if leaf_w > MOST_LEAF else "fewer"
+        found.append(
+            Problem(
+                f"A leaf would be {leaf_w:.0f} mm wide; from {LEAST_LEAF:g} to {MOST_LEAF:g} mm run well.",
+                f"Take {word} leaves.",
+            )
+        )
+    if leaf_h < 300.0:
+        found.append(Problem(f"The leaves would be {leaf_h:.0f} mm high.", "Choose a higher opening."))
+    for placed, unit in units.values():
+        if placed.run != first.run or placed.right <= x0 + 1 or placed.x >= x1 - 1:
+            continue
+        for front in unit.fronts:
+            low, high = placed.bottom + front.z, placed.bottom + front.z + front.height
+            inside = placed.x + front.x + front.width > x0 + 1 and placed.x + front.x < x1 - 1
+            if front.kind not in ("machine", "filler") and inside and high > z0 + 1 and low < z1 - 1:
+                found.append(
+                    Problem(
+                        f"{placed.number} has a {front.kind} front behind the sliding doors.",
+                        "Leave its bays open, or take inner drawers.",
+                    )
+                )
+                break
+    return found
+
+
+def _bands(
+    doors: SlidingDoors, index: int, leaf_z: float, leaf_h: float, made: Construction
+) -> tuple[BandBox, ...]:  # fmt: skip
+    """The bands of a leaf, from the top down, with a rail between two.
+
+    Raises
+    ------
+    PlankError where typed heights do not leave room
+    """
+    leaf = doors.leaves[index]
+    frame = made.slide_frame
+    members = [
+        Member(Rule.FIXED, size=band.size.mm) if band.size is not None else Member(Rule.SHARE, least=60.0)
+        for band in leaf.bands
+    ]
+    shares = share_out(leaf_h - 2 * frame, members, gap=frame)
+    if not shares.fits or shares.left > 0.01:
+        off = f"{shares.short:.1f} mm short of" if shares.short else f"{-shares.left:.1f} mm off"
+        raise PlankError(
+            f"The bands of leaf {index + 1} are {off} their sizes.", "bands", "Let one band take what is left."
+        )
+    found = []
+    top = leaf_z + leaf_h - frame
+    for band, size in zip(leaf.bands, shares.sizes, strict=True):
+        found.append(BandBox(top - size, size, band.finish))
+        top -= size + frame
+    return tuple(found)
+
+
+def _band(
+    stock: Stock, made: Construction, leaf: int, number: int, box: BandBox, x: float, width: float, face: float
+) -> Part:
+    """The filling of a band: its sight and what enters the frame, in the middle of the leaf's thickness.
+
+    Raises
+    ------
+    PlankError where the stock has no such board
+    """
+    finish = stock.finish(box.finish)
+    glass = finish is not None and "glass" in finish.roles
+    thick = made.glass_thickness if glass else made.panel_thickness
+    into = made.slide_into
+    wide, high = width - 2 * made.slide_frame + 2 * into, box.height + 2 * into
+    board = board_for(stock, box.finish, thick, "sliding doors", (max(wide, high), min(wide, high)))
+    plane = FacePlane(0.0, -face)
+    upright = made.front_grain == "vertical" or glass
+    x0, z0 = x + made.slide_frame - into, box.z - into
+    frame = plane.frame(x0, LEAF / 2 + thick / 2, z0 if upright else z0 + high, upright=upright)
+    size = (high, wide) if upright else (wide, high)
+    draft = Draft(f"leaf {leaf + 1} band {number}", board, size, frame, "sliding leaf")
+    return draft.done(stock, made.premilling, made.edging_ignored_below)

@@ -1,0 +1,172 @@
+"""Sliding doors: sizes by the trade's formula, bands, lines, what stops them, and what goes when units go."""
+
+from __future__ import annotations
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from conftest import cell_of, with_run
+from tall_plank.edits import bays, runs, sliding
+from tall_plank.job import Job, Level
+from tall_plank.job.run import BayRef
+from tall_plank.job.start import new_job
+from tall_plank.making.sliding import LEAF, MadeSliding
+from tall_plank.measure import PlankError
+from tall_plank.scene.machined import placed as solid
+from tall_plank.workings import Workings
+
+
+def put(text: str = "wardrobe 1200, wardrobe 1200, wardrobe 1000", leaves: int = 3) -> tuple[Job, str]:
+    job = with_run(new_job(), "A", Level.BASE, text)
+    cells = [c.id for c in job.cells()]
+    change = sliding.add_sliding(job, BayRef(cells[-1]), BayRef(cells[0]), leaves)
+    return change.job, change.made[0]
+
+
+def made(job: Job) -> MadeSliding:
+    (found,) = Workings(job).made.sliding
+    return found
+
+
+def test_leaf_width_is_opening_and_overlaps_shared_out() -> None:
+    job, _ = put()
+    doors = made(job)
+    assert doors.width == pytest.approx(3400 - 3)
+    assert doors.leaves[0].width == pytest.approx((3397 + 2 * 40) / 3)
+    last = doors.leaves[-1]
+    assert last.x + last.width == pytest.approx(doors.x + doors.width)
+    for a, b in zip(doors.leaves, doors.leaves[1:], strict=False):
+        assert a.x + a.width - b.x == pytest.approx(40)
+
+
+def test_the_fronts_behind_are_left_out_but_inner_drawers() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 1200, wardrobe 1200")
+    first = cell_of(job, "A1")
+    job = bays.split_bay(bays.join_bay(job, first, ()).job, first, (), "share 300", "rows", "shelf").job
+    job = bays.set_front(job, ((first, (1,)),), "inner").job
+    job = sliding.add_sliding(job, BayRef(first), BayRef(cell_of(job, "A2"))).job
+    work = Workings(job)
+    assert all(not unit.fronts for _, unit in work.made.units)
+    assert any(p.role == "drawer bottom" for p in work.made.of(first).parts)  # type: ignore[union-attr]
+    assert not made(job).problems
+
+
+def test_bands_take_their_sizes_and_share_the_rest() -> None:
+    job, name = put()
+    job = sliding.set_band_count(job, name, 0, "3").job
+    job = sliding.set_band(job, name, 0, 1, "finish", "mirror").job
+    job = sliding.set_band(job, name, 0, 1, "size", "900").job
+    doors = made(job)
+    bands = doors.leaves[0].bands
+    assert bands[1].height == pytest.approx(900)
+    frames = 4 * doors.frame
+    assert sum(b.height for b in bands) + frames == pytest.approx(doors.leaf_height)
+    mirror = next(p for _, p in doors.parts if p.material.startswith("Mirror"))
+    assert {mirror.length, mirror.width} == {900 + 16, doors.leaves[0].width - 2 * 28 + 16}
+    assert mirror.thickness == pytest.approx(4)
+    # No saw cuts a mirror in the shop.
+    assert all(b.board != mirror.board for b in Workings(job).plan.boards)
+
+
+def test_one_leafs_make_up_goes_to_the_others() -> None:
+    job, name = put()
+    job = sliding.set_band_count(job, name, 2, "2").job
+    job = sliding.set_band(job, name, 2, 0, "finish", "reeded-glass").job
+    job = sliding.copy_leaf(job, name, 2).job
+    assert {tuple(b.finish for b in leaf.bands) for leaf in made(job).leaves} == {("reeded-glass", "sea-sage")}
+
+
+def test_neighbouring_leaves_never_touch_and_lines_can_be_chosen() -> None:
+    job, name = put()
+    assert [leaf.line for leaf in made(job).leaves] == [1, 0, 1]
+    job = sliding.set_line(job, name, 0, "front").job
+    assert made(job).leaves[0].line == 0
+    work = Workings(put()[0])
+    line = work.layout.rooms[0].wall("A").frame
+    parts = [(i, p) for i, p in work.made.sliding[0].parts if i >= 0]
+    boxes = [(i, solid(p)) for i, p in parts]
+    assert line is not None
+    for i, a in boxes:
+        for k, b in boxes:
+            if i < k:
+                assert (a ^ b).volume() < 1.0
+    spans = sorted({round(p.frame.origin[1], 2) for _, p in parts})
+    assert spans[1] - spans[0] > LEAF
+
+
+def test_tracks_and_profiles_are_bought_by_the_metre() -> None:
+    job, _ = put()
+    doors = made(job)
+    rows = {r.code: r for r in Workings(job).hardware}
+    assert rows["ST-2T"].metres == pytest.approx(doors.width / 1000, abs=1e-3)
+    stiles = 6 * doors.leaf_height
+    rails = 6 * (doors.leaves[0].width - 2 * doors.frame)
+    assert rows["SP-28"].metres == pytest.approx((stiles + rails) / 1000, abs=1e-3)
+    assert rows["SR-60"].qty == 3
+    line = next(line for line in Workings(job).costs.lines if line.code == "SP-28")
+    assert line.per == "m" and float(line.qty) == pytest.approx(rows["SP-28"].metres * 1.1, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("key", "text", "told"),
+    [
+        ("leaves", "1", "not possible"), ("leaves", "many", "no number"), ("leaves", "99", "not possible"),
+        ("overlap", "wide", ""), ("overlap", "900", ""), ("tracks", "2", "have no"),
+    ],
+)  # fmt: skip
+def test_what_is_wrong_is_said(key: str, text: str, told: str) -> None:
+    job, name = put()
+    with pytest.raises(PlankError) as caught:
+        sliding.set_sliding(job, name, key, text)
+    assert told in caught.value.what
+
+
+def test_leaves_that_do_not_run_well_are_told() -> None:
+    job, _ = put(leaves=2)
+    assert "mm wide" in made(job).problems[0].what
+    assert any("A leaf would be" in s.what for s in Workings(job).snags)
+    narrow, _ = put("wardrobe 600", leaves=3)
+    assert "fewer" in made(narrow).problems[0].remedy
+    job, name = put()
+    job = sliding.set_band_count(job, name, 0, "2").job
+    with pytest.raises(PlankError, match="short"):
+        sliding.set_band(job, name, 0, 0, "size", "1990")
+    with pytest.raises(PlankError):
+        sliding.set_band(job, name, 0, 0, "finish", "velvet")
+    with pytest.raises(PlankError):
+        sliding.set_band(job, name, 0, 7, "finish", "mirror")
+
+
+def test_a_door_put_behind_them_is_told() -> None:
+    job, _ = put()
+    job = bays.set_front(job, ((cell_of(job, "A2"), ()),), "pair").job
+    assert "behind the sliding doors" in made(job).problems[0].what
+    assert not made(job).parts
+
+
+def test_they_go_with_a_unit_that_limits_them() -> None:
+    job, _ = put()
+    job = runs.delete_cells(job, (cell_of(job, "A1"),)).job
+    assert Workings(job).made.sliding == ()
+    assert all(not run.sliding for _, run in job.runs())
+
+
+def test_bays_of_different_runs_have_no_doors_in_common() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
+    job = with_run(job, "B", Level.BASE, "wardrobe 1000")
+    with pytest.raises(PlankError, match="different runs"):
+        sliding.add_sliding(job, BayRef(cell_of(job, "A1")), BayRef(cell_of(job, "B1")))
+
+
+@given(st.integers(1500, 3600), st.integers(2, 5), st.floats(0, 120))
+def test_leaves_cover_any_opening_exactly(width: int, leaves: int, overlap: float) -> None:
+    share = width / 3
+    job, name = put(", ".join([f"wardrobe {share:.3f}"] * 3), leaves)
+    job = sliding.set_sliding(job, name, "overlap", f"{overlap:.2f}").job
+    found = Workings(job).made.sliding[0]
+    if found.problems:
+        return
+    assert found.leaves[0].x == pytest.approx(found.x)
+    assert found.leaves[-1].x + found.leaves[-1].width == pytest.approx(found.x + found.width)
+    assert sum(x.width for x in found.leaves) - (leaves - 1) * round(overlap, 2) == pytest.approx(found.width)

@@ -1,0 +1,116 @@
+"""Styles of fronts yield real parts that go together, by every standard."""
+
+from __future__ import annotations
+
+import msgspec
+import pytest
+
+from conftest import cell_of, with_run
+from making.test_standards import overlaps
+from tall_plank.edits import bays, units
+from tall_plank.job import Job, Level
+from tall_plank.job.standard import CHOICES
+from tall_plank.job.start import new_job, shipped_standards
+from tall_plank.making import MadeUnit
+from tall_plank.workings import Workings
+
+
+def styled(style: str, text: str = "pair 900", standard: str = "quay-dowelled") -> MadeUnit:
+    job = msgspec.structs.replace(new_job(), standard=standard)
+    job = units.set_standard_value(with_run(job, "A", Level.BASE, text), "front_style", style).job
+    return made(job)
+
+
+def made(job: Job, number: str = "A1") -> MadeUnit:
+    found = Workings(job).made.of(cell_of(job, number))
+    assert found is not None
+    return found
+
+
+@pytest.mark.parametrize("standard", [s.code for s in shipped_standards()])
+@pytest.mark.parametrize("style", CHOICES["front_style"])
+def test_the_pieces_of_a_front_do_not_take_the_same_space(style: str, standard: str) -> None:
+    for text in ("pair 900", "wardrobe 1000", "drawers 600"):
+        unit = styled(style, text, standard)
+        assert unit.problems == () and unit.parts
+        assert overlaps(unit.parts) == []
+
+
+def test_a_glazed_door_has_bars_and_a_pane_in_its_rebate() -> None:
+    unit = styled("glazed", "wardrobe 1000")
+    door = unit.fronts[0]
+    pane = next(p for p in unit.parts if p.role == "glass" and door.owns(p.name))
+    stile = rail = 70.0
+    assert pane.width == pytest.approx(door.width - 2 * stile + 2 * (10 - 2))
+    assert pane.length == pytest.approx(door.height - 2 * rail + 2 * (10 - 2))
+    bars = [p for p in unit.parts if p.role == "front bar" and door.owns(p.name)]
+    # Two columns and three rows of panes: one upright bar, two cross bars in each column.
+    assert len([p for p in bars if "upright" in p.name]) == 1
+    crossing = [p for p in bars if "cross" in p.name]
+    assert {round(p.length, 3) for p in crossing} == {round((door.width - 2 * stile - 22) / 2, 3)}
+    assert pane.weight == pytest.approx(pane.length * pane.width * 4 * 2500e-9)
+
+
+def test_drawers_beside_glazed_doors_have_flat_panels() -> None:
+    unit = styled("glazed", "drawers 600")
+    assert not any(p.role == "glass" for p in unit.parts)
+    assert "framed" in {f.style for f in unit.fronts}
+
+
+def test_louvres_stay_within_the_fronts_thickness_and_cover_the_sight() -> None:
+    unit = styled("louvred")
+    door = unit.fronts[0]
+    louvres = [p for p in unit.parts if p.role == "louvre" and door.owns(p.name)]
+    heights = sorted(p.frame.out((0, p.width / 2, p.thickness / 2))[2] for p in louvres)
+    steps = {round(b - a, 3) for a, b in zip(heights, heights[1:], strict=False)}
+    assert steps == {20.0}
+    for p in louvres:
+        ys = [p.frame.out((0, v, w))[1] for v in (0, p.width) for w in (0, p.thickness)]
+        assert max(ys) - min(ys) <= 19.01
+    # One covers the next, seen square.
+    zs = [p.frame.out((0, v, w))[2] for p in louvres[:1] for v in (0, p.width) for w in (0, p.thickness)]
+    assert max(zs) - min(zs) > 20.0
+
+
+def test_an_arched_rail_rises_to_its_middle() -> None:
+    unit = styled("arched")
+    rail = next(p for p in unit.parts if p.name.endswith("top rail"))
+    assert rail.outline
+    lows = [y for x, y in rail.outline if abs(x - rail.length / 2) < 1.0]
+    assert max(lows) == pytest.approx(rail.width - 60, abs=0.5)
+
+
+def test_a_raised_panel_stands_flush_with_its_frame() -> None:
+    unit = styled("raised")
+    panel = next(p for p in unit.parts if p.role == "front panel")
+    stile = next(p for p in unit.parts if p.name.endswith("left stile"))
+    assert panel.thickness == pytest.approx(stile.thickness)
+    assert panel.frame.origin[1] == pytest.approx(stile.frame.origin[1])
+
+
+def test_a_bifold_has_two_equal_leaves_hinged_together() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "door 500")
+    job = bays.set_front(job, ((cell_of(job, "A1"), ()),), "bifold").job
+    unit = made(job)
+    assert [f.kind for f in unit.fronts] == ["bifold", "bifold"]
+    assert unit.fronts[0].width == pytest.approx(unit.fronts[1].width)
+    codes = {i.code: i.qty for i in unit.items}
+    assert codes["HF-135"] == 2 and codes["BF-SET"] == 1
+    cups = [op for p in unit.parts for op in p.operations if getattr(op, "diameter", 0) == 35]
+    assert len(cups) == 2
+
+
+def test_a_pocket_door_needs_the_depth_that_it_slides_into() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "door 450")
+    at = cell_of(job, "A1")
+    job = bays.set_front(job, ((at, ()),), "pocket").job
+    assert {i.code for i in made(job).items} >= {"PK-SET"}
+    wide = with_run(new_job(), "A", Level.BASE, "door 600")
+    wide = units.set_own(wide, (cell_of(wide, "A1"),), "depth", "400").job
+    wide = bays.set_front(wide, ((cell_of(wide, "A1"), ()),), "pocket").job
+    assert "mm of clear depth" in made(wide).problems[0].what
+
+
+def test_too_small_for_its_frame_becomes_a_slab() -> None:
+    assert {f.style for f in styled("arched", "door 200").fronts} <= {"slab", "arched"}
+    assert styled("framed", "pullout 150").fronts[0].style == "slab"
