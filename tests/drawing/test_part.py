@@ -63,11 +63,11 @@ def test_the_second_face_shows_only_where_something_is_on_it(job: Job, gable: Pa
     def faces(job: Job) -> int:
         made = Workings(job).made.of(cell)
         assert made is not None
-        bottom = next(p for p in made.parts if p.name == "bottom")
-        return sum(t.text.startswith("face") for t in of(part_drawing("1", bottom, job.display), Text))
+        rail = next(p for p in made.parts if p.name == "front rail")
+        return sum(t.text.startswith("face") for t in of(part_drawing("1", rail, job.display), Text))
 
     assert faces(job) == 1
-    # Cams sit on the hidden face of a bottom.
+    # Cams sit on the hidden face of a rail.
     assert faces(standards.apply_standard(job, (cell,), "slip-cam").job) == 2
 
 

@@ -188,6 +188,13 @@ def test_a_panel_is_flush_with_the_fronts_and_as_thick_as_its_cell() -> None:
 
 def test_a_flap_too_heavy_for_its_stays_is_named() -> None:
     job = with_run(new_job(), "A", Level.HUNG, "flap 1200")
-    job = units.set_own(job, (job.cells()[0].id,), "height", "720").job
+    cell = job.cells()[0].id
+    # The weakest stay that carries the flap is taken, and says why.
+    stays = [i for i in Workings(job).made.of(cell).items if i.code.startswith("ST-")]  # type: ignore[union-attr]
+    assert [i.code for i in stays] == ["ST-40"]
+    job = units.set_own(job, (cell,), "height", "720").job
+    stays = [i for i in Workings(job).made.of(cell).items if i.code.startswith("ST-")]  # type: ignore[union-attr]
+    assert [i.code for i in stays] == ["ST-80"] and "8 kg" in stays[0].why
+    job = units.set_own(job, (cell,), "height", "1200").job
     (problem,) = Workings(job).made.units[0][1].problems
-    assert "a pair of stays carries 8 kg" in problem.what
+    assert "a pair of stays carries 16 kg" in problem.what

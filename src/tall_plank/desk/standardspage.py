@@ -28,6 +28,7 @@ from tall_plank.desk.document import Document
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import standards
+from tall_plank.edits.units import EDGING_FINISHES
 from tall_plank.files.standards import read_standard, write_standard
 from tall_plank.job.standard import CHOICES, LENGTH_KEYS, PARTS
 from tall_plank.measure import PlankError
@@ -254,6 +255,14 @@ class StandardsPage(QDialog):
             return [(code, tr(word)) for code, word in CHOICES[key].items()]
         if key in LENGTH_KEYS or key in standards.RULES or not key:
             return []
+        stock = self.document.job.stock
+        if key in EDGING_FINISHES:
+            found = sorted({e.finish for e in stock.edgings})
+            names = {f.code: f.name for f in stock.finishes}
+            return [("same", tr("as the board")), *((code, names.get(code, code)) for code in found)]
+        if key == "handle_drawer":
+            handles = [(f.code, f.name) for f in stock.fittings_of("handle")]
+            return [("same", tr("as on doors")), ("none", tr("no handle")), *handles]
         if key == "glass":
             return [(f.code, f.name) for f in self.document.job.stock.finishes if "glass" in f.roles]
         found = [(f.code, f.name) for f in self.document.job.stock.fittings_of(key)]

@@ -16,6 +16,10 @@ SIZE_RANGE = {"height": (30.0, 3000.0), "depth": (100.0, 1200.0), "corner_leg": 
 """mm that make sense for a carcass."""
 
 
+EDGING_FINISHES = ("edging_front_in", "edging_carcass_in", "edging_drawer_in")
+"""Choices of an edging whose finish is not that of its board."""
+
+
 def label_of(key: str) -> str:
     """A decision's key in words."""
     return key.removeprefix("finish_").replace("_", " ")
@@ -65,8 +69,11 @@ def check_choice(job: Job, key: str, code: str) -> None:
         known = set(CHOICES[key])
     elif key in STANDARD_KEYS:
         known = {s.code for s in job.standards}
-    elif key == "handle":
-        known = {f.code for f in job.stock.fittings_of("handle")} | {"none"}
+    elif key in ("handle", "handle_drawer"):
+        extra = "none" if key == "handle" else "same"
+        known = {f.code for f in job.stock.fittings_of("handle")} | {"none", extra}
+    elif key in EDGING_FINISHES:
+        known = {e.finish for e in job.stock.edgings} | {"same"}
     else:
         known = {f.code for f in job.stock.fittings_of(key)}
     if code not in known:

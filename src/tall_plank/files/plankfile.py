@@ -73,11 +73,24 @@ def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
     job = raw["job"]
     for thing in (*job.get("templates", []), *job.get("units", [])):
         change(thing["bay"])
-    known = {f.code: msgspec.to_builtins(f) for f in shipped_stock().fittings}
+    stock, shipped = job.setdefault("stock", {}), shipped_stock()
     room = ("height", "free_below", "least_width", "most_width", "least_depth", "cut", "pulls", "gap", "start")
-    for fitting in job.get("stock", {}).get("fittings", []):
-        new = known.get(fitting.get("code"), {})
-        fitting.update({key: new[key] for key in room if key in new and key not in fitting})
+    for table, things, keys in (
+        ("fittings", shipped.fittings, room), ("boards", shipped.boards, ("modulus",)),
+        ("finishes", shipped.finishes, ()),
+    ):  # fmt: skip
+        known = {thing.code: msgspec.to_builtins(thing) for thing in things}
+        for row in stock.get(table, []):
+            new = known.pop(row.get("code"), {})
+            row.update({key: new[key] for key in keys if key in new and not row.get(key)})
+        # What the standards' new values name has to be there.
+        added = [row for row in known.values() if table == "fittings" or "glass" in str(row)]
+        stock[table] = [*stock.get(table, []), *added]
+    for book in stock.get("prices", []):
+        have = {row["code"] for row in book.get("rows", [])}
+        more = [msgspec.to_builtins(row) for row in shipped.prices[0].rows if row.code not in have]
+        there = {row["code"] for table in ("fittings", "boards") for row in stock[table]}
+        book["rows"] = [*book.get("rows", []), *(row for row in more if row["code"] in there)]
     raw["format"] = 4
     return raw
 

@@ -166,6 +166,13 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     slide_bottom: str
     slide_roller: str
     handle: str
+    handle_drawer: str
+    hinges: str
+    legs: str
+    edging_front_in: str
+    edging_carcass_in: str
+    edging_drawer_in: str
+    wall_fixing: str
     hinge: str
     plate: str
     shelf_pin: str
@@ -204,6 +211,8 @@ CHOICES: dict[str, dict[str, str]] = {
         "dowel": "dowels", "cam": "cam and dowel", "screw": "carcass screws", "groove": "groove and glue",
         "biscuit": "biscuits", "tenon": "loose tenons", "pocket": "pocket screws",
     },
+    "hinges": {"auto": "by height and weight", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
+    "legs": {"auto": "by the width", "4": "4", "5": "5", "6": "6", "8": "8"},
     "joint_count": {"auto": "by the depth", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
     "cam_face": {"out": "hidden side", "in": "side of the bay"},
     "top_fit": {"between": "between the gables", "over": "over the gables"},
@@ -245,6 +254,7 @@ PARTS: dict[str, tuple[str, ...]] = {
     ),
     "edging": (
         "edging_carcass", "edging_front", "edging_shelf", "edging_worktop", "premilling", "edging_ignored_below",
+        "edging_front_in", "edging_carcass_in", "edging_drawer_in",
     ),
     "joints": (
         "dowel_diameter", "dowel_from_edge", "dowel_spacing", "dowel_face_depth", "dowel_end_depth", "dado_depth",
@@ -258,8 +268,8 @@ PARTS: dict[str, tuple[str, ...]] = {
     ),
     "drawers": ("drawer_clear_above", "drawer_clear_below", "drawer_groove_depth", "drawer_groove_up"),
     "hardware": (
-        "handle_from_edge", "handle_from_end", "handle", "hinge", "plate", "shelf_pin", "leg", "hanger", "stay",
-        "pullout", "fold_hinge", "joint_bolt",
+        "handle_from_edge", "handle_from_end", "handle", "handle_drawer", "hinge", "hinges", "plate",
+        "shelf_pin", "leg", "legs", "hanger", "wall_fixing", "stay", "pullout", "fold_hinge", "joint_bolt",
     ),
     "trims": (
         "worktop_front", "worktop_side", "worktop_back", "upstand_height", "upstand_thickness", "splash_thickness",

@@ -45,6 +45,10 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     cover: float = 0.0
     vent: float = 0.0
     fittings: tuple[str, ...] = ()
+    feet: str = "plinth"
+    """What it stands on: plinth, legs that are seen, or none."""
+    pipes: tuple[tuple[str, float, float], ...] = ()
+    """Service points behind it: kind, x, z in its own frame, mm."""
 
 
 class FacePlane(msgspec.Struct, frozen=True, cache_hash=True):
@@ -201,6 +205,12 @@ class Builder:
                 f"The {name} would be {length:.1f} x {width:.1f} mm.", name, "The unit is too small for its standard."
             )
         draft = Draft(name, self.board(finish, thickness, name), (length, width), frame, role)
+        made = self.spec.made
+        group = "front" if role in ("front", "panel", "cover") else "drawer" if role == "drawer" else "carcass"
+        edged_in = {
+            "front": made.edging_front_in, "drawer": made.edging_drawer_in, "carcass": made.edging_carcass_in,
+        }[group]  # fmt: skip
+        draft.edged_in = "" if edged_in == "same" else edged_in
         self.drafts.append(draft)
         return draft
 

@@ -14,7 +14,7 @@ from tall_plank.making.bayset import BayBox, BaySet, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.holes import leg_count, rear_row, row_heights
 from tall_plank.making.joints import tongue
-from tall_plank.making.parts import Draft, Lent, Rebate
+from tall_plank.making.parts import Cutout, Draft, Lent, Rebate
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z
 from tall_plank.measure.outlines import Points
@@ -188,15 +188,83 @@ def make_carcass(b: Builder, bays: BaySet) -> None:
 
 
 def _feet(b: Builder) -> None:
+    """Hangers and their holes, or legs with the holes of their plates; fixings of a tall unit to the wall."""
     spec, made = b.spec, b.spec.made
     if spec.level == "hung":
         b.item(made.hanger, 2, "2 hangers for a hung unit")
-    elif spec.bottom and spec.gables:
-        count = leg_count(spec.width, made)
-        if count is None:
-            b.problem(f"No leg rule reaches {spec.width:g} mm of width.", "Add a rule to the shop standard.", "mind")
-            count = made.leg_rules[-1].count if made.leg_rules else 4
-        b.item(made.leg, count, f"{count} legs for {spec.width:g} mm of width")
+        _hanger_holes(b)
+        return
+    if spec.height > WALL_FIXED * spec.depth:
+        b.item(made.wall_fixing, 2, f"2 fixings to the wall: {spec.height:.0f} mm high, {spec.depth:.0f} deep")
+    if not (spec.bottom and spec.gables) or spec.feet == "none":
+        return
+    count = leg_count(spec.width, made)
+    if count is None:
+        b.problem(f"No leg rule reaches {spec.width:g} mm of width.", "Add a rule to the shop standard.", "mind")
+        count = made.leg_rules[-1].count if made.leg_rules else 4
+    by = "for" if made.legs == "auto" else "set by hand, for"
+    b.item(made.leg, count, f"{count} legs {by} {spec.width:g} mm of width")
+    _leg_plates(b, count)
+
+
+WALL_FIXED = 3.0
+"""A unit higher than so many times its depth is fixed to the wall (common practice)."""
+
+LEG_IN = 85.0
+"""mm from a carcass's edges to the middle of a hidden leg: its plate stays clear of the joints."""
+
+
+def _leg_plates(b: Builder, count: int) -> None:
+    """Pilot holes of each leg's plate in the bottom's underside: pairs from left to right, a fifth in the middle.
+
+    Where a divider stands over a pair in the middle, the pair moves aside."""
+    spec = b.spec
+    leg = b.stock.fitting(spec.made.leg)
+    if leg is None or not leg.holes or spec.corner in ("l", "diagonal") or spec.shape != "straight":
+        return
+    bottom = b.part("bottom")
+    inset = LEG_IN if spec.feet == "plinth" else spec.made.leg_inset + LEG_HALF
+    pairs = max(2, count // 2)
+    span, deep = spec.width - 2 * inset, bottom.width - 2 * inset
+    if span < 60.0 or deep < 60.0:
+        return
+    uprights = [(d.frame.origin[0] - d.thickness / 2) for d in b.drafts if d.name.startswith("divider")]
+    places = []
+    for i in range(pairs):
+        x = inset + span * i / (pairs - 1)
+        near = next((u for u in uprights if abs(u - x) < PLATE_CLEAR), None)
+        if near is not None and 0 < i < pairs - 1:
+            x = near + PLATE_CLEAR
+        places += [(x, -spec.depth + inset), (x, -spec.depth + inset + deep)]
+    if count % 2:
+        places.append((spec.width / 2, -spec.depth + bottom.width / 2))
+    for x, y in places[:count]:
+        for hole in leg.holes:
+            bottom.bore((x + hole.dx, y + hole.dy, 0.0), hole.diameter, hole.depth, "leg plate")
+
+
+LEG_HALF = 20.0
+"""mm; half of a leg that is seen."""
+
+PLATE_CLEAR = 60.0
+"""mm from a divider's middle to a leg's middle, so that its plate is clear of the joint."""
+
+
+LEAST_HUNG = 150.0
+"""mm; what is lower hangs on brackets, not on hangers in its gables."""
+
+
+def _hanger_holes(b: Builder) -> None:
+    """Holes of the hangers in both gables: dx before the back, dy under the top."""
+    spec, made = b.spec, b.spec.made
+    hanger = b.stock.fitting(made.hanger)
+    if hanger is None or not spec.gables or spec.height < LEAST_HUNG:
+        return
+    low = spec.height - made.carcass_thickness
+    rear = -(spec.depth - clear_depth(b) - spec.vent) if spec.back else 0.0
+    for gable, x in ((GABLE_LEFT, side_thickness(b)), (GABLE_RIGHT, spec.width - side_thickness(b))):
+        for hole in hanger.holes:
+            b.part(gable).bore((x, rear - hole.dx, low - hole.dy), hole.diameter, hole.depth, "hanger")
 
 
 def _cover(b: Builder) -> None:
@@ -266,6 +334,33 @@ def _back(b: Builder, left: Draft, right: Draft) -> None:
         _back_grooved(b, left, right)
     if b.spec.depth - clear_depth(b) > b.spec.depth - 100:
         b.problem("The unit is too shallow for its back.", "Make it deeper.")
+    _pipes(b)
+
+
+PIPE_HOLE = {"water": 80.0, "waste": 90.0, "power": 80.0, "gas": 70.0, "vent": 170.0}
+"""mm; side of the square cut out of a back round a service point (common practice: room for a hand and a trap)."""
+
+
+def _pipes(b: Builder) -> None:
+    """Cut-outs in the back round the service points behind it; near an edge they are notches. Points close together
+    share one."""
+    back = b.part("back")
+    boxes: list[list[float]] = []
+    for kind, x, z in b.spec.pipes:
+        half = PIPE_HOLE[kind] / 2
+        u, v, _ = back.frame.into((x, 0.0, z))
+        low_u, high_u = max(0.0, u - half), min(back.length, u + half)
+        low_v, high_v = max(0.0, v - half), min(back.width, v + half)
+        if high_u - low_u < 10.0 or high_v - low_v < 10.0:
+            continue
+        box = [low_u, low_v, high_u, high_v]
+        for other in list(boxes):
+            if box[0] < other[2] + 20 and other[0] < box[2] + 20 and box[1] < other[3] + 20 and other[1] < box[3] + 20:
+                boxes.remove(other)
+                box = [min(box[0], other[0]), min(box[1], other[1]), max(box[2], other[2]), max(box[3], other[3])]
+        boxes.append(box)
+    for u0, v0, u1, v1 in boxes:
+        back.operations.append(Cutout(u0, v0, u1 - u0, v1 - v0, 10.0))
 
 
 def _back_board(b: Builder, x0: float, x1: float, z0: float, z1: float, rear: float) -> Draft:

@@ -110,7 +110,10 @@ def make_front(
         _stays(b, box, kind, height, weight)
     if kind == "pullout":
         b.item(made.pullout, 1, "frame of the pull-out")
-    pull = (own.handle if own is not None else "") or made.handle
+    pull = own.handle if own is not None else ""
+    if not pull and kind in ("drawer", "pullout") and made.handle_drawer != "same":
+        pull = made.handle_drawer
+    pull = pull or made.handle
     grip = _handle(b, pieces, kind, hand, x, z, width, height, plane, pull) if handle else None
     b.fronts.append(
         FrontBox(
@@ -150,6 +153,11 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
     """Stays that carry a flap or hold a drop front, one at each side; they bring their own hinges."""
     made = b.spec.made
     stay = b.stock.fitting(made.stay)
+    if stay is not None and weight > 2 * stay.capacity:
+        # The weakest stay that carries it.
+        stronger = [s for s in b.stock.fittings_of("stay") if weight <= 2 * s.capacity]
+        strongest = max(b.stock.fittings_of("stay"), key=lambda s: s.capacity)
+        stay = min(stronger, key=lambda s: s.capacity, default=strongest)
     if stay is None:
         b.problem("The stock has no such stay.", "Choose another one in the shop standard.")
         return
@@ -165,7 +173,7 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
         for hole in stay.holes:
             z = box.clear.z1 - hole.dy if kind == "flap" else box.clear.z0 + hole.dy
             draft.bore((x, front + b.recess + hole.dx, z), hole.diameter, hole.depth, "stay")
-    b.item(stay.code, 2, f"2 stays: {kind} {height:g} mm high, {weight:.1f} kg")
+    b.item(stay.code, 2, f"2 stays of {stay.capacity:g} kg: {kind} {height:g} mm high, {weight:.1f} kg")
 
 
 def _hinges(
@@ -220,7 +228,8 @@ def _hinges(
         for hole in plate.holes if plate is not None else ():
             place = inner_point(upright, made.row_inset + b.recess + hole.dx, middle + hole.dy, left=left)
             upright.bore(place, hole.diameter, hole.depth, "hinge plate")
-    why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg"
+    by = "" if made.hinges == "auto" else ", number set by hand"
+    why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg{by}"
     b.item(hinge.code, count, why)
     if plate is not None:
         b.item(plate.code, count, why)

@@ -54,7 +54,10 @@ def on_grid_middle(z: float, height: float, made: Construction) -> float:
 
 
 def hinge_count(height: float, weight: float, made: Construction) -> int | None:
-    """Number of hinges by height (mm) and weight (kg), the larger demand; None where no rule reaches."""
+    """Number of hinges by height (mm) and weight (kg), the larger demand, or as decided by hand; None where no rule
+    reaches."""
+    if made.hinges != "auto":
+        return int(made.hinges)
     for rule in made.hinge_rules:
         if height <= rule.height and weight <= rule.weight:
             return rule.count
@@ -62,7 +65,9 @@ def hinge_count(height: float, weight: float, made: Construction) -> int | None:
 
 
 def leg_count(width: float, made: Construction) -> int | None:
-    """Number of legs by the unit's width (mm); None where no rule reaches."""
+    """Number of legs by the unit's width (mm), or as decided by hand; None where no rule reaches."""
+    if made.legs != "auto":
+        return int(made.legs)
     return next((rule.count for rule in made.leg_rules if width <= rule.width), None)
 
 

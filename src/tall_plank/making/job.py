@@ -112,8 +112,22 @@ def _by_cell(room: MadeRoom) -> dict[str, MadeUnit]:
     return {placed.cell: made for placed, made in room.units}
 
 
-def spec_of(job: Job, placed: Placed) -> UnitSpec:
-    """What a placed unit is made from."""
+PIPED = ("water", "waste", "power", "gas", "vent")
+"""Service points that come out of the wall behind a unit."""
+
+
+def _behind(room: RoomLayout, placed: Placed) -> tuple[tuple[str, float, float], ...]:
+    """Service points on the wall behind a unit, in the unit's frame: kind, x, z."""
+    return tuple(
+        (s.kind, round(s.x.mm - placed.x, 3), round(s.height.mm - placed.bottom, 3))
+        for s in room.room.services
+        if s.wall == placed.wall and s.kind in PIPED
+        and placed.x < s.x.mm < placed.right and placed.bottom < s.height.mm < placed.top
+    )  # fmt: skip
+
+
+def spec_of(job: Job, placed: Placed, room: RoomLayout | None = None) -> UnitSpec:
+    """What a placed unit is made from; with its room, also what it stands on and what comes out of the wall."""
     unit = job.unit(placed.unit)
     sizes = (placed.width, placed.height, placed.depth, placed.leg, placed.blind, placed.filler)
     return _spec(
@@ -124,6 +138,8 @@ def spec_of(job: Job, placed: Placed) -> UnitSpec:
         placed.level.value,
         tuple(round(mm, 6) for mm in sizes),
         placed.corner,
+        next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth") if room is not None else "plinth",
+        _behind(room, placed) if room is not None and room.room.services else (),
     )
 
 
@@ -136,6 +152,8 @@ def _spec(
     level: str,
     sizes: tuple[float, ...],
     corner_side: str,
+    feet: str,
+    pipes: tuple[tuple[str, float, float], ...],
 ) -> UnitSpec:
     width, height, depth, leg, blind, filler = sizes
     return UnitSpec(
@@ -165,6 +183,8 @@ def _spec(
         cover=template.cover,
         vent=template.vent,
         fittings=template.fittings,
+        feet=feet,
+        pipes=pipes,
     )
 
 
@@ -193,7 +213,7 @@ def _used(job: Job, room: RoomLayout) -> tuple[Unit, ...]:
 
 @lru_cache(maxsize=64)
 def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
-    units = tuple((placed, make_unit(spec_of(job, placed), job.stock)) for placed in room.placed)
+    units = tuple((placed, make_unit(spec_of(job, placed, room), job.stock)) for placed in room.placed)
     prefix = "" if place == 0 else str(place + 1)
     trims: list[MadeTrim] = []
     counts: dict[str, int] = {}

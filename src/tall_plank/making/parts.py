@@ -172,6 +172,8 @@ class Draft:
         self.outline: Points = ()
         self.shaped: list[tuple[str, float]] = []
         self.bend = 0.0
+        self.edged_in = ""
+        """Finish of its edging, where that is not the board's."""
         self._seen: set[tuple[str, int, int]] = set()
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
@@ -182,10 +184,12 @@ class Draft:
         PlankError where no such edging is stocked
         """
         if thickness > 0 and edges:
-            edging = stock.edging(self.board.finish, thickness)
+            edging = stock.edging(self.edged_in or self.board.finish, thickness)
             if edging is None:
                 raise PlankError(
-                    f"There is no {thickness:g} mm edging for {self.board.name}.", self.name, "Add it to the stock."
+                    f"There is no {thickness:g} mm edging{self._edged_words()} for {self.board.name}.",
+                    self.name,
+                    "Choose another edging, or add it to the stock.",
                 )
             for edge in edges:
                 self.edging[edge] = edging.code
@@ -200,13 +204,18 @@ class Draft:
         """
         self.outline = points if area(points) > 0 else tuple(reversed(points))
         if thickness > 0 and banded > 0:
-            edging = stock.edging(self.board.finish, thickness)
+            edging = stock.edging(self.edged_in or self.board.finish, thickness)
             if edging is None:
                 raise PlankError(
-                    f"There is no {thickness:g} mm edging for {self.board.name}.", self.name, "Add it to the stock."
+                    f"There is no {thickness:g} mm edging{self._edged_words()} for {self.board.name}.",
+                    self.name,
+                    "Choose another edging, or add it to the stock.",
                 )
             self.shaped.append((edging.code, banded))
         return self
+
+    def _edged_words(self) -> str:
+        return f" in {self.edged_in}" if self.edged_in else ""
 
     def _faces(self, point: Vec) -> dict[Face, tuple[float, float]]:
         """The faces that a point of the unit lies on, with its place on each; faces A and B come first."""

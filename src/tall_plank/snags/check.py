@@ -22,9 +22,19 @@ class Checked:
 
 def all_snags(checked: Checked) -> tuple[Snag, ...]:
     """The snags of every rule, wrong ones first."""
-    from tall_plank.snags import appliance, board_size, clash, corner, making, opening_clash, price, run_length
+    from tall_plank.snags import (
+        appliance,
+        board_size,
+        clash,
+        corner,
+        making,
+        opening_clash,
+        price,
+        run_length,
+        strength,
+    )
 
     found: list[Snag] = []
-    for rule in (run_length, making, corner, opening_clash, clash, appliance, board_size, price):
+    for rule in (run_length, making, corner, opening_clash, clash, appliance, board_size, strength, price):
         found += rule.find(checked)
     return tuple(sorted(found, key=lambda snag: snag.weight != "wrong"))

@@ -36,6 +36,8 @@ class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=
     supplier: str = ""
     cut_to_size: bool = False
     """Bought cut to its sizes: glass, mirror. It is on no cutting plan."""
+    modulus: float = 0.0
+    """N/mm2, of elasticity in bending along its length; 0: not known."""
 
 
 class Edging(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
@@ -63,7 +65,7 @@ FittingKind = Literal[
     "hinge", "plate", "runner", "handle", "leg", "shelf_pin", "dowel", "hanger", "screw", "stay", "pullout", "drainer",
     "rail", "grille", "bed", "bracket", "fold_hinge", "joint_bolt", "basket", "cam", "cam_dowel", "biscuit", "tenon",
     "pocket_screw", "rack", "tray", "shoes", "bin", "light", "profile", "slide_profile", "slide_top",
-    "slide_bottom", "slide_roller", "bifold", "pocket", "socket",
+    "slide_bottom", "slide_roller", "wall_fixing", "bifold", "pocket", "socket",
 ]  # fmt: skip
 
 
