@@ -40,6 +40,12 @@ def ask_read(parent: QWidget, title: str, folder: Path, filters: str) -> Path | 
     return Path(name) if name else None
 
 
+def ask_read_many(parent: QWidget, title: str, folder: Path, filters: str) -> list[Path]:
+    """Files to read together."""
+    names, _ = QFileDialog.getOpenFileNames(parent, title, str(folder), f"{filters};;{tr('All files')} (*)")
+    return [Path(name) for name in names]
+
+
 def ask_save(parent: QWidget, title: str, start: Path, filters: str) -> Path | None:
     """A file to write; the ending follows the chosen filter where none is typed."""
     name, chosen = QFileDialog.getSaveFileName(parent, title, str(start), filters)

@@ -17,9 +17,10 @@ from tall_plank.desk.menus_room import chosen_island, register_placing, register
 from tall_plank.desk.texts import tr
 from tall_plank.edits import features, islands, placing, rooms, runs, sliding
 from tall_plank.edits.clipboard import copy_cells, paste
-from tall_plank.edits.stock import offered, replace_stock, take_offered
+from tall_plank.edits.stock import add_kinds, offered, replace_stock, take_offered
 from tall_plank.job import Level
 from tall_plank.job.start import new_job, shipped_templates
+from tall_plank.job.template import load_template
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.stock import load_stock, shipped_stock
 
@@ -99,6 +100,7 @@ def _job(w: Window) -> None:
     add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
     w.commands.separate("job")
     add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
+    add("read_kinds", tr("Read &kinds of your own…"), "job", lambda: read_kinds(w))
     add("standards", tr("Shop stan&dards…"), "job", lambda: show_standards(w), "Ctrl+T")
     add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
         lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
@@ -138,6 +140,20 @@ def show_standards(w: Window) -> None:
     w.standards_page.show()
     w.standards_page.raise_()
     w.standards_page.activateWindow()
+
+
+def read_kinds(w: Window) -> None:
+    """Kinds of one's own from text files, into this job; one step that can be undone."""
+    paths = dialogs.ask_read_many(w, tr("Read kinds of your own"), _beside(w), "TOML (*.toml)")
+    if not paths:
+        return
+    try:
+        templates = tuple(load_template(path) for path in paths)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    if w.document.do(lambda job: add_kinds(job, templates)) is None:
+        w.message.tell(f"{tr('Taken')}: {', '.join(t.name for t in templates)}")
 
 
 def read_stock(w: Window) -> None:

@@ -148,10 +148,15 @@ def _cells_sheet(doc: Document) -> Sheet:
         size.insert(0, Row("kind", tr("Kind"), kind, kind_origin, choices=kinds,
                            apply=lambda job, code: units.set_kind(job, cells, code)))  # fmt: skip
     groups.append(Group(tr("Size"), tuple(size)))
+    shared = [p for p in templates[0].parameters if all(t.parameter(p.name) for t in templates)]
+    if shared:
+        label = {p.name: p.label or label_words(p.name) for p in shared}
+        rows = tuple(_own_row(doc, cells, f"parameter.{p.name}", tr(label[p.name])) for p in shared)
+        groups.append(Group(tr("Its own values"), rows))
     bays = _bay_rows(doc, cells) if bodies == {Body.CARCASS} else ()
     if bays:
         groups.append(Group(tr("Bays"), bays))
-    if bodies <= {Body.CARCASS, Body.APPLIANCE}:
+    if bodies <= {Body.CARCASS, Body.APPLIANCE, Body.PARTS}:
         fronts = [
             _own_row(doc, cells, "front_style", tr("Style"), _styles()),
             _own_row(doc, cells, "handle", tr("Handle"), _handles(job)),
@@ -161,10 +166,10 @@ def _cells_sheet(doc: Document) -> Sheet:
         groups.append(Group(tr("Fronts"), (*([hand] if hand else []), *fronts)))
     if Body.GAP not in bodies:
         finish = [_own_row(doc, cells, "finish_front", tr("Front"), _finishes(job, Role.FRONT))]
-        if bodies == {Body.CARCASS}:
+        if bodies <= {Body.CARCASS, Body.PARTS}:
             finish.append(_own_row(doc, cells, "finish_carcass", tr("Carcass"), _finishes(job, Role.CARCASS)))
         groups.append(Group(tr("Finish"), tuple(finish)))
-    if bodies == {Body.CARCASS}:
+    if bodies <= {Body.CARCASS, Body.PARTS}:
         groups.append(_construction(doc, cells))
     groups.append(_place_group(doc, cells))
     if one and placed[0].is_solid:

@@ -7,7 +7,7 @@ from itertools import pairwise
 
 import msgspec
 
-from tall_plank.drawing.inside import inside_items
+from tall_plank.drawing.inside import inside_items, seen_box
 from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.drawing.sliding import sliding_items
@@ -391,6 +391,8 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
         items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, "", color, shown_grain))  # type: ignore[arg-type]
         if spec.shape == "straight" and spec.corner not in ("l", "diagonal"):
             items += inside_items(unit, stock, closed)
+    elif spec.body is Body.PARTS:
+        items += _own_parts(unit, stock)
     elif spec.body is Body.APPLIANCE:
         items.append(Shape(rectangle(0, 0, w, h), Pen.NARROW, Layer.APPLIANCE, "", "inside"))
     for part in unit.parts:
@@ -433,6 +435,18 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
                 points = rectangle(x1 - half, z1, 2 * half, max(z2 - z1, 2 * half))
             items.append(Shape(points, Pen.NARROW, Layer.HANDLE, "", "ink"))
     return tuple(items)
+
+
+def _own_parts(unit: MadeUnit, stock: Stock) -> list[Item]:
+    """The parts of a kind of one's own as they are seen, those at the rear first; fronts are drawn over them."""
+    items: list[Item] = []
+    seen = [p for p in unit.parts if not any(f.owns(p.name) for f in unit.fronts) and not p.role.startswith("drawer")]
+    for part in sorted(seen, key=lambda p: -min(p.frame.out((u, v, w))[1] for u in (0, p.length) for v in (0, p.width)
+                                                for w in (0, p.thickness))):  # fmt: skip
+        board = stock.board_by_code(part.board)
+        color = _color(stock, board.finish) if board else "#CCCCCC"
+        items.append(Shape(rectangle(*seen_box(part)), Pen.NARROW, Layer.CARCASS, "", color))
+    return items
 
 
 def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:

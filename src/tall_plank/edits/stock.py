@@ -88,3 +88,26 @@ def take_offered(job: Job, templates: tuple[Template, ...], stock: Stock) -> Cha
     count = len(lacking.kinds)
     name = f"Take {count} new kind{'s' if count != 1 else ''} from the library" if count else "Take new stock"
     return Change(msgspec.structs.replace(job, templates=kinds, stock=merged), name)
+
+
+def add_kinds(job: Job, templates: tuple[Template, ...]) -> Change:
+    """Put kinds that were read from files into the job; one of the same code is replaced, and its units are made anew.
+
+    Raises
+    ------
+    PlankError where a word stands for another kind of the same level already
+    """
+    codes = {t.code for t in templates}
+    kept = tuple(t for t in job.templates if t.code not in codes)
+    taken = {(t.level, word): t for t in kept for word in t.words}
+    for template in templates:
+        for word in template.words:
+            other = taken.get((template.level, word))
+            if other is not None:
+                raise PlankError(
+                    f"The word “{word}” stands for {other.name.lower()} already.",
+                    template.name,
+                    "Give it another word.",
+                )
+    names = ", ".join(t.name for t in templates)
+    return Change(msgspec.structs.replace(job, templates=(*kept, *templates)), f"Take {names}")

@@ -22,7 +22,7 @@ EDGING_FINISHES = ("edging_front_in", "edging_carcass_in", "edging_drawer_in")
 
 def label_of(key: str) -> str:
     """A decision's key in words."""
-    return key.removeprefix("finish_").replace("_", " ")
+    return key.removeprefix("parameter.").removeprefix("finish_").replace("_", " ")
 
 
 def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
@@ -33,6 +33,8 @@ def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
     PlankError for an unknown key or a value that does not fit
     """
     value: Length | str
+    if key.startswith("parameter."):
+        return _set_parameter(job, cells, key, text)
     if key in OWN_LENGTH_KEYS:
         least, most = SIZE_RANGE.get(key, (0.0, 3000.0))
         value = read(job, text, least=least, most=most)
@@ -44,6 +46,34 @@ def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
     fits, skipped = _that_take(job, cells)
     new = change_units(job, fits, lambda unit: unit.with_own(key, value))
     return Change(new, f"Set the {label_of(key)}", skipped)
+
+
+def _set_parameter(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
+    """Set a parameter of units of a kind of their own; units whose kind lacks it are skipped and named."""
+    name = key.removeprefix("parameter.")
+    skipped = []
+    for cell_id in cells:
+        _, _, cell = job.find_cell(cell_id)
+        parameter = job.template_of(cell).parameter(name)
+        if parameter is None:
+            skipped.append(f"{cell.number}: its kind has no {name}")
+            continue
+        value: Length | str
+        if parameter.kind == "length":
+            value = read(job, text, least=parameter.least, most=parameter.most)
+        else:
+            try:
+                number = float(text.strip().replace(",", "."))
+            except ValueError:
+                raise PlankError(f"“{text}” is no number.", name, "Type a plain number.") from None
+            if not parameter.least <= number <= parameter.most:
+                span = f"{parameter.least:g} to {parameter.most:g}"
+                raise PlankError(f"{number:g} is out of range.", name, f"Type a number from {span}.")
+            value = f"{number:g}"
+        job = with_unit(job, job.unit(cell.unit).with_own(key, value))
+    if skipped and len(skipped) == len(cells):
+        raise PlankError(skipped[0] + ".", name, "Choose units of that kind.")
+    return Change(job, f"Set the {name.replace('_', ' ')}", tuple(skipped))
 
 
 def _that_take(job: Job, cells: tuple[str, ...]) -> tuple[tuple[str, ...], tuple[str, ...]]:

@@ -7,6 +7,7 @@ from functools import lru_cache
 
 import msgspec
 
+from tall_plank.job.build import Values, with_parameters
 from tall_plank.job.job import Job, NamedValue
 from tall_plank.job.scheme import Role, Scheme
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, PART_OF, PARTS, Construction, Standard
@@ -65,6 +66,8 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
         if finish is None:
             raise PlankError(f"The scheme has no finish for {key}.", job.scheme, "Choose one in the Finish stage.")
         return Sourced(finish, False, f"scheme {job.active_scheme().name}")
+    if key.startswith("parameter."):
+        return _parameter(job, unit, key.removeprefix("parameter."))
     if key in STANDARD_KEYS:
         whole = standard_code(unit) if key != "standard" else ""
         return Sourced(whole or job.standard, False, "the unit's standard" if whole else "the job")
@@ -73,6 +76,22 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
     if value is None:
         raise PlankError(f"There is no decision called “{key}”.", "unit", "Choose a known one.")
     return Sourced(value, False, f"standard {standard.name}")
+
+
+def _parameter(job: Job, unit: Unit, name: str) -> Sourced:
+    """What a parameter of the unit's kind has without an own value."""
+    template = job.template(unit.template)
+    found = template.parameter(name)
+    if found is None:
+        raise PlankError(f"There is no decision called “{name}”.", "unit", "Choose a known one.")
+    if found.kind == "number":
+        return Sourced(found.value, False, "its kind")
+    made = construction_of(job, unit)
+    values = Values({key: getattr(made, key) for key in LENGTH_KEYS}, {})
+    values.lengths |= {key: size_of(job, unit, key) for key in ("height", "depth")}
+    values.lengths["width"] = template.width
+    known = with_parameters(values, template.parameters, {})
+    return Sourced(Length(found.value, known.lengths[name]), False, "its kind")
 
 
 def standard_code(unit: Unit, part: str = "") -> str:

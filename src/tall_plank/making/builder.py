@@ -7,6 +7,7 @@ import math
 import msgspec
 
 from tall_plank.job import Bay, Body, Construction
+from tall_plank.job.build import Build, Parameter
 from tall_plank.making.bayset import BaySet
 from tall_plank.making.joints import join
 from tall_plank.making.parts import Draft, Item, Lent, Problem
@@ -49,6 +50,11 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     """What it stands on: plinth, legs that are seen, or none."""
     pipes: tuple[tuple[str, float, float], ...] = ()
     """Service points behind it: kind, x, z in its own frame, mm."""
+    parameters: tuple[Parameter, ...] = ()
+    build: Build | None = None
+    """Of a kind made of its own parts."""
+    own: tuple[tuple[str, float], ...] = ()
+    """Values of its parameters that it decides itself."""
 
 
 class FacePlane(msgspec.Struct, frozen=True, cache_hash=True):

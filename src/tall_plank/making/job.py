@@ -15,7 +15,7 @@ from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.making.sliding import MadeSliding, make_sliding
 from tall_plank.making.trims import trim_part, worktop_part
 from tall_plank.making.unit import MadeUnit, make_unit
-from tall_plank.measure import Frame, PlankError
+from tall_plank.measure import Frame, Length, PlankError
 from tall_plank.measure.frames import Vec
 from tall_plank.setout import Layout, MoldingPiece, Placed, RoomLayout
 
@@ -185,6 +185,13 @@ def _spec(
         fittings=template.fittings,
         feet=feet,
         pipes=pipes,
+        parameters=template.parameters,
+        build=template.build,
+        own=tuple(
+            (o.key.removeprefix("parameter."), o.value.mm if isinstance(o.value, Length) else float(o.value))
+            for o in unit.own
+            if o.key.startswith("parameter.")
+        ),
     )
 
 

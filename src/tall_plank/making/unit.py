@@ -16,6 +16,7 @@ from tall_plank.making.drawers import make_drawers
 from tall_plank.making.faceframe import frame_zone, make_face_frame
 from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
+from tall_plank.making.own import make_own
 from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
@@ -67,6 +68,8 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
             bays = _carcass_unit(b)
         elif spec.body is Body.APPLIANCE:
             _appliance(b)
+        elif spec.body is Body.PARTS:
+            make_own(b)
         elif spec.body is Body.PANEL:
             _panel(b)
         else:

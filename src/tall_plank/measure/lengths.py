@@ -20,7 +20,7 @@ import math
 import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import NoReturn
+from typing import Literal, NoReturn
 
 import msgspec
 
@@ -139,11 +139,14 @@ def _number(token: _Token) -> float:
 
 
 class _Reader:
-    def __init__(self, text: str, unit: DisplayUnit, values: Mapping[str, float]) -> None:
+    def __init__(
+        self, text: str, unit: DisplayUnit, values: Mapping[str, float], numbers: Mapping[str, float] | None = None
+    ) -> None:  # fmt: skip
         self.text = text
         self.tokens = _tokens(text)
         self.unit = unit
         self.values = values
+        self.numbers = numbers or {}
         self.i = 0
         self.depth = 0
         self.given_unit: list[tuple[int, int]] = []
@@ -258,6 +261,8 @@ class _Reader:
                 ends = [start - 1 for start in spans[1:]] + [self.i - 1]
                 parts = [self.as_length(q, a, b) for q, a, b in zip(parts, spans, ends, strict=True)]
             return _Quantity(_FUNCTIONS[token.text](*(q.value for q in parts)), parts[0].power)
+        if token.text in self.numbers:
+            return _Quantity(self.numbers[token.text], 0)
         if token.text not in self.values:
             known = ", ".join(sorted(self.values)[:8])
             self.fail(
@@ -364,3 +369,35 @@ def _has_difference(tokens: list[_Token]) -> bool:
 def evaluate_text(text: str, values: Mapping[str, float]) -> float:
     """The mm of a text that was kept by `parse_length` (its bare numbers, if any, are mm)."""
     return parse_length(text, DisplayUnit.MM, values).mm
+
+
+Rule = Literal["length", "number"]
+
+
+def evaluate_rule(text: str, kind: Rule, values: Mapping[str, float], numbers: Mapping[str, float]) -> float:
+    """The value of a rule in a kind's own file: mm, or a plain number.
+
+    Parameters
+    ----------
+    values : names of lengths, mm
+    numbers : names of plain numbers
+
+    Raises
+    ------
+    LengthError, naming the first character that does not fit
+    """
+    if len(text) > MAX_TEXT:
+        raise LengthError(f"The text is longer than {MAX_TEXT} characters.", MAX_TEXT)
+    reader = _Reader(text, DisplayUnit.MM, values, numbers)
+    if kind == "length":
+        value = reader.whole()
+    else:
+        quantity = reader.sum()
+        if reader.peek() is not None:
+            raise LengthError(f"“{reader.tokens[reader.i].text}” is not expected here.", reader.tokens[reader.i].at)
+        if quantity.power:
+            raise LengthError("This is a length, not a plain number.", 0, "Divide it by a length.")
+        value = quantity.value
+    if not math.isfinite(value) or abs(value) > MAX_LENGTH:
+        raise LengthError("The value is larger than any room.", 0, "Make it smaller.")
+    return value
