@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import features, islands, jobs, outline, placing, rooms, runs, runtext, units
+from tall_plank.edits import bays, features, islands, jobs, outline, placing, rooms, runs, runtext, sliding, units
 from tall_plank.edits.change import Change
 from tall_plank.job import Job, Level, Role
+from tall_plank.job.run import BayRef
 from tall_plank.job.start import new_job
 
 
@@ -30,7 +31,8 @@ class _Bench:
 
 def demo_job() -> Job:
     """An L-shaped kitchen with a corner unit, a chimney breast, a soffit, a sloped ceiling and an island to sit at;
-    and a boot room with a bench and lockers."""
+    a boot room with a bench and lockers; and a sleeping loft with a wardrobe behind sliding doors, a media unit on legs
+    under floating shelves, a vanity and a bookcase."""
     b = _Bench("Skerry Quay")
     b.do(jobs.set_text(b.job, "number", "SQ-014"))
     b.do(jobs.set_text(b.job, "client", "M. Harrow"))
@@ -39,6 +41,7 @@ def demo_job() -> Job:
     _galley_units(b)
     _galley_island(b)
     _boot_room(b)
+    _loft(b)
     b.do(units.set_standard_value(b.job, "front_style", "framed"))
     b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
     return b.job
@@ -115,3 +118,53 @@ def _boot_room(b: _Bench) -> None:
     b.do(units.set_hand(b.job, (b.cell(lockers, 0), b.cell(lockers, 3)), "right"))
     b.run(room, "A", Level.HUNG, "gap 900, floating 1500")
     b.do(features.add_molding(b.job, room, "skirting"))
+
+
+def _loft(b: _Bench) -> None:
+    room = b.do(outline.add_room(b.job, "Sleeping loft"))
+    b.do(features.set_use(b.job, room, "bedroom"))
+    for key, text in (("width", "4400mm"), ("depth", "3600mm"), ("height", "2450mm")):
+        b.do(rooms.set_room_length(b.job, room, key, text))
+    door = b.do(rooms.add_opening(b.job, room, "D", "door"))
+    b.do(rooms.set_opening(b.job, door, "x", "300mm"))
+    for kind in ("water", "waste"):
+        b.do(features.add_service(b.job, room, "B", kind, 1300.0))
+    _wardrobe(b, b.run(room, "A", Level.BASE, "wardrobe 1200, wardrobe 1200, wardrobe 1200"))
+    b.run(room, "B", Level.BASE, "gap 850, vanity 900")
+    media = b.run(room, "C", Level.BASE, "gap 300, media 1800, gap 300, bookcase 800")
+    b.do(runs.set_run_choice(b.job, media, "feet", "legs"))
+    shelves = b.run(room, "C", Level.HUNG, "gap 300, floating shelves 1800")
+    b.do(runs.set_run_length(b.job, shelves, "bottom", "1100mm"))
+
+
+def _wardrobe(b: _Bench, run: str) -> None:
+    """Three units with top boxes, and below them hanging, shelves over drawers, and long hanging with shoes; two
+    sliding leaves before the lower bays, one with a mirror."""
+    cells = [b.cell(run, i) for i in range(3)]
+    for cell in cells:
+        b.do(units.set_own(b.job, (cell,), "height", "2250mm"))
+        b.do(bays.join_bay(b.job, cell, ()))
+        b.do(bays.remove_fitting(b.job, cell, (), 0))
+        b.do(bays.set_front(b.job, ((cell, ()),), "none"))
+        b.do(bays.split_bay(b.job, cell, (), "220 share", "rows", "shelf"))
+        b.do(bays.set_front(b.job, ((cell, (0,)),), "flap"))
+    left, middle, right = cells
+    b.do(bays.split_bay(b.job, left, (1,), "1:1", "rows", "shelf"))
+    for path in ((1, 0), (1, 1)):
+        b.do(bays.add_fitting(b.job, left, path, "RL-25"))
+    b.do(bays.split_bay(b.job, middle, (1,), "2", "columns", "divider"))
+    for side in (0, 1):
+        b.do(bays.split_bay(b.job, middle, (1, side), "share 220 220 220", "rows", "shelf"))
+        b.do(bays.set_shelves(b.job, middle, (1, side, 0), "3"))
+    b.do(bays.set_front(b.job, tuple((middle, (1, 0, i)) for i in (1, 2, 3)), "inner"))
+    b.do(bays.add_fitting(b.job, middle, (1, 1, 2), "WB-150"))
+    b.do(bays.add_fitting(b.job, middle, (1, 1, 3), "WB-150"))
+    b.do(bays.split_bay(b.job, right, (1,), "share 400", "rows", "shelf"))
+    b.do(bays.add_fitting(b.job, right, (1, 0), "RL-25"))
+    b.do(bays.add_fitting(b.job, right, (1, 1), "SH-180"))
+    doors = b.do(sliding.add_sliding(b.job, BayRef(left, (1,)), BayRef(right, (1,)), 3))
+    b.do(sliding.set_band_count(b.job, doors, 0, "3"))
+    b.do(sliding.set_band(b.job, doors, 0, 1, "size", "1100mm"))
+    b.do(sliding.copy_leaf(b.job, doors, 0))
+    b.do(sliding.set_band(b.job, doors, 1, 1, "finish", "mirror"))
+    b.do(runs.set_run_choice(b.job, run, "to_ceiling", "yes"))

@@ -306,3 +306,67 @@ def test_fronts_are_taken_off_opened_and_closed_again(wardrobe: Window) -> None:
     w.commands.run("fronts_open")
     assert doc.fronts == "closed"
     assert not doc.history.can_undo
+
+
+# --- sliding doors and kinds of one's own
+
+
+def test_sliding_doors_are_put_before_units_filled_and_taken_away(wardrobe: Window) -> None:
+    from tall_plank.edits import runs
+
+    w, doc = wardrobe, wardrobe.document
+    run = doc.room.runs[0].run.id
+    first = doc.room.placed[0].cell
+    doc.do(lambda job: runs.insert_unit(job, doc.room_id, "A", "wardrobe", after=first))
+    doc.select(tuple(f"cell:{p.cell}" for p in doc.room.placed))
+    doc.show_fronts("closed")
+    QTest.keyClick(w.strip, Qt.Key.Key_L, Qt.KeyboardModifier.ShiftModifier)
+    (name,) = doc.ids("sliding")
+    assert all(not unit.fronts for _, unit in doc.workings.made.units)
+    from desk.conftest import type_into
+
+    type_into(spec(w, "bands0"), "3")
+    choose(w, "band0_1", "mirror")
+    type_into(spec(w, "band_size0_1"), "900")
+    choose(w, "copy0", "all")
+    doors = doc.workings.made.sliding[0]
+    assert {leaf.bands[1].finish for leaf in doors.leaves} == {"mirror"}
+    assert doors.leaves[1].bands[1].height == pytest.approx(900)
+    type_into(spec(w, "leaves"), "9")
+    assert "not possible" in w.spec.line("leaves").error.text()
+    # They are picked in the strip like anything else.
+    doc.select(())
+    middle = w.strip.to_px(w.strip.wall_x("A") + doors.x + doors.width / 4, 1200.0).toPoint()
+    QTest.mouseClick(w.strip, Qt.MouseButton.LeftButton, pos=middle)
+    assert doc.ids("sliding") == (name,)
+    w.commands.run("delete")
+    assert doc.workings.made.sliding == ()
+    w.commands.run("undo")
+    assert len(doc.workings.made.sliding) == 1
+    assert doc.job.find_run(run)[1].sliding
+
+
+def test_a_kind_of_ones_own_is_read_placed_and_sized(window: Window, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:  # type: ignore[no-untyped-def]
+    from desk.conftest import type_into
+    from tall_plank.edits import runs
+
+    doc = window.document
+    example = Path(__file__).parents[2] / "docs" / "examples" / "boot-bench.toml"
+    monkeypatch.setattr(dialogs, "ask_read_many", lambda *_: [example])
+    window.commands.run("read_kinds")
+    assert doc.job.template("boot-bench").name == "Boot bench"
+    doc.do(lambda job: runs.insert_unit(job, doc.room_id, "B", "boot-bench"))
+    unit = doc.workings.made.of(doc.cells[0])
+    assert unit is not None and unit.parts and not unit.problems
+    type_into(spec(window, "parameter.drawer_height"), "200")
+    unit = doc.workings.made.of(doc.cells[0])
+    assert unit is not None
+    assert next(f.height for f in unit.fronts if f.kind == "drawer") == pytest.approx(197)
+    type_into(spec(window, "parameter.drawer_height"), "2000")
+    assert window.spec.line("parameter.drawer_height").error.text()
+    wrong = tmp_path / "wrong.toml"
+    wrong.write_text(example.read_text(encoding="utf-8").replace('length = "width"', 'length = "wide"', 1))
+    monkeypatch.setattr(dialogs, "ask_read_many", lambda *_: [wrong])
+    before = doc.job
+    window.commands.run("read_kinds")
+    assert doc.job is before and "wide" in window.message.text.text()

@@ -91,6 +91,7 @@ class ModelView(QWidget):
         self._drag = ""
         self._grab: tuple[float, float] = (0.0, 0.0)
         self._slide: Slide | None = None
+        self._room = document.room_id
         self.setAcceptDrops(True)
         self._dirty_scene = True
         self._timer = QTimer(self)
@@ -102,13 +103,19 @@ class ModelView(QWidget):
         self._rest.setInterval(160)
         self._rest.timeout.connect(self._render_fine)
 
+    nearness = 0.84
+    """Share of the sphere about the scene that fills the view when it is fitted."""
+
     def sizeHint(self) -> QSize:
         return QSize(440, 320)
 
     # --- content
 
     def refresh(self) -> None:
-        """The job changed: draw again as soon as the 2D views have painted."""
+        """The job changed: draw again as soon as the 2D views have painted. Another room is looked at as a whole."""
+        if self.document.room_id != self._room:
+            self._room = self.document.room_id
+            self.center, self.distance = None, 0.0
         self._dirty_scene = True
         self._timer.start()
 
@@ -158,7 +165,7 @@ class ModelView(QWidget):
             # The sphere about the room fills the narrower side of the view.
             radius = math.sqrt(w * w + d * d + h * h) / 2
             narrow = min(1.0, self.width() / max(1, self.height()))
-            self.distance = 0.84 * radius / math.sin(math.radians(VIEW_ANGLE / 2)) / narrow
+            self.distance = self.nearness * radius / math.sin(math.radians(VIEW_ANGLE / 2)) / narrow
         a, b = math.radians(self.turn), math.radians(self.tilt)
         x, y, z = self.center
         eye = (
@@ -199,7 +206,7 @@ class ModelView(QWidget):
         taken = {wall.id: 0.0 for wall in self.document.room.walls}
         for p in self.document.room.placed:
             if p.is_solid and p.wall in taken:
-                taken[p.wall] += p.width
+                taken[p.wall] += p.width * p.height
         wall = self.document.room.wall(max(taken, key=lambda wall: taken[wall]))
         x, y = wall.out_of
         return math.degrees(math.atan2(y, x)) + 24.0

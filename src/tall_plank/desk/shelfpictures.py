@@ -42,7 +42,7 @@ def _unit_items(job: Job, template: Template, unit: Unit, width: float, x: float
         corner_side="right" if template.corner else "", leg=width if cornered else 0.0,
         blind=width * 0.45 if blind else 0.0, filler=40.0 if blind else 0.0, shape=template.shape,
         gables=template.gables, bottom=template.bottom, back=template.back, cover=template.cover, vent=template.vent,
-        fittings=template.fittings,
+        fittings=template.fittings, parameters=template.parameters, build=template.build,
     )  # fmt: skip
     placed = PlacedUnit(
         "", "", "", "", "", "", template.level, template.code, template.body, x, 0.0, width, h, d, Frame()

@@ -152,7 +152,7 @@ def _splits(cell: str, path: tuple[int, ...]) -> tuple[Row, ...]:
             Row(
                 key,
                 label,
-                "2, 1:2, 300 share",
+                "3 or 1:2",
                 "inherited",
                 tr("3: equal bays · 1:2: proportions · 300 share 450: sizes"),
                 apply=lambda job, t, s=split, b=between: bays.split_bay(job, cell, path, t, s, b),  # type: ignore[misc]

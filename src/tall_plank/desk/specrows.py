@@ -284,7 +284,13 @@ def _hand_row(doc: Document, cells: tuple[str, ...]) -> Row | None:
 def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
     job = doc.job
     bays = [job.unit(job.find_cell(c)[2].unit).bay for c in cells]
-    stacks = [b for b in bays if b.split is Split.ROWS]
+    divided = [b for b in bays if b.children]
+    stacks = [b for b in divided if b.split is Split.ROWS and b.between == "nothing"]
+    if divided and len(stacks) < len(divided):
+        if len(cells) == 1:
+            leaves = sum(not bays[0].at(path).children for path in bays[0].paths())
+            return (Row("bays", tr("Divided into"), f"{leaves} {tr('bays')}", source=tr("Q: work in them")),)
+        return ()
     if len(stacks) == len(bays):
         count, origin = _same([str(len(b.children)) for b in bays])
         rows = [Row("drawers", tr("Drawers"), count, origin, apply=lambda job, t: units.set_drawers(job, cells, t))]

@@ -37,6 +37,7 @@ class UnitModel(ModelView):
     """The model of one unit. A click on a board picks its part."""
 
     part_picked = pyqtSignal(int)
+    nearness = 1.06
 
     def __init__(self, document: Document) -> None:
         super().__init__(document)
@@ -125,7 +126,7 @@ class UnitModel(ModelView):
 class PartView(Canvas):
     """The drawing of one part."""
 
-    margin = (70.0, 34.0, 400.0, 66.0)
+    margin = (92.0, 34.0, 400.0, 66.0)
 
     def __init__(self) -> None:
         super().__init__()

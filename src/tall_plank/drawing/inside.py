@@ -98,7 +98,7 @@ def fitted_items(f: FittedBox) -> list[Item]:
         for i in range(1, max(2, int(f.width // step))):
             items.append(Line(x0 + i * step, z1 - 24, x0 + i * step, z0, Pen.NARROW, layer))
         return items
-    items = [Shape(rectangle(x0, z0, f.width, f.height), Pen.NARROW, layer, "", "sheet")]
+    items = [Shape(rectangle(x0, z0, f.width, f.height), Pen.NARROW, layer, "", "inside")]
     if f.kind in ("basket", "drainer"):
         step = 45.0
         for i in range(1, int(f.width // step) + 1):

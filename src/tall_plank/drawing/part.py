@@ -29,7 +29,8 @@ def part_drawing(number: str, part: Part, display: DisplayUnit) -> Drawing:
         y0 = top - part.width if face == "B" else 0.0
         items += _face(part, face, y0, display)
         low = min(low, y0)
-        top = y0 - BETWEEN - part.thickness
+        # A long part is drawn smaller, so that its figures take more of its own mm.
+        top = y0 - max(BETWEEN, part.length * 0.28) - part.thickness
     items += _edges(part)
     items += _edge_places(part, display)
     x = part.length + GAP + part.thickness
@@ -92,7 +93,8 @@ def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
     ):
         chain = _chain(places, base, -1, along, display)
         items += chain if len(chain) > 1 else []
-        row = -2 if len(chain) > 1 else -1
+        # Figures beside an upright chain reach out further than those under a level one.
+        row = (-2 if along == "x" else -3) if len(chain) > 1 else -1
         low, high = places[0], places[-1]
         items.append(Dim(low, high, base, row, along, format_length(high - low, display)))  # type: ignore[arg-type]
     return items
@@ -210,7 +212,7 @@ def _edges(part: Part) -> list[Item]:
 
 def _chain(places: Sequence[float], base: float, row: int, along: str, display: DisplayUnit) -> list[Item]:
     """Dimensions from place to place; three or more equal steps in a row are one dimension: 12 × 32."""
-    cleaned = [p for i, p in enumerate(places) if i == 0 or p - places[i - 1] > 0.05]
+    cleaned = _parted(places)
     steps = [b - a for a, b in itertools.pairwise(cleaned)]
     items: list[Item] = []
     i = 0
@@ -227,6 +229,31 @@ def _chain(places: Sequence[float], base: float, row: int, along: str, display: 
             items.append(Dim(cleaned[i], cleaned[i + 1], base, row, along, text))  # type: ignore[arg-type]
             i += 1
     return items
+
+
+LEAST_STEP = 0.024
+"""Share of the whole below which two places are shown as one: their figures would lie over one another. The legend
+says where every row of holes is."""
+
+
+def _parted(places: Sequence[float]) -> list[float]:
+    """Places far enough from one another to be dimensioned; the first and the last always stay, and so do rows of
+    three equal steps or more, which are one figure."""
+    places = [p for i, p in enumerate(places) if i == 0 or p - places[i - 1] > 0.05]
+    if len(places) < 3:
+        return places
+    in_row: set[float] = set()
+    for i in range(len(places) - 3):
+        a, b, c, d = places[i : i + 4]
+        if abs((b - a) - (c - b)) < 0.05 and abs((c - b) - (d - c)) < 0.05:
+            in_row |= {a, b, c, d}
+    least = (places[-1] - places[0]) * LEAST_STEP
+    kept = [places[0]]
+    for i, place in enumerate(places[1:-1], 1):
+        ahead = next((p for p in places[i + 1 :] if p in in_row), places[-1])
+        if place in in_row or (place - kept[-1] > least and min(ahead, places[-1]) - place > least):
+            kept.append(place)
+    return [*kept, places[-1]]
 
 
 def operation_words(op: Operation, display: DisplayUnit) -> str:
@@ -261,5 +288,17 @@ def _legend(part: Part, display: DisplayUnit) -> list[str]:
     bands = [f"{n} {code}" for n, code in zip(EDGE_NAMES, part.edges, strict=True) if code]
     if bands:
         lines.append("edged: " + ", ".join(bands))
-    lines += [f"{n} on {face}: {words}" if face else words for (words, face), n in sorted(counts.items())]
+    for (words, face), n in sorted(counts.items()):
+        line = f"{n} on {face}: {words}" if face else words
+        rows = _rows(part, words, face, display)
+        lines.append(f"{line}{rows}")
     return lines
+
+
+def _rows(part: Part, words: str, face: str, display: DisplayUnit) -> str:
+    """From the edge L1, where the rows of one kind of hole in a face lie; nothing for more than four."""
+    bores = [op for op in part.operations if isinstance(op, Bore) and op.face == face]
+    ys = sorted({round(op.y, 2) for op in bores if operation_words(op, display) == words})
+    if face not in ("A", "B") or not 0 < len(ys) <= 4:
+        return ""
+    return " at " + ", ".join(format_length(y, display) for y in ys) + " from L1"

@@ -23,6 +23,12 @@ def sliding_items(doors: MadeSliding, stock: Stock) -> list[Item]:
     items.append(Shape(track, Pen.NARROW, Layer.FRONT, source, METAL))
     low = rectangle(doors.x, doors.z, doors.width, doors.leaf_z - doors.z)
     items.append(Shape(low, Pen.NARROW, Layer.FRONT, source, METAL))
+    for index, part in doors.parts:
+        if index < 0:
+            board = stock.board_by_code(part.board)
+            finish = stock.finish(board.finish) if board else None
+            strip = rectangle(part.frame.origin[0], part.frame.origin[2], part.length, part.thickness)
+            items.append(Shape(strip, Pen.NARROW, Layer.FRONT, source, finish.color if finish else "#CCCCCC"))
     for i, leaf in sorted(enumerate(doors.leaves), key=lambda pair: -pair[1].line):
         outer = rectangle(leaf.x, doors.leaf_z, leaf.width, doors.leaf_height)
         items.append(Shape(outer, Pen.MEDIUM, Layer.FRONT, source, METAL))

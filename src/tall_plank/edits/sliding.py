@@ -9,6 +9,7 @@ import msgspec
 from tall_plank.edits.change import Change, new_ids, with_run
 from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Run
+from tall_plank.job.bays import INSIDE
 from tall_plank.job.run import Band, BayRef, Leaf, SlidingDoors
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
@@ -63,25 +64,40 @@ def add_sliding(job: Job, first: BayRef, last: BayRef, leaves: int = 2) -> Chang
     finish = finish_of(job, job.unit(cell.unit), Role.FRONT)
     job, (doors_id,) = new_ids(job, "l")
     doors = SlidingDoors(doors_id, first, last, (Leaf((Band(finish),)),) * _count(leaves))
-    if first.cell == last.cell and first.path == last.path:
-        job = _bared(job, first.cell, first.path)
-    else:
-        for one in behind:
-            path = first.path if one == first.cell else last.path if one == last.cell else ()
-            job = _bared(job, one, path)
+    job = _bared(job, first, last, behind)
     _, run = job.find_run(run.id)
     new = msgspec.structs.replace(run, sliding=(*run.sliding, doors))
     return Change(with_run(job, new), "Put sliding doors", made=(doors_id,))
 
 
-def _bared(job: Job, cell: str, path: tuple[int, ...]) -> Job:
-    """The job with no fronts but inner drawers in a bay."""
-    from tall_plank.edits.bays import without_fronts
+def _bared(job: Job, first: BayRef, last: BayRef, cells: list[str]) -> Job:
+    """The job with no fronts but inner drawers where the doors of an opening will stand."""
     from tall_plank.edits.change import with_unit
+    from tall_plank.workings import Workings
 
-    unit = job.unit(job.find_cell(cell)[2].unit)
-    bay = unit.bay.replaced(path, without_fronts(unit.bay.at(path)))
-    return with_unit(job, msgspec.structs.replace(unit, bay=bay))
+    made = Workings(job).made
+    layout = set_out(job)
+    spans = []
+    for ref in (first, last):
+        unit, placed = made.of(ref.cell), layout.find(ref.cell)
+        box = next((b for b in unit.set.boxes if b.path == ref.path), None) if unit and unit.set else None
+        if box is None or placed is None:
+            raise PlankError("This bay is not set out.", "sliding doors", "Mend its unit first.")
+        spans.append((placed.bottom + box.zone.z0, placed.bottom + box.zone.z1))
+    low, high = min(s[0] for s in spans), max(s[1] for s in spans)
+    for cell in cells:
+        found, placed = made.of(cell), layout.find(cell)
+        if found is None or found.set is None or placed is None:
+            continue
+        unit_now = job.unit(job.find_cell(cell)[2].unit)
+        bay = unit_now.bay
+        for box in found.set.boxes:
+            front = bay.at(box.path).front
+            inside = placed.bottom + box.zone.z1 > low + 1.0 and placed.bottom + box.zone.z0 < high - 1.0
+            if front is not None and front.kind not in INSIDE and inside:
+                bay = bay.replaced(box.path, msgspec.structs.replace(bay.at(box.path), front=None))
+        job = with_unit(job, msgspec.structs.replace(unit_now, bay=bay))
+    return job
 
 
 def _count(leaves: int) -> int:

@@ -71,11 +71,17 @@ def leg_count(width: float, made: Construction) -> int | None:
     return next((rule.count for rule in made.leg_rules if width <= rule.width), None)
 
 
+LEAST_FROM_END, HINGES_APART = 50.0, 128.0
+"""mm from a low door's end to its hinge, and between two hinges (common practice: a cup's screws need about 55)."""
+
+
 def hinge_heights(low: float, high: float, count: int, gable: float, made: Construction) -> tuple[float, ...]:
     """Heights of hinges on a door from low to high, on the gable's grid: the end ones near their distance from
     the door's ends, the others evenly between."""
-    first = on_grid_middle(low + made.hinge_from_end, gable, made)
-    last = on_grid_middle(high - made.hinge_from_end, gable, made)
+    # On a low door the hinges stand nearer to its ends, so that they keep clear of one another.
+    from_end = min(made.hinge_from_end, max(LEAST_FROM_END, (high - low - HINGES_APART) / 2))
+    first = on_grid_middle(low + from_end, gable, made)
+    last = on_grid_middle(high - from_end, gable, made)
     if count < 2:
         return (first,)
     return tuple(on_grid_middle(first + (last - first) * i / (count - 1), gable, made) for i in range(count))

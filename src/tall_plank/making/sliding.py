@@ -6,6 +6,8 @@ below (common practice). Coordinates are those of the line: x along it, y into t
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 
 from tall_plank.job import Construction, Run, SlidingDoors
@@ -112,7 +114,9 @@ def make_sliding(
     overlap = doors.overlap.mm if doors.overlap is not None else made.slide_overlap
     count = len(doors.leaves)
     leaf_w = (width + (count - 1) * overlap) / count
-    leaf_z, leaf_h = z0 + made.slide_below, height - made.slide_above - made.slide_below
+    # The boards that carry the tracks stand in the opening, so that fronts above and below it clear them.
+    board = made.front_thickness
+    leaf_z, leaf_h = z0 + board + made.slide_below, height - 2 * board - made.slide_above - made.slide_below
     out = depth + made.slide_standoff + made.slide_line + LEAF
     base = MadeSliding(
         f"sliding:{doors.id}", first.room, run.id, first.wall, first.cell, x0, z0, width, height, out, leaf_z, leaf_h,
@@ -148,15 +152,15 @@ def make_sliding(
                         "Take more leaves or a lighter filling.",
                     )
                 )
-        for word, z in (("track sill", z0 - made.carcass_thickness), ("track head", z1)):
-            parts.append((-1, _track_board(stock, made, word, spans[0][5], x0, width, depth, out, z)))
+        for word, z in (("track sill", z0), ("track head", z1 - board)):
+            parts += [(-1, p) for p in _track_boards(stock, made, word, spans[0][5], x0, width, depth, out, z)]
     except PlankError as error:
         problems.append(Problem(error.what, error.remedy))
     if any(p.weight == "wrong" for p in problems):
         return msgspec.structs.replace(base, problems=tuple(problems))
     items = [Item(code, 1, f"{why}: cut to {mm:.1f} mm", mm) for code, mm, why in cuts]
     legs = 2 * (int(width // LEG_STEP) + 2)
-    if z0 - made.carcass_thickness > 20.0:
+    if z0 > 20.0:
         items.append(Item(made.leg, legs // 2, f"legs under the sill of the track, every {LEG_STEP:g} mm at most"))
     items.append(Item(made.slide_roller, count, f"{count} leaves on rollers, the heaviest {_heaviest(leaves):.1f} kg"))
     return msgspec.structs.replace(
@@ -164,10 +168,11 @@ def make_sliding(
     )
 
 
-def _track_board(
+def _track_boards(
     stock: Stock, made: Construction, word: str, finish: str, x: float, width: float, depth: float, out: float, z: float
-) -> Part:
-    """The board before the carcasses that a track is screwed to: below, on legs, or on top of them.
+) -> list[Part]:
+    """The board before the carcasses that a track is screwed to, below on legs and above; in equal pieces where it is
+    longer than its board, which the track holds together.
 
     Raises
     ------
@@ -175,10 +180,19 @@ def _track_board(
     """
     deep, thick = out - depth, made.front_thickness
     board = board_for(stock, finish, thick, word, (width, deep))
-    low = z + made.carcass_thickness - thick if word == "track sill" else z
-    draft = Draft(word, board, (width, deep), Frame((x, -out, low), X, Y), "sliding leaf")
-    draft.band(stock, made.edging_front, "L1")
-    return draft.done(stock, made.premilling, made.edging_ignored_below)
+    count = max(1, math.ceil(width / (board.length - 2 * SAW_TRIM)))
+    length = width / count
+    found = []
+    for i in range(count):
+        name = word if count == 1 else f"{word} {i + 1}"
+        draft = Draft(name, board, (length, deep), Frame((x + i * length, -out, z), X, Y), "sliding leaf")
+        draft.band(stock, made.edging_front, "L1")
+        found.append(draft.done(stock, made.premilling, made.edging_ignored_below))
+    return found
+
+
+SAW_TRIM = 10.0
+"""mm that the saw takes off each edge of a board first (common practice)."""
 
 
 def _heaviest(leaves: list[LeafBox]) -> float:

@@ -351,9 +351,9 @@ def sliding_solids(stock: Stock, wall: Wall, doors: MadeSliding, *, opened: bool
             found += solid_of(
                 wall.frame.then(part.frame), part, board_color(stock, part.board), doors.source, part.name
             )
-    for z in (doors.z, doors.z + doors.height - 30.0):
+    top = doors.leaf_z + doors.leaf_height
+    for z, high in ((doors.leaf_z - 10.0, 8.0), (top + 4.0, 26.0)):
         deep = LINE_PITCH + LEAF
-        high = 8.0 if z == doors.z else 30.0
         frame = wall.frame.then(Frame((doors.x, -doors.out, z)))
         found.append(Box(frame, (doors.width, deep, high), "#8F9496", doors.source, "track"))
     return found
