@@ -83,6 +83,71 @@ def cold_parts(job: Job) -> None:
     report("parts of 20 units, cold", median(lambda: make_job(job, set_out(job)), 9, clear_caches), "ms", 150)
 
 
+def one_unit(job: Job) -> None:
+    """A unit's width and its joints changed in a job of 20 units: its parts, drilling, schedule and tally anew."""
+    from tall_plank.edits import units
+    from tall_plank.workings import Workings
+
+    cell = job.rooms[0].runs[0].cells[1].id
+    found = []
+    for i in range(31):
+        changed = runs.set_width(job, (cell,), f"{601 + i}").job
+        if i % 2:
+            changed = units.set_own(changed, (cell,), "joint", "cam").job
+        w = Workings(changed)
+        _ = w.layout  # setting-out has its own figure
+        start = time.perf_counter()
+        _ = (w.made, w.hardware, w.costs, w.quick)
+        found.append((time.perf_counter() - start) * 1000)
+    report("one unit edited: parts, drilling, schedule, price", found, "ms", 10)
+
+
+def lists_of(job: Job) -> list[float]:
+    """Milliseconds, cold, from a job to its parts, drilling, cut list, hardware, edging and price."""
+    from tall_plank.workings import Workings
+
+    def run() -> None:
+        w = Workings(job)
+        _ = (w.made, w.cut_rows, w.hardware, w.edging, w.costs)
+
+    return median(run, 5, clear_caches)
+
+
+def many_units(twenty: Job, many: Job) -> None:
+    """200 units from nothing to their lists; how that grows; and the memory of a hole."""
+    import gc
+    import tracemalloc
+
+    from tall_plank.making import Bore
+    from tall_plank.workings import Workings
+
+    # No two flats alike, so that nothing is made once for several.
+    from tall_plank.edits import units
+
+    for i, room in enumerate(many.rooms):
+        cells = tuple(c.id for run in room.runs for c in run.cells)
+        many = units.set_own(many, cells, "height", f"{690 + 4 * i}").job
+    few, lots = lists_of(twenty), lists_of(many)
+    report("200 units to parts, drilling and lists, cold", lots, "ms", 1500)
+    grown = [a / b / 10 for a, b in zip(lots, few, strict=True)]
+    report("... time of a unit among 200 over one among 20", grown, "x", 2)
+    held = []
+    for _ in range(3):
+        clear_caches()
+        w = Workings(many)
+        _ = w.layout
+        gc.collect()
+        tracemalloc.start()
+        before = tracemalloc.get_traced_memory()[0]
+        made = {id(unit): unit for _, unit in w.made.units}
+        gc.collect()
+        grown_by = tracemalloc.get_traced_memory()[0] - before
+        tracemalloc.stop()
+        holes = sum(isinstance(op, Bore) for unit in made.values() for part in unit.parts for op in part.operations)
+        held.append(grown_by / holes)
+    report("memory of a hole, with its share of all parts", held, "B", 1500)
+
+
 def settle_in(app: object, milliseconds: int) -> None:
     from tall_plank.desk.shots import settle
 
@@ -278,17 +343,19 @@ def start_of_window() -> None:
 def main() -> None:
     job = twenty_units()
     cold_parts(job)
+    one_unit(job)
+    many_units(job, two_hundred_units())
     typed_width(job)
     drag_step(sixty_units())
     large_job(two_hundred_units())
     if "--quick" not in sys.argv:
         start_of_window()
-    print(f"{'figure':<48} {'median':>9} {'fastest':>9} {'slowest':>9} {'target':>9}")
+    print(f"{'figure':<50} {'median':>9} {'fastest':>9} {'slowest':>9} {'target':>9}")
     for name, values, unit, target in rows:
         middle = statistics.median(values)
         mark = "ok" if middle < target else "MISSED"
         print(
-            f"{name:<48} {middle:>6.1f} {unit} {min(values):>6.1f} {unit} {max(values):>6.1f} {unit} "
+            f"{name:<50} {middle:>6.1f} {unit} {min(values):>6.1f} {unit} {max(values):>6.1f} {unit} "
             f"{target:>6.0f} {unit}  {mark}"
         )
 
