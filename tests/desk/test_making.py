@@ -26,7 +26,7 @@ def row(page: StandardsPage, key: str) -> int:
 
 
 def column(page: StandardsPage, code: str) -> int:
-    return 1 + [s.code for s in page.document.job.standards].index(code)
+    return 1 + page.mine + [s.code for s in page.document.job.standards].index(code)
 
 
 def test_another_standard_on_five_units_in_one_step_and_back(window: Window) -> None:
@@ -34,6 +34,7 @@ def test_another_standard_on_five_units_in_one_step_and_back(window: Window) -> 
     doc.select(tuple(f"cell:{cell(window, f'A{i}')}" for i in range(1, 6)))
     before = [doc.workings.made.of(c) for c in doc.cells]
     page = page_of(window)
+    assert page.mine == 1
     page.table.setCurrentCell(1, column(page, "slip-cam"))
     steps = len(doc.history.names)
     QTest.mouseClick(page.apply, Qt.MouseButton.LeftButton)
@@ -370,3 +371,35 @@ def test_a_kind_of_ones_own_is_read_placed_and_sized(window: Window, monkeypatch
     before = doc.job
     window.commands.run("read_kinds")
     assert doc.job is before and "wide" in window.message.text.text()
+
+
+def test_any_value_is_overridden_on_a_unit_by_the_page_and_given_back(window: Window) -> None:
+    doc = window.document
+    doc.select((f"cell:{cell(window, 'A2')}", f"cell:{cell(window, 'A3')}"))
+    page = page_of(window)
+    where = row(page, "row_inset")
+    shown = page.table.item(where, 1)
+    assert shown is not None and shown.font().italic() and "standard" in shown.toolTip()
+    page.set_value(where, 1, "45")
+    for c in doc.cells:
+        assert doc.workings.made.of(c).spec.made.row_inset == pytest.approx(45)  # type: ignore[union-attr]
+    shown = page.table.item(where, 1)
+    assert shown is not None and shown.font().bold() and shown.text() == "45"
+    page.set_value(where, 1, "nonsense")
+    assert page.error.text()
+    page.table.setCurrentCell(where, 1)
+    page.table.setFocus()
+    page.inherit_current()
+    assert doc.workings.made.of(doc.cells[0]).spec.made.row_inset == pytest.approx(37)  # type: ignore[union-attr]
+
+
+def test_all_fronts_of_a_style_are_replaced_by_one_command(window: Window) -> None:
+    doc = window.document
+    doc.select((f"cell:{cell(window, 'A2')}",))
+    old = doc.workings.made.of(doc.cells[0]).fronts[0].style  # type: ignore[union-attr]
+    assert old == "slab"
+    window.commands.run("restyle_framed")
+    styles = {f.style for _, unit in doc.workings.made.units for f in unit.fronts if f.kind == "door"}
+    assert styles == {"framed"}
+    window.commands.run("undo")
+    assert {f.style for _, unit in doc.workings.made.units for f in unit.fronts if f.kind == "door"} == {"slab"}

@@ -10,7 +10,9 @@ from PyQt6.QtCore import QRect
 from tall_plank.desk.bayhand import next_bay, one_unit
 from tall_plank.desk.texts import tr
 from tall_plank.edits import bays, sliding
+from tall_plank.job.inherit import sourced
 from tall_plank.job.run import BayRef
+from tall_plank.job.standard import CHOICES
 
 if TYPE_CHECKING:
     from tall_plank.desk.window import Window
@@ -57,6 +59,11 @@ def register_bays(w: Window) -> None:
             lambda kind=kind: doc.do(lambda job: bays.set_front(job, ((doc.cells[0], doc.bay or ()),), kind)), "",
             in_bay)  # fmt: skip
     w.commands.separate("bays")
+    for code, words in CHOICES["front_style"].items():
+        add(f"restyle_{code}", f"{tr('All fronts of this style')}: {tr(words)}", "bays",
+            lambda code=code: doc.do(lambda job: bays.replace_style(job, style_here(w), code)), "",
+            lambda code=code: style_here(w) not in ("", code))  # fmt: skip
+    w.commands.separate("bays")
     for fitting in doc.job.stock.fittings:
         if fitting.is_inside:
             code = fitting.code
@@ -68,6 +75,18 @@ def register_bays(w: Window) -> None:
         lambda: doc.show_fronts("closed" if doc.fronts == "off" else "off"), "X", checkable=True)  # fmt: skip
     add("fronts_open", tr("Op&en doors and drawers"), "view",
         lambda: doc.show_fronts("closed" if doc.fronts == "open" else "open"), "Shift+X", checkable=True)  # fmt: skip
+
+
+def style_here(w: Window) -> str:
+    """The style of the front that is worked on, or of the selected unit's fronts; empty where there is none."""
+    doc = w.document
+    if not doc.cells:
+        return ""
+    box = doc.bay_box(doc.bay) if doc.bay is not None else None
+    if box is not None and box.bay.front is not None and box.bay.front.style:
+        return box.bay.front.style
+    unit = doc.job.unit(doc.job.find_cell(doc.cells[0])[2].unit)
+    return str(sourced(doc.job, unit, "front_style").value)
 
 
 def slide_before(w: Window) -> None:

@@ -167,8 +167,10 @@ class SpecLine(QWidget):
         if self.value.property("origin") != row.origin:
             self.value.setProperty("origin", row.origin)
             restyle(self.value)
-            # Upright words are wider than slanted ones.
-            self.value.updateGeometry()
+        if isinstance(self.value, QPushButton):
+            # Room for the words upright and with a border, however they stand now.
+            wide = self.value.fontMetrics().horizontalAdvance(row.text) + 30
+            self.value.setMinimumWidth(min(200, max(64, wide)))
         self.show_error(None)
 
     def show_error(self, error: PlankError | None) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from PyQt6.QtCore import QAbstractItemModel, QModelIndex, Qt
+from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QCheckBox,
@@ -28,10 +29,12 @@ from tall_plank.desk.document import Document
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import standards
-from tall_plank.edits.units import EDGING_FINISHES
+from tall_plank.edits.units import EDGING_FINISHES, inherit_again, set_own
 from tall_plank.files.standards import read_standard, write_standard
+from tall_plank.job import Body
+from tall_plank.job.inherit import sourced
 from tall_plank.job.standard import CHOICES, LENGTH_KEYS, PARTS
-from tall_plank.measure import PlankError
+from tall_plank.measure import Length, PlankError, format_length
 
 KEY = Qt.ItemDataRole.UserRole + 1
 CODE = Qt.ItemDataRole.UserRole + 2
@@ -120,6 +123,9 @@ class StandardsPage(QDialog):
         rows.setDefaultSectionSize(27)
         self.table.setAccessibleName(tr("Values of the shop standards"))
         self.table.currentCellChanged.connect(lambda *_: self._enable())
+        inherit = QShortcut(QKeySequence(Qt.Key.Key_Delete), self.table)
+        inherit.setContext(Qt.ShortcutContext.WidgetShortcut)
+        inherit.activated.connect(self.inherit_current)
         column.addWidget(self.table, 1)
         self.error = QLabel()
         self.error.setObjectName("specError")
@@ -127,7 +133,7 @@ class StandardsPage(QDialog):
         column.addWidget(self.error)
         column.addLayout(self._buttons())
         document.changed.connect(self.refresh)
-        document.selected.connect(self._enable)
+        document.selected.connect(self.refresh)
         self._rows: list[str] = []
         self.refresh()
 
@@ -193,8 +199,8 @@ class StandardsPage(QDialog):
         table = self.table
         table.blockSignals(True)
         table.setRowCount(len(self._rows))
-        table.setColumnCount(len(job.standards) + 1)
-        heads = [tr("Value")]
+        table.setColumnCount(len(job.standards) + 1 + self.mine)
+        heads = [tr("Value"), self._selected_words()][: 1 + self.mine]
         heads += [s.name + (f" · {tr('in force')}" if s.code == job.standard else "") for s in job.standards]
         table.setHorizontalHeaderLabels(heads)
         table.clearSpans()
@@ -214,7 +220,7 @@ class StandardsPage(QDialog):
             table.setCurrentCell(self._rows.index(key), min(col, table.columnCount() - 1))
         elif self._rows and table.currentColumn() < 1:
             codes = [s.code for s in job.standards]
-            table.setCurrentCell(min(1, len(self._rows) - 1), 1 + codes.index(job.standard))
+            table.setCurrentCell(min(1, len(self._rows) - 1), 1 + self.mine + codes.index(job.standard))
         self._enable()
 
     def _heading(self, row: int, part: str) -> None:
@@ -237,7 +243,9 @@ class StandardsPage(QDialog):
         self.table.setItem(row, 0, label)
         labels = dict(self.choices(key))
         in_force = standards.value_text(job, job.active_standard(), key)
-        for col, standard in enumerate(job.standards, 1):
+        if self.mine:
+            self.table.setItem(row, 1, self._own_item(key, labels))
+        for col, standard in enumerate(job.standards, 1 + self.mine):
             text = standards.value_text(job, standard, key)
             item = QTableWidgetItem(labels.get(text, text))
             item.setData(KEY, key)
@@ -271,8 +279,54 @@ class StandardsPage(QDialog):
     def current(self) -> str:
         """Code of the standard whose column is worked on."""
         job = self.document.job
-        col = self.table.currentColumn()
-        return job.standards[col - 1].code if 1 <= col <= len(job.standards) else job.standard
+        place = self.table.currentColumn() - 1 - self.mine
+        return job.standards[place].code if 0 <= place < len(job.standards) else job.standard
+
+    @property
+    def mine(self) -> int:
+        """1 where a column shows what the selected units have, which is own or inherited; else 0."""
+        return int(bool(self.cells()))
+
+    def cells(self) -> tuple[str, ...]:
+        """The selected units that are made of anything."""
+        job = self.document.job
+        return tuple(c for c in self.document.cells if job.template_of(job.find_cell(c)[2]).body is not Body.GAP)
+
+    def _selected_words(self) -> str:
+        cells = self.cells()
+        if not cells:
+            return ""
+        number = self.document.job.find_cell(cells[0])[2].number
+        return f"{tr('Unit')} {number}" if len(cells) == 1 else f"{len(cells)} {tr('units')}"
+
+    def _own_item(self, key: str, labels: dict[str, str]) -> QTableWidgetItem:
+        """What the selected units have: upright and bold where it is their own, slanted where it is inherited."""
+        job = self.document.job
+        if key in standards.RULES:
+            item = QTableWidgetItem("")
+            item.setFlags(Qt.ItemFlag.ItemIsEnabled)
+            return item
+        found = [sourced(job, job.unit(job.find_cell(c)[2].unit), key) for c in self.cells()]
+        texts = {
+            format_length(f.value.mm, job.display) if isinstance(f.value, Length) else f.value for f in found
+        }  # fmt: skip
+        text = texts.pop() if len(texts) == 1 else ""
+        own = any(f.own for f in found)
+        item = QTableWidgetItem(labels.get(text, text) if text or own else tr("various"))
+        item.setData(KEY, key)
+        item.setData(CODE, text)
+        item.setFont(font(12, bold=own, italic=not own))
+        item.setForeground(Theme.color("spruce" if own else "quiet"))
+        item.setToolTip(tr("own; Delete inherits again") if own else f"{tr('from')} {found[0].source}")
+        return item
+
+    def inherit_current(self) -> None:
+        """Give up the own value of the row that is worked on."""
+        row = self.table.currentRow()
+        if self.mine and self.table.currentColumn() == 1 and 0 <= row < len(self._rows):
+            key = self._rows[row]
+            if not key.startswith("#"):
+                self._told(self.document.do(lambda job: inherit_again(job, self.cells(), key), at_place=True))
 
     def _enable(self) -> None:
         job = self.document.job
@@ -287,7 +341,11 @@ class StandardsPage(QDialog):
 
     def set_value(self, row: int, col: int, text: str) -> None:
         """Type a value into a cell; a wrong one is told below and changes nothing."""
-        key, code = self._rows[row], self.document.job.standards[col - 1].code
+        key = self._rows[row]
+        if self.mine and col == 1:
+            self._told(self.document.do(lambda job: set_own(job, self.cells(), key, text), at_place=True))
+            return
+        code = self.document.job.standards[col - 1 - self.mine].code
         self._told(self.document.do(lambda job: standards.set_value(job, code, key, text), at_place=True))
 
     def apply_to_units(self) -> None:

@@ -205,7 +205,7 @@ QPushButton:disabled { color: @quiet; }
 #specValue[origin="various"] { color: @brass; font-style: italic; }
 #specValue[wrong="true"] { border: 1px solid @oxide; background: @oxide_pale; color: @ink; }
 QPushButton#specValue { text-align: right; padding: 1px 8px 1px 4px; }
-QPushButton#specValue::menu-indicator { image: none; width: 0; }
+QPushButton#specValue::menu-indicator { image: none; width: 9px; }
 #revert { border: 0; color: @spruce; background: transparent; padding: 0 2px; }
 #revert:hover { background: @hover; }
 #tally { background: @paper; border-top: 1px solid @rule; }

@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from PyQt6.QtCore import QPointF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QMouseEvent
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QCheckBox,
@@ -26,11 +26,12 @@ from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
 from tall_plank.desk.modelview import ModelView
 from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.part import part_drawing
 from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
 from tall_plank.scene.meshes import Scene
-from tall_plank.scene.unitscene import unit_scene
+from tall_plank.scene.unitscene import unit_scene, unit_start
 
 
 class UnitModel(ModelView):
@@ -80,8 +81,31 @@ class UnitModel(ModelView):
         if self.unit is not None and self.unit.parts:
             super().render_now(fine=fine)
 
-    def _paint_clear(self, painter: object) -> None:
-        """A unit by itself has no neighbours."""
+    def _paint_clear(self, painter: QPainter) -> None:
+        """Width, height and depth beside the unit, as long as it is in one piece."""
+        if self.unit is None or self._renderer is None or self._scene is None or self.apart > 0.01:
+            return
+        spec, away = self.unit.spec, 60.0
+        w, h, d = spec.width, spec.height, spec.depth
+        lines = (
+            (w, (0.0, -d - away, 0.0), (w, -d - away, 0.0)), (h, (-away, -d, 0.0), (-away, -d, h)),
+            (d, (w + away, -d, 0.0), (w + away, 0.0, 0.0)),
+        )  # fmt: skip
+        x0, y0, z0 = unit_start(self.unit)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(font(12))
+        for mm, start, end in lines:
+            a, b = (self.on_screen((p[0] - x0, p[1] - y0, p[2] - z0)) for p in (start, end))
+            painter.setPen(QPen(Theme.color("quiet"), 1.0))
+            painter.drawLine(a, b)
+            for p in (a, b):
+                painter.drawLine(p + QPointF(-3, 3), p + QPointF(3, -3))
+            text = format_length(mm, self.document.job.display)
+            wide = painter.fontMetrics().horizontalAdvance(text) + 6
+            middle = (a + b) / 2
+            painter.fillRect(QRectF(middle.x() - wide / 2, middle.y() - 8, wide, 16), Theme.color("model"))
+            painter.setPen(Theme.color("ink"))
+            painter.drawText(QPointF(middle.x() - wide / 2 + 3, middle.y() + 5), text)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None

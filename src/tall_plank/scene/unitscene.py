@@ -42,6 +42,21 @@ def unit_scene(unit: MadeUnit, stock: Stock, *, apart: float = 0.0, machined: bo
     return Scene(meshes, (0.0, 0.0, 0.0), (float(size[0]), float(size[1]), float(size[2])))
 
 
+def unit_start(unit: MadeUnit) -> tuple[float, float, float]:
+    """The least corner of a unit's parts in its own frame, mm: what its scene is moved by when it is in one piece."""
+    corners = np.array(
+        [
+            part.frame.out((u, v, w))
+            for part in unit.parts
+            for u in (0.0, part.length)
+            for v in (0.0, part.width)
+            for w in (0.0, part.thickness)
+        ]
+    )
+    x, y, z = corners.min(axis=0)
+    return float(x), float(y), float(z)
+
+
 def _plain(part: Part, color: str, number: int) -> Mesh:
     solids: list[Solid] = solid_of(part.frame, part, color, f"part:{number}", part.name)
     return mesh_of(color, solids)
