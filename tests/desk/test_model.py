@@ -114,3 +114,49 @@ def test_a_double_click_in_the_model_types_the_width(seen: Window) -> None:
     assert seen.lines.box.isVisible()
     type_into(seen.lines.box, "700")
     assert placed(seen, "A2").width == 700
+
+
+def test_a_shelf_is_slid_in_the_model_and_a_bay_picked(seen: Window) -> None:
+    from conftest import with_run
+    from tall_plank.edits import bays
+    from tall_plank.job import Level
+    from tall_plank.job.start import new_job
+
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
+    at = next(c.id for c in job.cells())
+    job = bays.remove_fitting(bays.join_bay(job, at, ()).job, at, (), 0).job
+    job = bays.split_bay(job, at, (), "3", "rows", "shelf").job
+    seen.load(job, None)
+    seen.show_view("model")
+    doc, model = seen.document, seen.model
+    doc.show_fronts("off")
+    doc.select((f"cell:{at}",))
+    model.fit()
+    model.render_now()
+    p = doc.room.placed[0]
+
+    def on_front(x: float, z: float) -> QPointF:
+        return model.on_screen(p.frame.out((x, -p.depth, z)))
+
+    board = doc.workings.made.of(at).set.boards[0].clear  # type: ignore[union-attr]
+    before = doc.bay_box((0,)).clear.height  # type: ignore[union-attr]
+    steps = len(doc.history.names)
+    drag(model, on_front(500, board.z0 + 9).toPoint(), on_front(500, board.z0 - 191).toPoint())
+    after = doc.bay_box((0,)).clear.height  # type: ignore[union-attr]
+    assert after == pytest.approx(before + 200, abs=25)
+    assert len(doc.history.names) == steps + 1
+    model.render_now()
+    QTest.mouseClick(model, Qt.MouseButton.LeftButton, pos=on_front(500, 200).toPoint())
+    assert doc.bay == (2,)
+
+
+def test_machining_of_the_selected_unit_is_drawn_in_the_room(seen: Window) -> None:
+    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.model.render_now()
+    before = sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values())
+    seen.commands.run("machining")
+    seen.model.render_now()
+    assert sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values()) > before + 500
+    seen.commands.run("machining")
+    seen.model.render_now()
+    assert sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values()) == before

@@ -253,3 +253,27 @@ def test_however_a_unit_is_split_its_boards_and_bays_fill_it(texts: list[str], c
     area = sum(b.clear.width * b.clear.height for b in found.set.leaves)
     area += sum(b.clear.width * b.clear.height for b in found.set.boards)
     assert area == pytest.approx(whole.width * whole.height, rel=1e-9)
+
+
+def test_a_kept_inside_is_put_into_bays_of_other_sizes() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 800, wardrobe 1000")
+    a, b = cell_of(job, "A1"), cell_of(job, "A2")
+    job = bays.join_bay(job, a, ()).job
+    job = bays.remove_fitting(job, a, (), 0).job
+    job = bays.split_bay(job, a, (), "share 200 200", "rows", "shelf").job
+    job = bays.set_front(job, ((a, (1,)), (a, (2,))), "inner").job
+    job = bays.save_insert(job, a, (), "Two drawers").job
+    job = bays.join_bay(job, b, ()).job
+    job = bays.put_insert(job, b, (), "Two drawers").job
+    unit = Workings(job).made.of(b)
+    assert unit is not None and sum(p.role == "drawer bottom" for p in unit.parts) == 2
+    assert not unit.problems
+    # It resizes; what it cannot fit into refuses it.
+    low = units.set_own(job, (b,), "height", "420").job
+    with pytest.raises(PlankError):
+        bays.put_insert(bays.join_bay(low, b, ()).job, b, (), "Two drawers")
+    with pytest.raises(PlankError):
+        bays.save_insert(job, a, (), "  ")
+    with pytest.raises(PlankError):
+        bays.put_insert(job, b, (), "Three drawers")
+    assert bays.delete_insert(job, "Two drawers").job.inserts == ()

@@ -130,3 +130,40 @@ def test_the_back_is_cut_out_round_pipes_and_near_ones_share_a_hole() -> None:
     middle = second.frame.out((power.x + power.length / 2, power.y + power.width / 2, 0.0))
     placed = Workings(job).layout.placed[1]
     assert placed.x + middle[0] == pytest.approx(1300) and placed.bottom + middle[2] == pytest.approx(300)
+
+
+def test_gables_down_to_the_floor_are_notched_round_the_plinth() -> None:
+    from making.test_standards import overlaps
+    from tall_plank.scene.machined import placed as solid
+
+    job = job_of("pair 1000")
+    cell = cell_of(job, "A1")
+    on_legs = made(job)
+    job = units.set_own(job, (cell,), "gable_foot", "floor").job
+    unit = made(job)
+    assert unit.problems == () and overlaps(unit.parts) == []
+    left = next(p for p in unit.parts if p.name == "left gable")
+    standard = unit.spec.made
+    assert left.length == pytest.approx(on_legs.spec.height + 100)
+    notch = standard.plinth_setback + standard.plinth_thickness
+    whole = left.length * left.width * left.thickness
+    cut = solid(left).volume()
+    holes = solid(next(p for p in on_legs.parts if p.name == "left gable")).volume()
+    before = on_legs.spec.height * left.width * left.thickness
+    assert whole - cut - (before - holes) == pytest.approx(100 * notch * left.thickness, rel=1e-3)
+    # Holes stay where they are in the unit.
+    assert {round(p.frame.out((op.x, op.y, 0))[2], 2) for p in unit.parts if p.name == "left gable"
+            for op in p.operations if isinstance(op, Bore) and op.face == "A"} == {
+        round(p.frame.out((op.x, op.y, 0))[2], 2) for p in on_legs.parts if p.name == "left gable"
+        for op in p.operations if isinstance(op, Bore) and op.face == "A"}  # fmt: skip
+    legs = {u: next((i.qty for i in x.items if i.code == "LG-100"), 0) for u, x in (("a", on_legs), ("b", unit))}
+    assert legs == {"a": 6, "b": 2}
+    under = units.set_own(job, (cell,), "bottom_fit", "under").job
+    assert "need the bottom between" in made(under).problems[0].what
+
+
+def test_a_corner_wardrobe_has_a_rail_along_each_leg() -> None:
+    unit = made(job_of("wardrobe 800, corner wardrobe 1000"), "A2")
+    assert unit.problems == ()
+    rails = [i for i in unit.items if i.code == "RL-25"]
+    assert len(rails) == 2 and all(500 < i.length < 1000 for i in rails)

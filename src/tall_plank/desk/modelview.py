@@ -38,6 +38,10 @@ VIEW_ANGLE = 32.0
 """Degrees that the eye takes in from top to bottom."""
 
 
+NEAR = 600.0
+"""mm before the eye where the picture begins at least."""
+
+
 def _rgb(color: str) -> tuple[float, float, float]:
     return tuple(int(color[i : i + 2], 16) / 255 for i in (1, 3, 5))  # type: ignore[return-value]
 
@@ -92,6 +96,8 @@ class ModelView(QWidget):
         self._grab: tuple[float, float] = (0.0, 0.0)
         self._slide: Slide | None = None
         self._room = document.room_id
+        self.machining = False
+        """Whether the selected units are shown with their holes and grooves, without their fronts."""
         self.setAcceptDrops(True)
         self._dirty_scene = True
         self._timer = QTimer(self)
@@ -120,7 +126,13 @@ class ModelView(QWidget):
         self._timer.start()
 
     def refresh_selection(self) -> None:
+        self._dirty_scene = self._dirty_scene or self.machining
         self._timer.start()
+
+    def show_machining(self, on: bool) -> None:
+        """Show the selected units with their machining, or as the others."""
+        self.machining = on
+        self.refresh()
 
     def restyle(self) -> None:
         self._timer.start()
@@ -214,7 +226,23 @@ class ModelView(QWidget):
     def scene(self) -> Scene:
         """What is shown: the room with its fronts as they are looked at."""
         doc = self.document
-        return visible_scene(doc.job, doc.workings.layout, doc.workings.made, doc.room_id, doc.fronts)
+        layout, made = doc.workings.layout, doc.workings.made
+        cells = frozenset(doc.cells) if self.machining else frozenset()
+        scene = visible_scene(doc.job, layout, made, doc.room_id, doc.fronts, cells)
+        if not cells:
+            return scene
+        from dataclasses import replace
+
+        from tall_plank.scene.unitscene import machined_in_room
+
+        more = []
+        for cell in cells:
+            unit, placed = made.of(cell), layout.find(cell)
+            if unit is not None and placed is not None and placed.room == doc.room_id:
+                more += machined_in_room(unit, placed, doc.job.stock)
+        # Several units of one color each have meshes of their own.
+        named = [replace(mesh, color=mesh.color + "!" * i) for i, mesh in enumerate(more)]
+        return replace(scene, meshes=(*scene.meshes, *named))
 
     def hidden_sources(self) -> frozenset[str]:
         """What stands between the eye and the room."""
@@ -285,6 +313,10 @@ class ModelView(QWidget):
         self._window.SetSize(w, h)
         self._renderer.SetBackground(*_rgb(Theme.colors.model))
         self._renderer.ResetCameraClippingRange()
+        camera = self._renderer.GetActiveCamera()
+        near, far = camera.GetClippingRange()
+        # Too near a start of the depths leaves too few of them to tell edges in front from edges behind.
+        camera.SetClippingRange(max(near, min(NEAR, self.distance / 4)), far)
         self._renderer.SetUseFXAA(fine)
         self._window.Render()
         if not fine:

@@ -38,6 +38,16 @@ def bay_sheet(doc: Document) -> Sheet | None:
             ),
         )  # fmt: skip
         groups.append(Group(tr("Inside"), rows))
+    kept = tuple((i.name, i.name) for i in doc.job.inserts)
+    hint = tr("the inside of this bay, to be put into others")
+    rows = [Row("keep", tr("Keep it as"), tr("a name"), "inherited", hint,
+                apply=lambda job, t: bays.save_insert(job, cell, path, t))]  # fmt: skip
+    if kept:
+        rows.append(Row("put_insert", tr("Put in"), tr("choose"), "inherited", choices=kept,
+                        apply=lambda job, t: bays.put_insert(job, cell, path, t)))  # fmt: skip
+        rows.append(Row("forget", tr("Forget"), tr("choose"), "inherited", choices=kept,
+                        apply=lambda job, t: bays.delete_insert(job, t)))  # fmt: skip
+    groups.append(Group(tr("Inserts"), tuple(rows)))
     where = ".".join(str(i + 1) for i in path) if path else tr("the whole unit")
     return Sheet(f"{number} · {tr('bay')} {where}", tr("Esc: the bay around it"), tuple(groups))
 

@@ -193,11 +193,12 @@ def _construction(doc: Document, cells: tuple[str, ...]) -> Group:
     """By which standard units are made, and the decisions that joiners make anew most."""
     names = tuple((s.code, s.name) for s in doc.job.standards)
     rows = [_own_row(doc, cells, "standard", tr("Standard"), names)]
-    keys = ["joint", "joint_count", "top_fit", "bottom_fit", "back_fit", "overlay", "face_frame"]
+    keys = ["joint", "joint_count", "top_fit", "bottom_fit", "back_fit", "gable_foot", "overlay", "face_frame"]
     if any(construction_of(doc.job, doc.job.unit(doc.job.find_cell(c)[2].unit)).joint == "cam" for c in cells):
         keys.insert(2, "cam_face")
     for key in keys:
-        words = {"joint_count": tr("Fixings a joint"), "overlay": tr("Fronts")}.get(key, tr(label_words(key)))
+        named = {"joint_count": tr("Fixings a joint"), "gable_foot": tr("Gables"), "overlay": tr("Fronts")}
+        words = named.get(key, tr(label_words(key)))
         rows.append(_own_row(doc, cells, key, words, tuple((c, tr(w)) for c, w in CHOICES[key].items())))
     return Group(tr("Construction"), tuple(rows))
 

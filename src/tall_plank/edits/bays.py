@@ -13,7 +13,7 @@ import msgspec
 from tall_plank.edits.change import Change, with_unit
 from tall_plank.edits.rooms import read
 from tall_plank.job import Bay, Body, Job, Split, Unit
-from tall_plank.job.bays import INSIDE, Fitted, Front
+from tall_plank.job.bays import INSIDE, Fitted, Front, Insert
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit
 from tall_plank.making.bayset import BayBox
@@ -408,6 +408,42 @@ def copy_bay(job: Job, cell_id: str, path: Path, to: tuple[tuple[str, Path], ...
         new = msgspec.structs.replace(bay, size=target.size, weight=target.weight)
         job = with_unit(job, msgspec.structs.replace(unit, bay=unit.bay.replaced(where, new)))
     return Change(job, f"Make bays as in {number}")
+
+
+def save_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
+    """Keep the inside of a bay under a name; one of the same name is replaced.
+
+    Raises
+    ------
+    PlankError where the name is empty or there is nothing in the bay
+    """
+    number, _, bay = _unit(job, cell_id, path)
+    name = name.strip()[:60]
+    if not name:
+        raise PlankError("An insert needs a name.", "insert", "Type one.")
+    if not (bay.children or bay.front or bay.shelves or bay.fittings):
+        raise PlankError("There is nothing in this bay.", number, "Divide it or put something in first.")
+    insert = Insert(name, msgspec.structs.replace(bay, size=None, weight=1.0))
+    rest = tuple(i for i in job.inserts if i.name.lower() != name.lower())
+    return Change(msgspec.structs.replace(job, inserts=(*rest, insert)), f"Keep {name}")
+
+
+def put_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
+    """Put a kept inside into a bay, in place of what is in it. What does not fit is refused with the size it needs."""
+    number, unit, bay = _unit(job, cell_id, path)
+    insert = next((i for i in job.inserts if i.name == name), None)
+    if insert is None:
+        raise PlankError(f"There is no insert “{name}”.", "insert", "Choose another one.")
+    new = msgspec.structs.replace(insert.bay, size=bay.size, weight=bay.weight)
+    return _checked(job, cell_id, _changed(job, unit, path, new, f"Put {name} into {number}"))
+
+
+def delete_insert(job: Job, name: str) -> Change:
+    """Forget an insert; bays made with it stay."""
+    rest = tuple(i for i in job.inserts if i.name != name)
+    if len(rest) == len(job.inserts):
+        raise PlankError(f"There is no insert “{name}”.", "insert", "Choose another one.")
+    return Change(msgspec.structs.replace(job, inserts=rest), f"Forget {name}")
 
 
 def _checked(job: Job, cell_id: str, change: Change) -> Change:

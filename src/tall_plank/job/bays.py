@@ -107,6 +107,13 @@ class Bay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
         return msgspec.structs.replace(self, children=children)
 
 
+class Insert(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """The inside of a bay, kept under a name to be put into other bays; it takes on their sizes."""
+
+    name: str
+    bay: Bay
+
+
 def mirrored(bay: Bay) -> Bay:
     """The bay tree seen in a mirror: columns turned round, hands swapped (RN7)."""
     front = bay.front

@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 
 import msgspec
 
+from tall_plank.job.bays import Insert
 from tall_plank.job.room import Room
 from tall_plank.job.run import Cell, Run
 from tall_plank.job.scheme import Scheme
@@ -64,6 +65,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     values : named job values
     standards, templates, stock : copies of what the job uses, so that it says the same on another machine
     pictures : images that its rooms use
+    inserts : insides of bays kept under a name
     standard, scheme, book : codes of the ones in force
     next_id : number of the next id; ids are never used twice
     """
@@ -86,6 +88,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     pricing: Pricing = Pricing()
     labels: tuple[LabelRule, ...] = ()
     pictures: tuple[Picture, ...] = ()
+    inserts: tuple[Insert, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:

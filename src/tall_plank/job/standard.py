@@ -148,6 +148,7 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     cam_face: str
     top_fit: str
     bottom_fit: str
+    gable_foot: str
     back_fit: str
     overlay: str
     face_frame: str
@@ -217,6 +218,7 @@ CHOICES: dict[str, dict[str, str]] = {
     "cam_face": {"out": "hidden side", "in": "side of the bay"},
     "top_fit": {"between": "between the gables", "over": "over the gables"},
     "bottom_fit": {"between": "between the gables", "under": "under the gables"},
+    "gable_foot": {"legs": "on legs", "floor": "down to the floor"},
     "back_fit": {"groove": "in a groove", "on": "on the back", "rebate": "in a rebate"},
     "overlay": {"full": "over the gables", "half": "over half of them", "inset": "set in"},
     "face_frame": {"none": "none", "frame": "face frame"},
@@ -239,7 +241,7 @@ PARTS: dict[str, tuple[str, ...]] = {
     ),
     "carcass": (
         "rail_width", "back_inset", "back_groove_depth", "groove_width_play", "groove_bottom_play", "shelf_setback",
-        "shelf_play", "shelf_back_clearance", "back_rebate", "top_fit", "bottom_fit", "back_fit",
+        "shelf_play", "shelf_back_clearance", "back_rebate", "top_fit", "bottom_fit", "back_fit", "gable_foot",
     ),
     "face frame": ("face_thickness", "face_stile", "face_rail", "face_frame"),
     "fronts": (

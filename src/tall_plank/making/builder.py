@@ -50,6 +50,8 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     """What it stands on: plinth, legs that are seen, or none."""
     pipes: tuple[tuple[str, float, float], ...] = ()
     """Service points behind it: kind, x, z in its own frame, mm."""
+    off_floor: float = 0.0
+    """mm from the floor to its underside, where its gables run down to the floor."""
     parameters: tuple[Parameter, ...] = ()
     build: Build | None = None
     """Of a kind made of its own parts."""

@@ -134,6 +134,39 @@ def _band_front(b: Builder, draft: Draft, thickness: float) -> None:
         draft.band(b.stock, thickness, "L1")
 
 
+def floor_drop(b: Builder) -> float:
+    """mm by which the gables run down past the bottom, to the floor; 0 on legs.
+
+    Raises
+    ------
+    PlankError where the bottom lies under the gables
+    """
+    spec = b.spec
+    if spec.off_floor <= 0 or spec.level == "hung" or not spec.gables or spec.shape != "straight":
+        return 0.0
+    if is_under(b):
+        raise PlankError(
+            "Gables that run down to the floor need the bottom between them.", "gable_foot", "Change one of the two."
+        )
+    return spec.off_floor
+
+
+def _notch(b: Builder, left: Draft, right: Draft, down: float) -> None:
+    """A notch in the lower front corner of both gables, as high as the plinth and deep enough to take its board."""
+    made = b.spec.made
+    deep = made.plinth_setback + made.plinth_thickness
+    long, wide = left.length, left.width
+    edged = long - down
+    left.shape(
+        b.stock, ((0.0, 0.0), (edged, 0.0), (edged, deep), (long, deep), (long, wide), (0.0, wide)),
+        made.edging_carcass, edged,
+    )  # fmt: skip
+    right.shape(
+        b.stock, ((down, 0.0), (long, 0.0), (long, wide), (0.0, wide), (0.0, deep), (down, deep)),
+        made.edging_carcass, edged,
+    )  # fmt: skip
+
+
 def make_carcass(b: Builder, bays: BaySet) -> None:
     """Draft every part of the carcass and its joints."""
     spec, made = b.spec, b.spec.made
@@ -149,13 +182,17 @@ def make_carcass(b: Builder, bays: BaySet) -> None:
             # Square-edged, a gable ends where the slant first meets it.
             dl = min(-front_edge(b, 0.0), -front_edge(b, t))
             dr = min(-front_edge(b, w), -front_edge(b, w - t))
-        back = gable_cut(b)
-        left = b.add(GABLE_LEFT, spec.carcass, t, z1 - z0, dl - back, Frame((0.0, -dl, z1), NEG_Z, Y), "carcass")
-        right = b.add(GABLE_RIGHT, spec.carcass, t, z1 - z0, dr - back, Frame((w, -dr, z0), Z, Y), "carcass")
-        # A hung unit's underside is seen: its gables are banded there too.
-        seen = hung and not under
-        left.band(b.stock, made.edging_carcass, "L1", *(["W2"] if seen else []))
-        right.band(b.stock, made.edging_carcass, "L1", *(["W1"] if seen else []))
+        back, down = gable_cut(b), floor_drop(b)
+        high = z1 - z0 + down
+        left = b.add(GABLE_LEFT, spec.carcass, t, high, dl - back, Frame((0.0, -dl, z1), NEG_Z, Y), "carcass")
+        right = b.add(GABLE_RIGHT, spec.carcass, t, high, dr - back, Frame((w, -dr, z0 - down), Z, Y), "carcass")
+        if down and spec.feet == "plinth":
+            _notch(b, left, right, down)
+        else:
+            # A hung unit's underside is seen: its gables are banded there too.
+            seen = hung and not under
+            left.band(b.stock, made.edging_carcass, "L1", *(["W2"] if seen else []))
+            right.band(b.stock, made.edging_carcass, "L1", *(["W1"] if seen else []))
     else:
         b.lent = [Lent(GABLE_LEFT, 0.0, d, h), Lent(GABLE_RIGHT, w, d, h)]
         left, right = b.part(GABLE_LEFT), b.part(GABLE_RIGHT)
@@ -203,7 +240,12 @@ def _feet(b: Builder) -> None:
         b.problem(f"No leg rule reaches {spec.width:g} mm of width.", "Add a rule to the shop standard.", "mind")
         count = made.leg_rules[-1].count if made.leg_rules else 4
     by = "for" if made.legs == "auto" else "set by hand, for"
-    b.item(made.leg, count, f"{count} legs {by} {spec.width:g} mm of width")
+    if floor_drop(b):
+        # The gables carry both ends.
+        if count > 4:
+            b.item(made.leg, count - 4, f"{count - 4} legs between the gables, {by} {spec.width:g} mm of width")
+    else:
+        b.item(made.leg, count, f"{count} legs {by} {spec.width:g} mm of width")
     _leg_plates(b, count)
 
 
@@ -238,6 +280,8 @@ def _leg_plates(b: Builder, count: int) -> None:
         places += [(x, -spec.depth + inset), (x, -spec.depth + inset + deep)]
     if count % 2:
         places.append((spec.width / 2, -spec.depth + bottom.width / 2))
+    if floor_drop(b):
+        places = [p for p in places if inset + 1.0 < p[0] < spec.width - inset - 1.0]
     for x, y in places[:count]:
         for hole in leg.holes:
             bottom.bore((x + hole.dx, y + hole.dy, 0.0), hole.diameter, hole.depth, "leg plate")

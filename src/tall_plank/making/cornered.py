@@ -65,9 +65,23 @@ def make_cornered(b: Builder) -> Bays:
         b.item(made.hanger, 3, "3 hangers for a hung corner unit")
     else:
         b.item(made.leg, 5, "5 legs for a corner unit")
-    for code in spec.fittings:
-        b.item(code, 1, "fitting of this corner unit")
+    _corner_fittings(b)
     return (((), t, t, w - 2 * t, h - 2 * t),)
+
+
+def _corner_fittings(b: Builder) -> None:
+    """What always goes into it. Rails: the first along the first wall up to the other back, the second along the other
+    wall up to the middle of the first leg."""
+    spec, t = b.spec, b.spec.made.carcass_thickness
+    rails = [spec.width - t - (spec.depth - _deep(b)), spec.leg - t - spec.depth / 2]
+    for code in spec.fittings:
+        thing = b.stock.fitting(code)
+        if thing is not None and thing.kind == "rail" and rails:
+            length = rails.pop(0) - thing.cut
+            b.item(code, 1, f"rail along a leg, cut to {length:.1f} mm", length)
+            b.item("RS-25", 2, "2 sockets for each hanging rail")
+        else:
+            b.item(code, 1, "fitting of this corner unit")
 
 
 def _deep(b: Builder) -> float:

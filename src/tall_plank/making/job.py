@@ -140,6 +140,7 @@ def spec_of(job: Job, placed: Placed, room: RoomLayout | None = None) -> UnitSpe
         placed.corner,
         next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth") if room is not None else "plinth",
         _behind(room, placed) if room is not None and room.room.services else (),
+        round(placed.bottom, 3) if placed.level != "hung" else 0.0,
     )
 
 
@@ -154,6 +155,7 @@ def _spec(
     corner_side: str,
     feet: str,
     pipes: tuple[tuple[str, float, float], ...],
+    off_floor: float,
 ) -> UnitSpec:
     width, height, depth, leg, blind, filler = sizes
     return UnitSpec(
@@ -185,6 +187,7 @@ def _spec(
         fittings=template.fittings,
         feet=feet,
         pipes=pipes,
+        off_floor=off_floor if made.gable_foot == "floor" else 0.0,
         parameters=template.parameters,
         build=template.build,
         own=tuple(

@@ -498,14 +498,16 @@ def _molding_solids(job: Job, room: RoomLayout) -> list[Solid]:
 
 
 def build_scene(
-    job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden: bool = True, fronts: str = "closed"
-) -> Scene:
-    """Every part of a room with its floor and walls. Units hidden by the designer are left out."""
+    job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden: bool = True, fronts: str = "closed",
+    without: frozenset[str] = frozenset(),
+) -> Scene:  # fmt: skip
+    """Every part of a room with its floor and walls. Units hidden by the designer, and cells to do without, are left
+    out."""
     room = layout.room(room_id)
     bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
     solids: list[Solid] = list(room_solids(bare, room.walls, room.points))
     runs = {run.id: run for run in room.room.runs}
-    put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden}
+    put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden} | without
     for placed, unit in made.units:
         if placed.room == room_id and placed.cell not in put_away:
             solids += part_boxes(job.stock, placed, unit, hidden, fronts)
@@ -522,6 +524,8 @@ def build_scene(
     return Scene(meshes_of(solids), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))
 
 
-def visible_scene(job: Job, layout: Layout, made: MadeJob, room_id: str, fronts: str = "closed") -> Scene:
+def visible_scene(
+    job: Job, layout: Layout, made: MadeJob, room_id: str, fronts: str = "closed", without: frozenset[str] = frozenset()
+) -> Scene:
     """What can be seen with the fronts as they are: the light scene of the model view."""
-    return build_scene(job, layout, made, room_id, hidden=False, fronts=fronts)
+    return build_scene(job, layout, made, room_id, hidden=False, fronts=fronts, without=without)

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from tall_plank.making import MadeUnit, Part
 from tall_plank.scene.machined import mesh_of_part
 from tall_plank.scene.meshes import Mesh, Scene, Solid, board_color, mesh_of, solid_of
+from tall_plank.setout import Placed
 from tall_plank.stock import Stock
 
 SHARP = math.cos(math.radians(40.0))
@@ -40,6 +41,26 @@ def unit_scene(unit: MadeUnit, stock: Stock, *, apart: float = 0.0, machined: bo
     meshes = tuple(_joined(color, group, low) for color, group in sorted(by_color.items()))
     size = high - low
     return Scene(meshes, (0.0, 0.0, 0.0), (float(size[0]), float(size[1]), float(size[2])))
+
+
+def machined_in_room(unit: MadeUnit, placed: Placed, stock: Stock) -> tuple[Mesh, ...]:
+    """The parts of a placed unit with their machining, in the room's frame; without its fronts, so that the inside is
+    seen. All belong to the unit's cell."""
+    from dataclasses import replace
+
+    f = placed.frame
+    turn, at = np.array([f.x, f.y, f.z]), np.array(f.origin)
+    by_color: dict[str, list[Mesh]] = {}
+    for i, part in enumerate(unit.parts, 1):
+        if part.bend or any(front.owns(part.name) for front in unit.fronts):
+            continue
+        # A color of its own, so that it is drawn apart from what looks alike.
+        color = board_color(stock, part.board) + "!"
+        mesh = _machined(part, color, i)
+        mesh = replace(mesh, points=mesh.points @ turn + at, sources=(f"cell:{placed.cell}",))
+        by_color.setdefault(color, []).append(mesh)
+    zero = np.zeros(3)
+    return tuple(_joined(color, group, zero) for color, group in sorted(by_color.items()))
 
 
 def unit_start(unit: MadeUnit) -> tuple[float, float, float]:
