@@ -403,3 +403,20 @@ def test_all_fronts_of_a_style_are_replaced_by_one_command(window: Window) -> No
     assert styles == {"framed"}
     window.commands.run("undo")
     assert {f.style for _, unit in doc.workings.made.units for f in unit.fronts if f.kind == "door"} == {"slab"}
+
+
+def test_another_room_or_job_leaves_the_bay(wardrobe: Window) -> None:
+    from tall_plank.edits.outline import add_room
+    from tall_plank.job.start import new_job
+
+    w, doc = wardrobe, wardrobe.document
+    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    w.commands.run("bay_enter")
+    assert doc.bay == ()
+    doc.do(lambda job: add_room(job, "Loft"))
+    assert doc.room.room.name == "Loft" and doc.bay is None
+    doc.show_room("r1")
+    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    w.commands.run("bay_enter")
+    w.load(new_job("Other"), None)
+    assert doc.bay is None

@@ -75,7 +75,7 @@ class Document(QObject):
             self._lock = Lock(self.folders, path)
             self.read_only = not self._lock.take()
         self.room_id = job.rooms[0].id
-        self.selection = ()
+        self.selection, self.bay = (), None
         self._start(job)
         if not saved:
             self.history.mark_unsaved()
@@ -209,7 +209,7 @@ class Document(QObject):
         """Work in another room."""
         if room_id != self.room_id and any(r.id == room_id for r in self.job.rooms):
             self.room_id = room_id
-            self.selection = ()
+            self.selection, self.bay = (), None
             self.changed.emit()
             self.selected.emit()
 

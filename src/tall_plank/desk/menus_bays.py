@@ -29,7 +29,8 @@ def register_bays(w: Window) -> None:
         return one_unit(doc) is not None
 
     def leaf() -> bool:
-        return doc.bay is not None and not doc.bay_box(doc.bay).bay.children  # type: ignore[union-attr]
+        box = doc.bay_box(doc.bay) if doc.bay is not None else None
+        return box is not None and not box.bay.children
 
     add("bay_enter", tr("Work in the &bays"), "bays", lambda: enter(w), "Q", has_bays)
     add("bay_leave", tr("The bay ar&ound it"), "bays", lambda: leave(w), "Shift+Q", in_bay)

@@ -77,7 +77,6 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         run = window.commands.run
         island = f"island:{doc.job.rooms[0].islands[0].id}"
         shot("units", lambda: doc.select((_cell(window, "A5"),)))
-        shot("units-hung", lambda: doc.select((_cell(window, "B6"),)))
         shot("island", lambda: doc.select((island,)))
         shot("room", lambda: doc.select((f"room:{doc.room_id}",)), lambda: window.show_stage("room"))
         shot("corner", lambda: window.show_stage("units"), lambda: window.show_view("plan"),
@@ -91,9 +90,26 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
              lambda: doc.select(("wall:B",)))  # fmt: skip
         shot("model", lambda: run("dims"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
-        shot("run-text", lambda: doc.select((_cell(window, "B1"),)), lambda: run("type_base"))
-        window.run_text.hide()
         shot("boot-room", lambda: doc.show_room(doc.job.rooms[1].id), lambda: doc.select((_cell(window, "2A3"),)))
+        shot("wardrobe", lambda: doc.show_room(doc.job.rooms[2].id),
+             lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)))  # fmt: skip
+        shot("wardrobe-open", lambda: doc.show_fronts("off"), lambda: doc.select((_cell(window, "3A2"),)),
+             lambda: doc.select_bay((1, 0, 0)))  # fmt: skip
+        doc.show_fronts("closed")
+        shot("unit", lambda: doc.select((_cell(window, "3A2"),)), window.look_into,
+             lambda: window.unit_page.apart.setValue(45), lambda: window.unit_page.parts.selectRow(5),
+             lambda: settle(app, 300), lambda: window.unit_page.model.render_now(fine=True))  # fmt: skip
+        window.leave_unit()
+        if not only or only in "standards":
+            run("standards")
+            settle(app)
+            page = window.standards_page
+            assert page is not None
+            page.only.setChecked(True)
+            settle(app)
+            page.grab().save(str(folder / "standards.png"))
+            done.append(folder / "standards.png")
+            page.close()
         doc.show_room(doc.job.rooms[0].id)
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
         shot("shop-plans", lambda: window.open_schedule("boards"))
