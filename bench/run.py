@@ -118,11 +118,10 @@ def many_units(twenty: Job, many: Job) -> None:
     import gc
     import tracemalloc
 
-    from tall_plank.making import Bore
-    from tall_plank.workings import Workings
-
     # No two flats alike, so that nothing is made once for several.
     from tall_plank.edits import units
+    from tall_plank.making import Bore
+    from tall_plank.workings import Workings
 
     for i, room in enumerate(many.rooms):
         cells = tuple(c.id for run in room.runs for c in run.cells)
