@@ -420,3 +420,20 @@ def test_another_room_or_job_leaves_the_bay(wardrobe: Window) -> None:
     w.commands.run("bay_enter")
     w.load(new_job("Other"), None)
     assert doc.bay is None
+
+
+def test_the_drawing_of_the_part_that_is_looked_at_is_exported(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    doc = window.document
+    doc.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("look_into")
+    window.unit_page.model._failed = "left out of this test"
+    window.unit_page.parts.selectRow(2)
+    path = tmp_path / "part.svg"
+    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    window.commands.run("export_drawing")
+    text = path.read_text(encoding="utf-8")
+    unit = doc.workings.made.of(doc.cells[0])
+    assert unit is not None
+    assert f"A2.3 {unit.parts[2].name}" in text or unit.parts[2].material in text

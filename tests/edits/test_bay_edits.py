@@ -277,3 +277,22 @@ def test_a_kept_inside_is_put_into_bays_of_other_sizes() -> None:
     with pytest.raises(PlankError):
         bays.put_insert(job, b, (), "Three drawers")
     assert bays.delete_insert(job, "Two drawers").job.inserts == ()
+
+
+def test_an_appliance_is_built_into_a_bay_that_gives_its_opening() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "tall 600")
+    at = cell_of(job, "A1")
+    oven = next(a for a in job.stock.appliances if a.kind == "oven")
+    job = bays.join_bay(job, at, ()).job if job.unit(job.find_cell(at)[2].unit).bay.children else job
+    job = bays.set_front(job, ((at, ()),), "none").job
+    job = bays.split_bay(job, at, (), f"700 {oven.opening[1]:g} share", "rows", "shelf").job
+    job = bays.set_appliance(job, at, (1,), oven.code).job
+    unit = Workings(job).made.of(at)
+    assert unit is not None and unit.problems == () and any(i.code == oven.code for i in unit.items)
+    with pytest.raises(PlankError, match="needs an opening"):
+        low = bays.set_size(job, at, (0,), "300").job
+        low = bays.split_bay(low, at, (0,), "2", "rows", "shelf").job
+        bays.set_appliance(low, at, (0, 0), oven.code)
+    with pytest.raises(PlankError):
+        bays.set_appliance(job, at, (0,), "AP-NONE")
+    assert Workings(bays.set_appliance(job, at, (1,), "").job).made.of(at).problems == ()  # type: ignore[union-attr]

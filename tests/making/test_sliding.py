@@ -170,3 +170,12 @@ def test_leaves_cover_any_opening_exactly(width: int, leaves: int, overlap: floa
     assert found.leaves[0].x == pytest.approx(found.x)
     assert found.leaves[-1].x + found.leaves[-1].width == pytest.approx(found.x + found.width)
     assert sum(x.width for x in found.leaves) - (leaves - 1) * round(overlap, 2) == pytest.approx(found.width)
+
+
+def test_the_estimate_names_them() -> None:
+    from tall_plank.papers.offer import offer
+
+    job, name = put()
+    job = sliding.set_band(job, name, 0, 0, "finish", "mirror").job
+    (line,) = [row for row in offer(Workings(job)).rows if "sliding doors" in str(row[1])]
+    assert "3 leaves" in str(line[1]) and "Mirror" in str(line[1])

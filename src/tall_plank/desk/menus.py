@@ -184,14 +184,16 @@ def export_schedule(w: Window) -> None:
 
 
 def export_drawing(w: Window, what: str) -> None:
-    """The current wall's elevation or the plan as PDF, DXF or SVG."""
+    """The current wall's elevation or the plan as PDF, DXF or SVG; while a unit is looked into, its part's drawing."""
     from tall_plank.drawing.elevation import elevation
     from tall_plank.drawing.plan import plan
     from tall_plank.package import write_drawing
 
     doc = w.document
     made = doc.workings.made
-    if what == "plan":
+    if w.center.currentWidget() is w.unit_page and w.unit_page.drawing.placed:
+        drawing = w.unit_page.drawing.placed[0].drawing
+    elif what == "plan":
         drawing = plan(doc.job, doc.room, made)
     else:
         drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made)

@@ -143,6 +143,11 @@ def _inside(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
                 if fitted.at is not None else None,
             )
         )  # fmt: skip
+    built = (("", tr("none")), *((a.code, a.name) for a in stock.appliances))
+    rows.append(
+        Row("bay_appliance", tr("Appliance"), dict(built).get(box.bay.appliance, box.bay.appliance), choices=built,
+            apply=lambda job, code: bays.set_appliance(job, cell, path, code))
+    )  # fmt: skip
     offered = tuple((f.code, f.name) for f in stock.fittings if f.is_inside)
     rows.append(
         Row("put_in", tr("Put in"), tr("choose"), "inherited", choices=offered,

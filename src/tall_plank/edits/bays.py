@@ -355,6 +355,24 @@ def set_shelves(job: Job, cell_id: str, path: Path, text: str) -> Change:
     return _checked(job, cell_id, _changed(job, unit, path, new, f"Set the shelves of a bay of {number}"))
 
 
+def set_appliance(job: Job, cell_id: str, path: Path, code: str) -> Change:
+    """Build an appliance into a bay, or take it out (empty code).
+
+    Raises
+    ------
+    PlankError where the bay does not give the opening that it asks for: with what is lacking
+    """
+    number, unit, bay = _unit(job, cell_id, path)
+    if bay.children:
+        raise PlankError("This bay is split.", number, "Choose one of the bays in it.")
+    thing = job.stock.appliance(code) if code else None
+    if code and thing is None:
+        raise PlankError(f"The stock has no appliance {code}.", "appliance", "Choose another one.")
+    new = msgspec.structs.replace(bay, appliance=code, shelves=0 if code else bay.shelves)
+    words = f"Build in: {thing.name.lower()}" if thing is not None else f"Take the appliance out of {number}"
+    return _checked(job, cell_id, _changed(job, unit, path, new, words))
+
+
 def add_fitting(job: Job, cell_id: str, path: Path, code: str, start: str = "") -> Change:
     """Put a fitting into a bay, placed as such a fitting is where no start is given.
 
