@@ -79,14 +79,23 @@ class Commands:
         """Put every command into the menu bar."""
         bar = self._window.menuBar()
         assert bar is not None
-        menus = {}
-        for key, title in titles.items():
-            menu = bar.addMenu(title)
-            assert menu is not None
-            menus[key] = menu
+        menus: dict[str, QMenu] = {}
+
+        def menu_of(key: str) -> QMenu:
+            if key not in menus:
+                # A menu within another, such as "bays/close", stands where its first command does.
+                around, _, _ = key.rpartition("/")
+                made = (menu_of(around) if around else bar).addMenu(titles[key])
+                assert made is not None
+                menus[key] = made
+            return menus[key]
+
+        for key in titles:
+            if "/" not in key:
+                menu_of(key)
         for key, name in self.order:
             if name == "-":
-                menus[key].addSeparator()
+                menu_of(key).addSeparator()
             else:
-                menus[key].addAction(self.actions[name])
+                menu_of(key).addAction(self.actions[name])
         return menus

@@ -30,7 +30,11 @@ if TYPE_CHECKING:
 TITLES = {
     "job": "&Job", "edit": "&Edit", "room": "&Room", "place": "&Place", "bays": "&Bays", "arrange": "&Arrange",
     "select": "&Select",
-    "view": "&View", "help": "&Help",
+    "view": "&View", "help": "&Help", "bays/close": "&Close with", "bays/style": "All fronts of this st&yle",
+    "bays/put": "&Put in", "place/Base": "&Base", "place/Corner": "&Corner", "place/Hung": "&Hung",
+    "place/Tall": "&Tall", "place/End": "&Ends", "place/Furniture": "&Furniture",
+    "place/Island": "&Island", "place/Appliances": "&Appliances",
+    "place/Other": "&Others",
 }  # fmt: skip
 CLIP_MIME = "application/x-tall-plank-units"
 
@@ -392,7 +396,8 @@ def _place(w: Window) -> None:
         text = f"{tr('Place')}: {tr(template.name)}"
         if template.group == "Hung" and "ung" not in template.name:
             text += f" ({tr('hung')})"
-        add(f"place_{code}", text, "place", lambda code=code: place_unit(w, code))
+        group = f"place/{template.group}"
+        add(f"place_{code}", text, group if group in TITLES else "place/Other", lambda code=code: place_unit(w, code))
 
 
 def open_run_text(w: Window, level: Level) -> None:

@@ -56,19 +56,17 @@ def register_bays(w: Window) -> None:
         lambda: bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells))  # fmt: skip
     w.commands.separate("bays")
     for kind, words in bays.FRONTS.items():
-        add(f"front_{kind}", f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"), "bays",
+        add(f"front_{kind}", f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"), "bays/close",
             lambda kind=kind: doc.do(lambda job: bays.set_front(job, ((doc.cells[0], doc.bay or ()),), kind)), "",
             in_bay)  # fmt: skip
-    w.commands.separate("bays")
     for code, words in CHOICES["front_style"].items():
-        add(f"restyle_{code}", f"{tr('All fronts of this style')}: {tr(words)}", "bays",
+        add(f"restyle_{code}", f"{tr('All fronts of this style')}: {tr(words)}", "bays/style",
             lambda code=code: doc.do(lambda job: bays.replace_style(job, style_here(w), code)), "",
             lambda code=code: style_here(w) not in ("", code))  # fmt: skip
-    w.commands.separate("bays")
     for fitting in doc.job.stock.fittings:
         if fitting.is_inside:
             code = fitting.code
-            add(f"put_{code}", f"{tr('Put in')}: {fitting.name}", "bays",
+            add(f"put_{code}", f"{tr('Put in')}: {fitting.name}", "bays/put",
                 lambda code=code: doc.do(lambda job: bays.add_fitting(job, doc.cells[0], doc.bay or (), code)), "",
                 leaf)  # fmt: skip
     w.commands.separate("view")

@@ -48,8 +48,8 @@ def bay_sheet(doc: Document) -> Sheet | None:
         rows.append(Row("forget", tr("Forget"), tr("choose"), "inherited", choices=kept,
                         apply=lambda job, t: bays.delete_insert(job, t)))  # fmt: skip
     groups.append(Group(tr("Inserts"), tuple(rows)))
-    where = ".".join(str(i + 1) for i in path) if path else tr("the whole unit")
-    return Sheet(f"{number} · {tr('bay')} {where}", tr("Esc: the bay around it"), tuple(groups))
+    where = f"{tr('bay')} {'.'.join(str(i + 1) for i in path)}" if path else tr("all of its inside")
+    return Sheet(f"{number} · {where}", tr("Esc: the bay around it"), tuple(groups))
 
 
 def _sizes(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:

@@ -188,7 +188,7 @@ class UnitPage(QWidget):
         upper = QSplitter(Qt.Orientation.Horizontal)
         upper.addWidget(self.model)
         upper.addWidget(self.parts)
-        upper.setSizes([430, 440])
+        upper.setSizes([370, 500])
         split = QSplitter(Qt.Orientation.Vertical)
         split.addWidget(upper)
         split.addWidget(self.drawing)

@@ -264,9 +264,11 @@ def operation_words(op: Operation, display: DisplayUnit) -> str:
 
     match op:
         case Bore():
-            deep = "through" if op.through else f"{mm(op.depth)} deep"
+            # Drills are bought and set in mm, whatever the job shows lengths in.
+            unit = "" if display is DisplayUnit.MM else " mm"
+            deep = "through" if op.through else f"{op.depth:g}{unit} deep"
             slant = f", slanted {op.slant:g}°" if op.slant else ""
-            return f"hole ø {mm(op.diameter)}, {deep}{slant}: {op.use}"
+            return f"hole ø {op.diameter:g}{unit}, {deep}{slant}: {op.use}"
         case Groove():
             return f"groove {mm(op.width)} wide, {mm(op.depth)} deep: {op.over}"
         case Rebate():
