@@ -167,3 +167,34 @@ def test_a_corner_wardrobe_has_a_rail_along_each_leg() -> None:
     assert unit.problems == ()
     rails = [i for i in unit.items if i.code == "RL-25"]
     assert len(rails) == 2 and all(500 < i.length < 1000 for i in rails)
+
+
+def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() -> None:
+    from tall_plank.edits import bays
+
+    for sizes in ("95 share", "share 95", "180 share 260", "share 230 230 230", "100 100 100 share"):
+        job = job_of("wardrobe 1000")
+        cell = cell_of(job, "A1")
+        job = bays.join_bay(job, cell, ()).job
+        job = bays.remove_fitting(job, cell, (), 0).job
+        job = bays.split_bay(job, cell, (), sizes, "rows", "shelf").job
+        if sizes == "share 95":
+            job = bays.set_shelves(job, cell, (0,), "7").job
+        if sizes.startswith("share 230"):
+            job = bays.set_front(job, tuple((cell, (i,)) for i in (1, 2, 3)), "inner").job
+        unit = made(job)
+        assert unit.problems == (), sizes
+        # The middles of the cups, which the plates share.
+        cups = [
+            p.frame.out((op.x, op.y, 0.0))[2]
+            for p in unit.parts
+            for op in p.operations
+            if isinstance(op, Bore) and op.diameter == 35
+        ]
+        assert len(cups) >= 4
+        solids = [p for p in unit.parts if p.name.startswith("fixed shelf") or p.role in ("packer", "shelf")]
+        for part in solids:
+            zs = [part.frame.out((u, v, w))[2] for u in (0, part.length) for v in (0, part.width)
+                  for w in (0, part.thickness)]  # fmt: skip
+            for z in cups:
+                assert not min(zs) - 20 < z < max(zs) + 20, (sizes, part.name, z)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.carcass import clear_depth
+from tall_plank.making.fronts import PACKER
 from tall_plank.making.parts import Draft
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
@@ -85,10 +86,6 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
         for hole in runner.holes:
             carrier.bore((side, y0 + hole.dx, middle + hole.dy), hole.diameter, hole.depth, "runner")
     b.item(runner.code, 1, f"pair of runners {runner.length:g} for {usable:.0f} mm of usable depth")
-
-
-PACKER = 60.0
-"""mm; height of the strip that brings a runner out to the edge of a face frame."""
 
 
 def _packer(b: Builder, name: str, x: float, inner: float, front: float, middle: float, length: float) -> Draft:

@@ -209,7 +209,7 @@ def _hinges(
     if hinge is None or (plate is None and not hinge.is_butt):
         b.problem("The stock has no such hinge or plate.", "Choose another hinge in the shop standard.")
         return
-    heights = hinge_heights(z, z + height, count, spec.height, made)
+    heights = hinge_heights(z, z + height, count, spec.height, made, _behind(b, upright_name))
     if len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
         b.problem(f"A door of {height:g} mm is too low for its hinges.", "Make the door higher.")
         return
@@ -233,6 +233,39 @@ def _hinges(
     b.item(hinge.code, count, why)
     if plate is not None:
         b.item(plate.code, count, why)
+
+
+PLATE_HALF = 22.0
+"""mm above and below a hinge's middle that its plate and arm take (common practice: holes 32 apart, 6 mm round)."""
+
+
+def _behind(b: Builder, upright: str) -> tuple[tuple[float, float], ...]:
+    """Stretches of an upright's height where a hinge would meet a shelf or the packer of an inner drawer."""
+    made = b.spec.made
+    if b.bays is None:
+        return ()
+    found = [
+        (r.z0 - PLATE_HALF, r.z1 + PLATE_HALF)
+        for board in b.bays.boards
+        if board.kind == "shelf" and upright in (board.left, board.right)
+        for r in (board.clear,)
+    ]
+    shelves = [d for d in b.drafts if d.role == "shelf"]
+    for box in b.bays.leaves:
+        if upright in (box.left, box.right):
+            for shelf in shelves:
+                x, _, z = shelf.frame.origin
+                if box.clear.x0 <= x <= box.clear.x1 and box.clear.z0 <= z <= box.clear.z1:
+                    found.append((z - PLATE_HALF, z + shelf.thickness + PLATE_HALF))
+        if box.bay.front is not None and box.bay.front.kind in INSIDE and upright in (box.left, box.right):
+            high = box.through.height - made.drawer_clear_above - made.drawer_clear_below
+            middle = box.through.z0 + made.drawer_clear_below + high / 2
+            found.append((middle - PACKER / 2 - PLATE_HALF, middle + PACKER / 2 + PLATE_HALF))
+    return tuple(found)
+
+
+PACKER = 60.0
+"""mm; height of the strip that brings a runner out from an upright."""
 
 
 def _butts(

@@ -75,13 +75,35 @@ LEAST_FROM_END, HINGES_APART = 50.0, 128.0
 """mm from a low door's end to its hinge, and between two hinges (common practice: a cup's screws need about 55)."""
 
 
-def hinge_heights(low: float, high: float, count: int, gable: float, made: Construction) -> tuple[float, ...]:
+def hinge_heights(
+    low: float,
+    high: float,
+    count: int,
+    gable: float,
+    made: Construction,
+    blocked: tuple[tuple[float, float], ...] = (),
+) -> tuple[float, ...]:
     """Heights of hinges on a door from low to high, on the gable's grid: the end ones near their distance from
-    the door's ends, the others evenly between."""
+    the door's ends, the others evenly between; each moves along the grid where a board or drawer behind the door is in
+    its way.
+
+    Parameters
+    ----------
+    blocked : stretches of height, mm, that no hinge's middle may lie in
+    """
     # On a low door the hinges stand nearer to its ends, so that they keep clear of one another.
     from_end = min(made.hinge_from_end, max(LEAST_FROM_END, (high - low - HINGES_APART) / 2))
-    first = on_grid_middle(low + from_end, gable, made)
-    last = on_grid_middle(high - from_end, gable, made)
-    if count < 2:
-        return (first,)
-    return tuple(on_grid_middle(first + (last - first) * i / (count - 1), gable, made) for i in range(count))
+    ends = (low + from_end, high - from_end)
+    wanted = [ends[0] + (ends[1] - ends[0]) * i / (count - 1) for i in range(count)] if count > 1 else [ends[0]]
+    found: list[float] = []
+    for z in wanted:
+        at = on_grid_middle(z, gable, made)
+        steps = (0, *(s for k in range(1, 12) for s in ((k, -k) if z < (low + high) / 2 else (-k, k))))
+        free = (
+            at + s * made.row_pitch
+            for s in steps
+            if low + LEAST_FROM_END <= at + s * made.row_pitch <= high - LEAST_FROM_END
+            and not any(a < at + s * made.row_pitch < c for a, c in blocked)
+        )
+        found.append(next(free, at))
+    return tuple(found)
