@@ -40,6 +40,22 @@ def test_a_job_of_format_1_says_the_same_as_when_it_was_written() -> None:
     assert again == job
 
 
+def test_a_job_of_format_3_makes_what_it_made_when_it_was_written() -> None:
+    """Written by the program as it was then; it said 30 units, 527 parts, 44 boards, 419 fittings, 13,859.95 EUR."""
+    job = read_plank(Path(__file__).parent / "data" / "format-3.plank")
+    w = Workings(job)
+    assert (w.tally.units, w.tally.parts, w.tally.boards, w.tally.fittings) == (30, 527, 44, 419)
+    assert str(w.tally.price.net) == "13859.95"
+    assert w.tally.edging_m == pytest.approx(198.335)
+    assert w.snags == ()
+    assert job_from_bytes(job_bytes(job), "again") == job
+    # What its standards name is in its stock.
+    codes = {f.code for f in job.stock.fittings}
+    for standard in job.standards:
+        values = standard.values()
+        assert {values["slide_profile"], values["slide_roller"], values["cam"]} <= codes
+
+
 def room_of(raw: dict) -> dict:  # type: ignore[type-arg]
     return raw["job"]["rooms"][0]
 

@@ -271,6 +271,8 @@ class StandardsPage(QDialog):
         if key == "handle_drawer":
             handles = [(f.code, f.name) for f in stock.fittings_of("handle")]
             return [("same", tr("as on doors")), ("none", tr("no handle")), *handles]
+        if key == "wall_fixing":
+            return [("none", tr("none")), *((f.code, f.name) for f in stock.fittings_of(key))]
         if key == "glass":
             return [(f.code, f.name) for f in self.document.job.stock.finishes if "glass" in f.roles]
         found = [(f.code, f.name) for f in self.document.job.stock.fittings_of(key)]

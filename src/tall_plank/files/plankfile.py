@@ -59,11 +59,15 @@ def _with_guides(raw: dict[str, Any]) -> dict[str, Any]:
 
 
 def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 3 to 4: fittings of a bay gained places. Shop standards gained values, those of the shipped one; fittings
-    of the stock gained the room that they take, which is known where the shipped stock has them too."""
+    """Format 3 to 4: fittings of a bay gained places. Shop standards gained values, those of the shipped one; the stock
+    gained what these name. What the stock has stays as it is, so that the job makes what it made."""
     from tall_plank.stock import shipped_stock
 
     _complete_standards(raw)
+    for standard in raw["job"].get("standards", []):
+        for row in standard["choices"]:
+            if row["key"] == "wall_fixing":
+                row["choice"] = "none"  # there was no such rule
 
     def change(bay: dict[str, Any]) -> None:
         bay["fittings"] = [{"code": code} if isinstance(code, str) else code for code in bay.get("fittings", [])]
@@ -74,9 +78,8 @@ def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
     for thing in (*job.get("templates", []), *job.get("units", [])):
         change(thing["bay"])
     stock, shipped = job.setdefault("stock", {}), shipped_stock()
-    room = ("height", "free_below", "least_width", "most_width", "least_depth", "cut", "pulls", "gap", "start")
     for table, things, keys in (
-        ("fittings", shipped.fittings, room), ("boards", shipped.boards, ("modulus",)),
+        ("fittings", shipped.fittings, ()), ("boards", shipped.boards, ("modulus",)),
         ("finishes", shipped.finishes, ()),
     ):  # fmt: skip
         known = {thing.code: msgspec.to_builtins(thing) for thing in things}

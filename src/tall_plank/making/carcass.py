@@ -231,7 +231,7 @@ def _feet(b: Builder) -> None:
         b.item(made.hanger, 2, "2 hangers for a hung unit")
         _hanger_holes(b)
         return
-    if spec.height > WALL_FIXED * spec.depth:
+    if made.wall_fixing != "none" and spec.height > WALL_FIXED * spec.depth:
         b.item(made.wall_fixing, 2, f"2 fixings to the wall: {spec.height:.0f} mm high, {spec.depth:.0f} deep")
     if not (spec.bottom and spec.gables) or spec.feet == "none":
         return
