@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QMimeData, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QMimeData, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QDrag, QIcon, QKeyEvent
 from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
@@ -23,14 +23,20 @@ GROUPS = ("Base", "Corner", "Appliances", "Hung", "Tall", "End", "Furniture", "I
 """Headings of the kinds in their usual order."""
 
 
-@dataclass(frozen=True)
+@dataclass
 class Entry:
-    """Something on the shelf."""
+    """Something on the shelf. The pictures of kinds far down the list come after the window."""
 
     code: str
     label: str
     group: str
     icon: QIcon
+    template: Template | None = None
+    """The kind whose picture is still to be made."""
+
+
+AT_ONCE, AT_A_TIME = 12, 6
+"""Pictures of kinds that are made before the shelf shows, and then in one go while nothing else happens."""
 
 
 ROOM_THINGS = (
@@ -117,6 +123,10 @@ class Shelf(QFrame):
         held.addWidget(self.search)
         column.addLayout(held)
         column.addWidget(self.list)
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(60)
+        self._later.timeout.connect(self._draw_more)
         self._key: object = None
         self._kept: tuple[Kept, ...] = ()
         self._stale = True
@@ -152,11 +162,30 @@ class Shelf(QFrame):
         def rank(template: Template) -> int:
             return order.index(template.group) if template.group in order else len(order)
 
-        kinds = [
-            Entry(t.code, tr(t.name), tr(t.group), QIcon(picture(template_drawing(job, t))))
-            for t in sorted(job.templates, key=rank)
-        ]
+        kinds = [Entry(t.code, tr(t.name), tr(t.group), QIcon(), t) for t in sorted(job.templates, key=rank)]
+        for entry in kinds[:AT_ONCE]:
+            self._draw(entry)
+        self._later.start()
         return [*kinds, *self._room_entries(("Islands",)), *self._saved()]
+
+    def _draw(self, entry: Entry) -> None:
+        if entry.template is not None:
+            entry.icon = QIcon(picture(template_drawing(self.document.job, entry.template)))
+            entry.template = None
+
+    def _draw_more(self) -> None:
+        """Make a few of the pictures that are missing; go on until none is."""
+        missing = [entry for entry in self._entries if entry.template is not None]
+        for entry in missing[:AT_A_TIME]:
+            self._draw(entry)
+        made = {entry.code: entry for entry in missing[:AT_A_TIME]}
+        for i in range(self.list.count()):
+            item = self.list.item(i)
+            entry = made.get(item.data(Qt.ItemDataRole.UserRole)) if item is not None else None
+            if item is not None and entry is not None:
+                item.setIcon(entry.icon)
+        if len(missing) > AT_A_TIME:
+            self._later.start()
 
     def _saved(self) -> list[Entry]:
         return [

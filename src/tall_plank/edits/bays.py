@@ -15,10 +15,10 @@ from tall_plank.edits.rooms import read
 from tall_plank.job import Bay, Body, Job, Split, Unit
 from tall_plank.job.bays import INSIDE, Fitted, Front, Insert
 from tall_plank.job.standard import CHOICES
-from tall_plank.making import MadeUnit
+from tall_plank.making import MadeUnit, make_one
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import Length, LengthError, PlankError
-from tall_plank.workings import Workings
+from tall_plank.setout import set_out
 
 Path = tuple[int, ...]
 LEAST_BAY = 20.0
@@ -65,7 +65,7 @@ def box_of(job: Job, cell_id: str, path: Path) -> BayBox:
     ------
     PlankError where its unit cannot be made
     """
-    made = Workings(job).made.of(cell_id)
+    made = make_one(job, set_out(job), cell_id)
     found = next((b for b in made.set.boxes if b.path == path), None) if made is not None and made.set else None
     if found is None:
         raise PlankError("This unit's bays are not set out.", "bay", "Mend the unit first.")
@@ -196,7 +196,7 @@ def slide_board(job: Job, cell_id: str, path: Path, index: int, before: float) -
     Only this board moves: the bay after it takes the rest, the others keep their sizes.
     """
     number, unit, bay = _unit(job, cell_id, path)
-    made = Workings(job).made.of(cell_id)
+    made = make_one(job, set_out(job), cell_id)
     if made is None or made.set is None or not 0 <= index < len(bay.children) - 1:
         raise PlankError("There is no board.", number, "Choose one that stands between two bays.")
     spans = child_sizes(made, path)
@@ -466,8 +466,8 @@ def delete_insert(job: Job, name: str) -> Change:
 
 def _checked(job: Job, cell_id: str, change: Change) -> Change:
     """Refuse a change by which a unit that could be made no longer can be, with the reason."""
-    before = Workings(job).made.of(cell_id)
-    after = Workings(change.job).made.of(cell_id)
+    before = make_one(job, set_out(job), cell_id)
+    after = make_one(change.job, set_out(change.job), cell_id)
     if before is None or after is None:
         return change
     old = {p.what for p in before.problems}

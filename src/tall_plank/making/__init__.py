@@ -1,6 +1,6 @@
 """How each thing is built: parts with their operations, and bought items."""
 
-from tall_plank.making.job import MadeJob, MadeMolding, MadeRoom, MadeTrim, NumberedPart, make_job, spec_of
+from tall_plank.making.job import MadeJob, MadeMolding, MadeRoom, MadeTrim, NumberedPart, make_job, make_one, spec_of
 from tall_plank.making.parts import (
     Bore,
     Cutout,
@@ -37,6 +37,7 @@ __all__ = [
     "UnitSpec",
     "cut_size",
     "make_job",
+    "make_one",
     "make_unit",
     "spec_of",
 ]

@@ -198,6 +198,14 @@ def _spec(
     )
 
 
+def make_one(job: Job, layout: Layout, cell: str) -> MadeUnit | None:
+    """One placed unit made by itself, as in the whole job; None where there is no such cell."""
+    placed = layout.find(cell)
+    if placed is None:
+        return None
+    return make_unit(spec_of(job, placed, layout.room(placed.room)), job.stock)
+
+
 def make_job(job: Job, layout: Layout) -> MadeJob:
     """Make everything that is placed. Units alike are made once; a room that did not change is kept."""
     return MadeJob(
