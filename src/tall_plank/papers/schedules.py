@@ -64,6 +64,7 @@ def _cell_of_number(w: Workings) -> dict[str, str]:
 def hardware(w: Workings) -> Table:
     """What to order, by supplier, and why."""
     prices = {row.code: row.price for row in w.job.price_book().rows}
+    per = {row.code: row.per for row in w.job.price_book().rows}
     columns = (
         Column("code", "Code", wide=1.1),
         Column("name", "Name", wide=1.9),
@@ -71,11 +72,22 @@ def hardware(w: Workings) -> Table:
         Column("qty", "Qty", "count", wide=0.5),
         Column("metres", "Cut", "number", "m", wide=0.6),
         Column("unit_price", "Price", "money", w.job.price_book().currency, wide=0.8),
+        Column("per", "Per", wide=0.5),
         Column("units", "Units", wide=1.6),
         Column("why", "Why", wide=3.2),
     )
     rows = tuple(
-        (r.code, r.name, r.supplier, r.qty, r.metres or None, prices.get(r.code), ", ".join(r.units), "; ".join(r.why))
+        (
+            r.code,
+            r.name,
+            r.supplier,
+            r.qty,
+            r.metres or None,
+            prices.get(r.code),
+            per.get(r.code, ""),
+            ", ".join(r.units),
+            "; ".join(r.why),
+        )
         for r in w.hardware
     )
     return Table("Hardware schedule", f"{w.tally.fittings} fittings, consumables and appliances apart", columns, rows)

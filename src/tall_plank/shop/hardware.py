@@ -32,7 +32,7 @@ def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:
     why: dict[str, list[str]] = {}
     metres: dict[str, float] = {}
     found = [(placed.number, unit.items) for placed, unit in made.units]
-    found += [(trim.number, trim.items) for trim in made.trims]
+    found += [(trim.label if trim.kind == "sliding leaf" else trim.number, trim.items) for trim in made.trims]
     for number, items in found:
         for item in items:
             qty[item.code] = qty.get(item.code, 0) + item.qty
