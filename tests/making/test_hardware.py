@@ -198,3 +198,13 @@ def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() 
                   for w in (0, part.thickness)]  # fmt: skip
             for z in cups:
                 assert not min(zs) - 20 < z < max(zs) + 20, (sizes, part.name, z)
+
+
+def test_a_blind_hole_behind_a_groove_keeps_wood_between() -> None:
+    """A hinge cup 12.5 deep behind a routed groove: with 4 mm of groove 2.5 mm stay, with 8 mm the front is refused."""
+    job = units.set_standard_value(job_of("door 450"), "front_style", "slatted").job
+    cell = cell_of(job, "A1")
+    assert made(job).problems == ()
+    job = units.set_own(job, (cell,), "slat_cut", "8").job
+    assert "groove of the slats" in made(job).problems[0].what
+    assert made(job).parts == ()

@@ -170,3 +170,23 @@ def test_a_rack_of_any_size_goes_together_or_says_why(width: int, plates: int, s
     if plates * 1.0 + (plates - 1) * slat > width - 40:
         return
     assert unit.problems == () and overlaps(unit.parts) == []
+
+
+def test_a_joint_reaches_only_as_far_as_both_parts_do(tmp_path: Path) -> None:
+    """A shelf 400 deep that ends on an upright 200 deep is dowelled within those 200."""
+    path = tmp_path / "bracket.toml"
+    path.write_text(
+        'name = "Bracket"\ngroup = "Furniture"\nlevel = "base"\nwords = ["bracket"]\nwidth = 600\n'
+        'height = "300mm"\ndepth = "400mm"\nmost = 1200\ntrims = false\n'
+        '[[part]]\nname = "upright"\nlies = "side"\nlength = "height"\nwidth = "200mm"\n'
+        '[[part]]\nname = "board"\nlength = "width - carcass_thickness"\nwidth = "depth"\n'
+        'x = "carcass_thickness"\nz = "100mm"\n'
+        '[[joint]]\nends = "board"\nto = "upright"\n',
+        encoding="utf-8",
+    )
+    job = with_run(add_kinds(new_job(), (load_template(path),)).job, "A", Level.BASE, "bracket 600")
+    unit = made(job)
+    assert unit.problems == ()
+    board = next(p for p in unit.parts if p.name == "board")
+    ys = [board.frame.out((0.0, op.x, op.y))[1] for op in board.operations if getattr(op, "face", "") == "W1"]
+    assert len(ys) >= 2 and all(-400 < y < -200 for y in ys)
