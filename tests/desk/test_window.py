@@ -784,3 +784,18 @@ def test_any_digit_on_a_run_line_starts_a_width_though_some_are_keys_of_views(wi
     window.strip.setFocus()
     QTest.keyClick(window.strip, "1")
     assert window.view_shown == "strip"
+
+
+def test_the_shelf_draws_its_pictures_until_all_are_there(window: Window, qtbot) -> None:
+    def all_drawn() -> bool:
+        entries = window.shelf._entries
+        return bool(entries) and all(not entry.icon.isNull() for entry in entries)
+
+    qtbot.waitUntil(all_drawn, timeout=10_000)
+    assert all(
+        not item.icon().isNull()
+        for i in range(window.shelf.list.count())
+        if (item := window.shelf.list.item(i)) is not None and item.data(Qt.ItemDataRole.UserRole)
+    )
+    window.shelf.close_view()
+    assert not window.shelf._later.isActive()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from PyQt6 import sip
 from PyQt6.QtCore import QMimeData, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QDrag, QIcon, QKeyEvent
 from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
@@ -175,6 +176,8 @@ class Shelf(QFrame):
 
     def _draw_more(self) -> None:
         """Make a few of the pictures that are missing; go on until none is."""
+        if sip.isdeleted(self.list):  # the window is gone
+            return
         missing = [entry for entry in self._entries if entry.template is not None]
         for entry in missing[:AT_A_TIME]:
             self._draw(entry)
@@ -186,6 +189,10 @@ class Shelf(QFrame):
                 item.setIcon(entry.icon)
         if len(missing) > AT_A_TIME:
             self._later.start()
+
+    def close_view(self) -> None:
+        """The window closes: nothing more is drawn."""
+        self._later.stop()
 
     def _saved(self) -> list[Entry]:
         return [

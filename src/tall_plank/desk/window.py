@@ -557,4 +557,5 @@ class Window(QMainWindow):
         self.document.release()
         self.model.close_view()
         self.unit_page.model.close_view()
+        self.shelf.close_view()
         event.accept()
