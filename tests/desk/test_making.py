@@ -304,6 +304,8 @@ def test_fronts_are_taken_off_opened_and_closed_again(wardrobe: Window) -> None:
     assert doc.fronts == "off"
     w.commands.run("fronts_open")
     assert doc.fronts == "open"
+    # The menu says what is shown.
+    assert w.commands.actions["fronts_open"].isChecked() and not w.commands.actions["fronts_off"].isChecked()
     w.commands.run("fronts_open")
     assert doc.fronts == "closed"
     assert not doc.history.can_undo

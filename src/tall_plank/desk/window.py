@@ -200,8 +200,8 @@ class Window(QMainWindow):
             self._refresh_design()
         self.spec.refresh()
         self.tally.refresh()
-        self.commands.refresh()
-        self._update_history_texts()
+        for name in ("off", "open"):
+            self.commands.actions[f"fronts_{name}"].setChecked(self.document.fronts == name)
         if not self.document.history.is_saved and not self._autosave_timer.isActive():
             self._autosave_timer.start()
 
@@ -237,8 +237,10 @@ class Window(QMainWindow):
         if doc.history.is_saved:
             self._autosave_timer.stop()
             self.autosave.put_away()
-        self._update_history_texts()
-        self.commands.refresh()
+        if doc.drag_from is None:
+            # While a drag runs, menus and their greyed commands wait for its end.
+            self._update_history_texts()
+            self.commands.refresh()
 
     def keep_autosave(self) -> None:
         """Write the job to the state folder."""
