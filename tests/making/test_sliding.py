@@ -81,7 +81,12 @@ def test_neighbouring_leaves_never_touch_and_lines_can_be_chosen() -> None:
     job, name = put()
     assert [leaf.line for leaf in made(job).leaves] == [1, 0, 1]
     job = sliding.set_line(job, name, 0, "front").job
-    assert made(job).leaves[0].line == 0
+    # The others follow in turns, and so do leaves that are added.
+    assert [leaf.line for leaf in made(job).leaves] == [0, 1, 0]
+    more = sliding.set_sliding(job, name, "leaves", "4").job
+    assert [leaf.line for leaf in made(more).leaves] == [0, 1, 0, 1]
+    with pytest.raises(PlankError):
+        sliding.set_line(job, name, 9, "front")
     work = Workings(put()[0])
     line = work.layout.rooms[0].wall("A").frame
     parts = [(i, p) for i, p in work.made.sliding[0].parts if i >= 0]
@@ -179,3 +184,31 @@ def test_the_estimate_names_them() -> None:
     job = sliding.set_band(job, name, 0, 0, "finish", "mirror").job
     (line,) = [row for row in offer(Workings(job)).rows if "sliding doors" in str(row[1])]
     assert "3 leaves" in str(line[1]) and "Mirror" in str(line[1])
+
+
+def test_leaves_on_one_line_are_told_and_stay_off_the_lists() -> None:
+    """As a file could say, which no edit does."""
+    import msgspec
+
+    from tall_plank.edits.change import with_run as replaced
+
+    job, _ = put()
+    run = next(r for _, r in job.runs() if r.sliding)
+    doors = run.sliding[0]
+    same = msgspec.structs.replace(
+        doors, leaves=tuple(msgspec.structs.replace(leaf, line="front") for leaf in doors.leaves)
+    )
+    job = replaced(job, msgspec.structs.replace(run, sliding=(same,)))
+    assert "same line" in made(job).problems[0].what and made(job).parts == ()
+    assert any("same line" in s.what for s in Workings(job).snags)
+
+
+def test_the_lines_of_the_standard_are_those_that_are_drawn() -> None:
+    from tall_plank.drawing.sliding import leaves_from_above
+    from tall_plank.edits import units
+
+    job, _ = put()
+    job = units.set_standard_value(job, "slide_line", "55").job
+    doors = made(job)
+    ys = sorted({round(min(y for _, y in leaf), 3) for leaf in leaves_from_above(doors)})
+    assert ys[1] - ys[0] == pytest.approx(55)

@@ -114,3 +114,21 @@ def test_a_pocket_door_needs_the_depth_that_it_slides_into() -> None:
 def test_too_small_for_its_frame_becomes_a_slab() -> None:
     assert {f.style for f in styled("arched", "door 200").fronts} <= {"slab", "arched"}
     assert styled("framed", "pullout 150").fronts[0].style == "slab"
+
+
+def test_a_handle_never_sits_on_glass_or_louvres() -> None:
+    for style in ("glazed", "louvred"):
+        job = units.set_standard_value(with_run(new_job(), "A", Level.BASE, "door 600"), "front_style", style).job
+        assert made(job).problems == ()
+        job = units.set_own(job, (cell_of(job, "A1"),), "handle_from_edge", "200").job
+        assert "would sit on the" in made(job).problems[0].what and made(job).parts == ()
+
+
+def test_a_front_shows_the_handle_that_it_has() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "door 600")
+    at = cell_of(job, "A1")
+    assert made(job).fronts[0].pull == "HD-BAR-192"
+    job = bays.set_front_value(job, ((at, ()),), "handle", "HD-KNOB").job
+    assert made(job).fronts[0].pull == "HD-KNOB"
+    job = bays.set_front_value(job, ((at, ()),), "handle", "none").job
+    assert made(job).fronts[0].pull == "" and made(job).fronts[0].handle is None

@@ -58,6 +58,6 @@ def leaves_from_above(doors: MadeSliding) -> list[tuple[tuple[float, float], ...
     """Outlines of the leaves on the line's plan: x along it, y out of the wall (negative), mm."""
     found = []
     for leaf in doors.leaves:
-        y = -(doors.out - leaf.line * 42.0)
+        y = -(doors.out - leaf.line * doors.pitch)
         found.append(rectangle(leaf.x, y, leaf.width, LEAF))
     return found

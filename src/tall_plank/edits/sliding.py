@@ -120,7 +120,10 @@ def set_sliding(job: Job, doors_id: str, key: str, text: str) -> Change:
         if not text.strip().isdigit():
             raise PlankError(f"“{text}” is no number of leaves.", "leaves", f"From 2 to {MOST_LEAVES}.")
         count = _count(int(text))
-        leaves = (*doors.leaves[:count], *(doors.leaves[-1:] * max(0, count - len(doors.leaves))))
+        leaves = doors.leaves[:count]
+        for i in range(len(leaves), count):
+            # The next one is made up like the last, on the line of the last but one.
+            leaves = (*leaves, msgspec.structs.replace(leaves[-1], line=leaves[i - 2].line))
         return _replaced(job, run, msgspec.structs.replace(doors, leaves=leaves), "Set the leaves")
     if key == "overlap":
         value = read(job, text, least=0, most=300) if text.strip() else None
@@ -137,12 +140,20 @@ def _with_leaf(job: Job, doors_id: str, index: int, change: Callable[[Leaf], Lea
 
 
 def set_line(job: Job, doors_id: str, index: int, line: str) -> Change:
-    """Let a leaf run in front or behind; empty: in turns."""
+    """Let a leaf run in front or behind; the others follow in turns, since neighbours never share a line. Empty: as
+    the doors started."""
     if line not in ("", "front", "rear"):
         raise PlankError(f"“{line}” is no line.", "leaf", "Choose front or rear.")
-    return _with_leaf(
-        job, doors_id, index, lambda leaf: msgspec.structs.replace(leaf, line=line), f"Set the line of leaf {index + 1}"
+    run, doors = find_sliding(job, doors_id)
+    if not 0 <= index < len(doors.leaves):
+        raise PlankError("There is no such leaf.", "leaf", "Choose another one.")
+    other = {"front": "rear", "rear": "front", "": ""}[line]
+    leaves = tuple(
+        msgspec.structs.replace(leaf, line=line if (i - index) % 2 == 0 else other)
+        for i, leaf in enumerate(doors.leaves)
     )
+    name = f"Set the line of leaf {index + 1}"
+    return _replaced(job, run, msgspec.structs.replace(doors, leaves=leaves), name)
 
 
 def fillings(job: Job) -> tuple[tuple[str, str], ...]:

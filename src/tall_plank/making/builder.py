@@ -126,6 +126,8 @@ class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     """The plane it stands in, where that is not the unit's straight front."""
     name: str = ""
     """What the names of its parts begin with."""
+    pull: str = ""
+    """Code of its handle."""
 
     def owns(self, part: str) -> bool:
         """Whether a part of that name belongs to it."""

@@ -111,8 +111,6 @@ def _drill(b: Builder, box: BayBox, thing: Fitting, found: FittedBox, depth: flo
     """Its holes in both uprights: dx from the front edge (from the middle of the depth for a rail), dy above its
     lower edge."""
     for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
-        if not thing.holes:
-            return
         carrier = b.part(upright)
         edge = carrier.frame.origin[1]
         start = b.recess + (depth / 2 if thing.kind == "rail" else 0.0)

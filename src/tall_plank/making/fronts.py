@@ -129,6 +129,7 @@ def make_front(
             path=box.path,
             face=None if plane == FacePlane(0.0, -b.spec.depth - made.front_out) else plane,
             name=name,
+            pull=pull if grip is not None else "",
         )
     )
     return pieces
@@ -355,6 +356,9 @@ def _handle(
     for hole in handle.holes:
         at = plane.point(hx + along[0] * hole.dx, 0.0, hz + along[1] * hole.dx)
         piece = next((p for p in pieces if p.holds(at)), None)
+        if piece is not None and piece.role in NO_HOLD:
+            b.problem(f"The handle would sit on the {piece.role} of its front.", "Bring it nearer to the edge.")
+            return None
         if piece is not None:
             # Each piece is drilled on its own outer face.
             u, v, _ = piece.frame.into(at)
@@ -363,6 +367,9 @@ def _handle(
     reach = handle.length / 2
     return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)
 
+
+NO_HOLD = ("glass", "louvre", "front bar")
+"""Roles of pieces that no handle is screwed to."""
 
 TALL_HANDLE = 950.0
 """mm above a tall unit's underside at which its doors are pulled (common practice: about the worktop's height)."""

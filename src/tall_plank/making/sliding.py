@@ -6,6 +6,7 @@ below (common practice). Coordinates are those of the line: x along it, y into t
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import msgspec
@@ -59,6 +60,7 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
     out : mm from the wall to the outer faces of the leaves in front
     leaf_z, leaf_height : of every leaf
     frame : mm of the frame that is seen
+    pitch : mm from the line of the leaves in front to the one behind
     parts : the bands with the leaf that each belongs to, and with -1 the boards that carry the tracks
     """
 
@@ -75,6 +77,7 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
     leaf_z: float
     leaf_height: float
     frame: float
+    pitch: float
     leaves: tuple[LeafBox, ...] = ()
     parts: tuple[tuple[int, Part], ...] = ()
     items: tuple[Item, ...] = ()
@@ -120,7 +123,7 @@ def make_sliding(
     out = depth + made.slide_standoff + made.slide_line + LEAF
     base = MadeSliding(
         f"sliding:{doors.id}", first.room, run.id, first.wall, first.cell, x0, z0, width, height, out, leaf_z, leaf_h,
-        made.slide_frame,
+        made.slide_frame, made.slide_line,
     )  # fmt: skip
     problems = _checked(doors, leaf_w, leaf_h, units, x0, x1, z0, z1, first)
     leaves: list[LeafBox] = []
@@ -180,7 +183,7 @@ def _track_boards(
     """
     deep, thick = out - depth, made.front_thickness
     board = board_for(stock, finish, thick, word, (width, deep))
-    count = max(1, math.ceil(width / (board.length - 2 * SAW_TRIM)))
+    count = max(1, math.ceil(width / board.usable_length))
     length = width / count
     found = []
     for i in range(count):
@@ -189,10 +192,6 @@ def _track_boards(
         draft.band(stock, made.edging_front, "L1")
         found.append(draft.done(stock, made.premilling, made.edging_ignored_below))
     return found
-
-
-SAW_TRIM = 10.0
-"""mm that the saw takes off each edge of a board first (common practice)."""
 
 
 def _heaviest(leaves: list[LeafBox]) -> float:
@@ -212,6 +211,10 @@ def _checked(
 ) -> list[Problem]:
     """What stops the set: leaves too wide or too narrow, no height, doors behind them."""
     found = []
+    lines = [doors.line_of(i) for i in range(len(doors.leaves))]
+    for i, (a, c) in enumerate(itertools.pairwise(lines), 1):
+        if a == c:
+            found.append(Problem(f"Leaves {i} and {i + 1} run on the same line.", "Let one of them run on the other."))
     if not LEAST_LEAF <= leaf_w <= MOST_LEAF:
         word = "more" if leaf_w > MOST_LEAF else "fewer"
         found.append(

@@ -292,7 +292,7 @@ def _handle(
     stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox, move: Frame | None = None
 ) -> list[Solid]:  # fmt: skip
     """A bar on two posts, on whatever plane its front stands in."""
-    handle = stock.fitting(unit.spec.made.handle)
+    handle = stock.fitting(f.pull)
     color = handle.finish if handle and handle.finish else "#2A2A2A"
     out = handle.projection if handle else 30.0
     assert f.handle is not None
@@ -329,7 +329,7 @@ def sliding_solids(stock: Stock, wall: Wall, doors: MadeSliding, *, opened: bool
         if opened and not i % 2 and i:
             shift = doors.leaves[i - 1].x + doors.leaves[i - 1].width / 3 - leaf.x
         line = wall.frame.then(Frame((shift, 0.0, 0.0)))
-        y = -(doors.out - leaf.line * LINE_PITCH)
+        y = -(doors.out - leaf.line * doors.pitch)
         f, w, h = doors.frame, leaf.width, doors.leaf_height
 
         def bar(x: float, z: float, size: Vec, line: Frame = line, y: float = y) -> Box:
@@ -353,14 +353,10 @@ def sliding_solids(stock: Stock, wall: Wall, doors: MadeSliding, *, opened: bool
             )
     top = doors.leaf_z + doors.leaf_height
     for z, high in ((doors.leaf_z - 10.0, 8.0), (top + 4.0, 26.0)):
-        deep = LINE_PITCH + LEAF
+        deep = doors.pitch + LEAF
         frame = wall.frame.then(Frame((doors.x, -doors.out, z)))
         found.append(Box(frame, (doors.width, deep, high), "#8F9496", doors.source, "track"))
     return found
-
-
-LINE_PITCH = 42.0
-"""mm from one line of sliding leaves to the next, as it is shown."""
 
 
 def fitted_solids(placed: Placed, unit: MadeUnit, f: FittedBox) -> list[Solid]:

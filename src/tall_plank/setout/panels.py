@@ -78,12 +78,8 @@ def _longest(job: Job, p: Placed) -> float:
     """mm of the longest strip that a board of the front's finish gives; strips meet over a seam of units."""
     unit = job.unit(p.unit)
     thick, finish = construction_of(job, unit).front_thickness, finish_of(job, unit, Role.FRONT)
-    boards = [b.length for b in job.stock.boards if b.finish == finish and abs(b.thickness - thick) < 0.01]
-    return max(boards, default=1e9) - 2 * SAW_TRIM
-
-
-SAW_TRIM = 10.0
-"""mm that the saw takes off each edge of a board first (common practice)."""
+    boards = [b.usable_length for b in job.stock.boards if b.finish == finish and abs(b.thickness - thick) < 0.01]
+    return max(boards, default=1e9)
 
 
 def _goes_on(a: Placed, b: Placed) -> bool:

@@ -13,6 +13,7 @@ import msgspec
 
 from tall_plank.making import MadeJob
 from tall_plank.stock import Board, Stock
+from tall_plank.stock.models import SAW_TRIM
 
 
 class Piece(msgspec.Struct, frozen=True):
@@ -64,7 +65,7 @@ class Plan(msgspec.Struct, frozen=True):
         return sum(b.used * b.length * b.width for b in self.boards) / area if area else 0.0
 
 
-KERF, TRIM = 3.2, 10.0  # mm
+KERF, TRIM = 3.2, SAW_TRIM  # mm
 
 
 @dataclass

@@ -21,6 +21,10 @@ class Finish(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash
     """Roles that this finish is offered for: front, carcass, worktop, plinth, drawer."""
 
 
+SAW_TRIM = 10.0
+"""mm that the saw takes off each edge of a board first (common practice)."""
+
+
 class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
     """A board that is sold whole. Its length is its grain."""
 
@@ -38,6 +42,11 @@ class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=
     """Bought cut to its sizes: glass, mirror. It is on no cutting plan."""
     modulus: float = 0.0
     """N/mm2, of elasticity in bending along its length; 0: not known."""
+
+    @property
+    def usable_length(self) -> float:
+        """mm that are left of its length when both ends are trimmed."""
+        return self.length - 2 * SAW_TRIM
 
 
 class Edging(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
