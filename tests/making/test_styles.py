@@ -12,6 +12,7 @@ from tall_plank.job import Job, Level
 from tall_plank.job.standard import CHOICES
 from tall_plank.job.start import new_job, shipped_standards
 from tall_plank.making import MadeUnit
+from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
 
@@ -132,3 +133,29 @@ def test_a_front_shows_the_handle_that_it_has() -> None:
     assert made(job).fronts[0].pull == "HD-KNOB"
     job = bays.set_front_value(job, ((at, ()),), "handle", "none").job
     assert made(job).fronts[0].pull == "" and made(job).fronts[0].handle is None
+
+
+def test_a_handle_is_moved_on_one_front_and_given_back() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "door 600, drawers 600")
+    at = cell_of(job, "A1")
+    start = made(job).fronts[0].handle
+    assert start is not None
+    job = bays.set_front_value(job, ((at, ()),), "from_edge", "55").job
+    job = bays.set_front_value(job, ((at, ()),), "from_end", "100").job
+    moved = made(job).fronts[0].handle
+    assert moved is not None
+    # Hinged at the left: its edge is the right one; a base door is pulled from above.
+    assert moved[0] == pytest.approx(start[0] - 15) and moved[1] == pytest.approx(start[1] - 40)
+    holes = [op for p in made(job).parts for op in p.operations if getattr(op, "use", "") == "handle"]
+    assert len(holes) == 2
+    with pytest.raises(PlankError):
+        bays.set_front_value(job, ((at, ()),), "from_end", "900")
+    with pytest.raises(PlankError, match="lie off its front"):
+        bays.set_front_value(job, ((at, ()),), "from_edge", "700")
+    job = bays.set_front_value(job, ((at, ()),), "from_edge", "").job
+    job = bays.set_front_value(job, ((at, ()),), "from_end", "").job
+    assert made(job).fronts[0].handle == start
+    drawers = cell_of(job, "A2")
+    job = bays.set_front_value(job, ((drawers, (2,)),), "from_end", "50").job
+    front = made(job, "A2").fronts[2]
+    assert front.handle is not None and front.handle[1] == pytest.approx(front.z + front.height - 50)

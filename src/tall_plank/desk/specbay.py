@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from tall_plank.desk.bayhand import typed_path
 from tall_plank.desk.document import Document
-from tall_plank.desk.specmodel import Group, Row, Sheet, length_text
+from tall_plank.desk.specmodel import Group, Row, Sheet, length_text, optional_row
 from tall_plank.desk.texts import tr
 from tall_plank.edits import bays
 from tall_plank.job import Split
+from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
 from tall_plank.making.bayset import BayBox
 
-STARTS = (("low", "on the board below"), ("high", "under the board above"), ("middle", "centred"))
+STARTS = (("low", "standing"), ("high", "hanging"), ("middle", "centred"))
+"""How a fitting is placed: on the board below, under the board above, or between them."""
 
 
 def bay_sheet(doc: Document) -> Sheet | None:
@@ -111,6 +113,18 @@ def _front(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
                 revert=(lambda job, key=key: bays.set_front_value(job, where, key, ""))  # type: ignore[misc]
                 if value else None,
             )
+        )  # fmt: skip
+    standard = construction_of(doc.job, doc.job.unit(doc.job.find_cell(cell)[2].unit))
+    for key, label, by_rule in (
+        ("from_edge", tr("Handle from the edge"), standard.handle_from_edge),
+        ("from_end", tr("Handle from the end"), standard.handle_from_end),
+    ):
+        if key == "from_edge" and kind not in ("door", "pair", "bifold", "pocket"):
+            continue
+        length = getattr(front, key)
+        rows.append(
+            optional_row(doc, f"bay_{key}", label, length, length_text(doc, by_rule), tr("from the standard"),
+                         lambda job, t, key=key: bays.set_front_value(job, where, key, t))  # type: ignore[misc]
         )  # fmt: skip
     return tuple(rows)
 

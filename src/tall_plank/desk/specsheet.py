@@ -92,7 +92,8 @@ class SpecLine(QWidget):
         grid.setVerticalSpacing(0)
         self.label = QLabel(row.label)
         self.label.setObjectName("specLabel")
-        self.label.setWordWrap(row.text == "" and row.apply is None)
+        # A long name goes on in a second line, so that the arrows at the right stay in sight.
+        self.label.setWordWrap(len(row.label) > 22 or (row.text == "" and row.apply is None))
         grid.addWidget(self.label, 0, 0)
         self.value: ValueBox | QPushButton | QLabel
         if row.choices:

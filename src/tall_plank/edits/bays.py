@@ -286,23 +286,35 @@ def without_fronts(bay: Bay, *, keep: bool = False) -> Bay:
 
 
 def set_front_value(job: Job, cells: tuple[tuple[str, Path], ...], key: str, value: str) -> Change:
-    """Hinge side, style or handle of the fronts of bays; empty: that of the unit."""
+    """Hinge side, style, handle or its place (`from_edge`, `from_end`) of the fronts of bays; empty: that of the unit.
+
+    Raises
+    ------
+    PlankError where the handle would leave its front
+    """
+    typed: object = value
     if key == "hand" and value not in ("left", "right"):
         raise PlankError(f"“{value}” is no side.", "hinges", "Choose left or right.")
     if key == "style" and value and value not in CHOICES["front_style"]:
         raise PlankError(f"There is no style “{value}”.", "style", f"Known: {', '.join(CHOICES['front_style'])}.")
     if key == "handle" and value and value != "none" and job.stock.fitting(value) is None:
         raise PlankError(f"The stock has no handle {value}.", "handle", "Choose another one.")
+    if key in ("from_edge", "from_end"):
+        typed = read(job, value, least=0, most=3000) if value.strip() else None
     skipped = []
+    before = job
     for cell_id, path in cells:
         number, unit, bay = _unit(job, cell_id, path)
         if bay.front is None:
             skipped.append(f"{number}: a bay without a front")
             continue
-        front = msgspec.structs.replace(bay.front, **{key: value})
+        front = msgspec.structs.replace(bay.front, **{key: typed})
         root = unit.bay.replaced(path, msgspec.structs.replace(bay, front=front))
         job = with_unit(job, msgspec.structs.replace(unit, bay=root))
-    return Change(job, f"Set the {key} of a front", tuple(skipped))
+    change = Change(job, f"Set the {key.replace('_', ' ')} of a front", tuple(skipped))
+    for cell_id, _ in cells:
+        _checked(before, cell_id, change)
+    return change
 
 
 def replace_style(job: Job, old: str, new: str) -> Change:

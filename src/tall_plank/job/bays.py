@@ -33,13 +33,16 @@ class Front(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     a pull-out carries its contents on runners, a bifold is two leaves hinged to one another, a pocket door is pushed
     back into the side; an inner drawer stands behind another front. A front of a divided bay covers all of it.
 
-    `style` and `handle` are its own; empty: those of its unit.
+    `style` and `handle` are its own; empty: those of its unit. `from_edge` and `from_end` place its handle: on a door
+    from the opening edge and from the upper or lower end, on others from the end alone; None: by the standard.
     """
 
     kind: FrontKind
     hand: Hand = "left"
     style: str = ""
     handle: str = ""
+    from_edge: Length | None = None
+    from_end: Length | None = None
 
 
 class Fitted(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

@@ -114,7 +114,17 @@ def make_front(
     if not pull and kind in ("drawer", "pullout") and made.handle_drawer != "same":
         pull = made.handle_drawer
     pull = pull or made.handle
-    grip = _handle(b, pieces, kind, hand, x, z, width, height, plane, pull) if handle else None
+    own_place = (own.from_edge, own.from_end) if own is not None else (None, None)
+    place = tuple(
+        length.mm if length is not None else by_rule
+        for length, by_rule in zip(own_place, (made.handle_from_edge, made.handle_from_end), strict=True)
+    )
+    moved = own_place[1] is not None
+    grip = (
+        _handle(b, pieces, kind, hand, x, z, width, height, plane, pull, place[0], place[1], moved=moved)
+        if handle
+        else None
+    )
     b.fronts.append(
         FrontBox(
             kind=kind,
@@ -327,11 +337,14 @@ def _handle(
     height: float,
     plane: FacePlane,
     pull: str,
+    from_edge: float,
+    from_end: float,
+    *,
+    moved: bool,
 ) -> tuple[float, float, float, float] | None:
     """Handle holes: upright beside the opening edge on doors, lying in the middle on drawers, near the edge that
     opens on flaps, drops, pull-outs and appliance fronts; none on fixed fronts. Base doors are pulled from above,
     hung ones from below, tall ones at the middle."""
-    made = b.spec.made
     if kind == "fixed" or pull == "none":
         return None
     handle = b.stock.fitting(pull)
@@ -340,14 +353,16 @@ def _handle(
         return None
     half = handle.centers / 2
     if kind in ("door", "bifold", "pocket"):
-        hx = x + width - made.handle_from_edge if hand == "left" else x + made.handle_from_edge
-        low, high = z + made.handle_from_end + half, z + height - made.handle_from_end - half
+        hx = x + width - from_edge if hand == "left" else x + from_edge
+        low, high = z + from_end + half, z + height - from_end - half
         hz = {"base": high, "hung": low}.get(b.spec.level, min(max(TALL_HANDLE, low), high))
         along = (0.0, 1.0)
-        fits = height >= handle.length + made.handle_from_end
+        fits = height >= handle.length + from_end
     else:
         hx = x + width / 2
-        hz = {"drawer": z + height / 2, "flap": z + made.handle_from_end}.get(kind, z + height - made.handle_from_end)
+        hz = {"drawer": z + height - from_end if moved else z + height / 2, "flap": z + from_end}.get(
+            kind, z + height - from_end
+        )
         along = (1.0, 0.0)
         fits = width >= handle.length + 20
     if not fits:
@@ -356,6 +371,9 @@ def _handle(
     for hole in handle.holes:
         at = plane.point(hx + along[0] * hole.dx, 0.0, hz + along[1] * hole.dx)
         piece = next((p for p in pieces if p.holds(at)), None)
+        if piece is None and not pieces[0].bend:
+            b.problem("The handle would lie off its front.", "Bring it nearer to the edge.")
+            return None
         if piece is not None and piece.role in NO_HOLD:
             b.problem(f"The handle would sit on the {piece.role} of its front.", "Bring it nearer to the edge.")
             return None
