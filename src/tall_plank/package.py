@@ -52,14 +52,14 @@ def write_table(w: Workings, table: Table, path: Path) -> None:
         ) from None
 
 
-def write_drawing(w: Workings, drawing: Drawing, path: Path, date: str = "") -> None:
-    """Write one drawing by the ending of its path: .pdf, .svg or .dxf.
+def write_drawing(w: Workings, drawing: Drawing, path: Path, date: str = "", *, shop: bool = False) -> None:
+    """Write one drawing by the ending of its path: .pdf, .svg or .dxf; one for the shop says so on its sheet.
 
     Raises
     ------
     PlankError for another ending, or where the file cannot be written
     """
-    sheet = sheet_of(w, drawing, 1, 1, date)
+    sheet = sheet_of(w, drawing, 1, 1, date, shop=shop)
     try:
         match path.suffix.lower():
             case ".pdf":
@@ -108,6 +108,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
         ("schedules.pdf", lambda path: write_tables(tables.values(), path, w.job.name, w.job.display, head_of(w))),
         ("estimate.pdf", lambda path: write_tables([offer(w)], path, w.job.name, w.job.display, head_of(w))),
         ("drawings.pdf", lambda path: write_sheets(job_sheets(w, date), path, w.job.name)),
+        ("shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name)),
         ("cutting-plans.pdf", lambda path: write_sheets(board_sheets(w, date), path, w.job.name)),
     ]
     for number, room in enumerate(w.layout.rooms, 1):

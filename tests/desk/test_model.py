@@ -154,9 +154,9 @@ def test_machining_of_the_selected_unit_is_drawn_in_the_room(seen: Window) -> No
     seen.document.select((f"cell:{cell(seen, 'A2')}",))
     seen.model.render_now()
     before = sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values())
-    seen.commands.run("machining")
+    seen.commands.run("for_shop")
     seen.model.render_now()
     assert sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values()) > before + 500
-    seen.commands.run("machining")
+    seen.commands.run("for_shop")
     seen.model.render_now()
     assert sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values()) == before

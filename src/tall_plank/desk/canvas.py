@@ -28,7 +28,10 @@ from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, 
 PAPER_PX = 3.6
 """Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
 
-PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.NONE: 0.0}
+PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.CHAIN: 0.8, Pen.NONE: 0.0}
+
+DASH_PX = {Pen.DASHED: [6.0, 3.0], Pen.CHAIN: [12.0, 3.0, 1.5, 3.0]}
+"""Strokes and gaps of broken lines on screen, in widths of their line."""
 
 
 @dataclass(frozen=True)
@@ -73,7 +76,7 @@ def strokes_of(drawing: Drawing) -> list[_Stroke]:
 
     def path(item: Line | Arc) -> QPainterPath:
         last = found[-1] if found else None
-        dark = item.layer is Layer.FRONT
+        dark = item.layer is Layer.FRONT or (isinstance(item, Line) and item.over)
         if last is None or last.path is None or (last.pen, last.dark) != (item.pen, dark):
             last = _Stroke(item.pen, "", "", dark, None, QPainterPath())
             found.append(last)
@@ -88,7 +91,7 @@ def strokes_of(drawing: Drawing) -> list[_Stroke]:
                 into.lineTo(item.x2, item.y2)
             case Shape():
                 polygon = QPolygonF([QPointF(x, y) for x, y in item.points])
-                dark = item.fill.startswith("#") or (not item.fill and item.layer is Layer.FRONT)
+                dark = item.fill.startswith("#") or (not item.fill and (item.over or item.layer is Layer.FRONT))
                 found.append(_Stroke(item.pen, item.fill, item.grain, dark, polygon, None))
             case Arc():
                 into = path(item)
@@ -112,8 +115,8 @@ def paint_strokes(painter: QPainter, strokes: list[_Stroke], widths: dict[Pen, f
             pen = QPen(line_color(s.pen, s.dark), widths[s.pen])
             pen.setCosmetic(cosmetic)
             pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
-            if s.pen is Pen.DASHED:
-                pen.setDashPattern([6.0, 3.0])
+            if s.pen in DASH_PX:
+                pen.setDashPattern(DASH_PX[s.pen])
             if s.pen is Pen.NONE:
                 pen = QPen(Qt.PenStyle.NoPen)
             pens[(s.pen, s.dark)] = pen

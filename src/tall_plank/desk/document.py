@@ -48,6 +48,8 @@ class Document(QObject):
         """The bay that is worked on, in the one selected unit."""
         self.fronts = "closed"
         """How fronts are looked at: closed, open, or off. Of the view, not of the job."""
+        self.shop = False
+        """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
         self._lock: Lock | None = None
         self._start(job)
 
@@ -246,6 +248,12 @@ class Document(QObject):
         """Look at the job with its fronts closed, open or off."""
         if how != self.fronts:
             self.fronts = how
+            self.changed.emit()
+
+    def show_for_shop(self, on: bool) -> None:
+        """Draw for the shop, with edging and joints and the selected units' machining, or for the client."""
+        if on != self.shop:
+            self.shop = on
             self.changed.emit()
 
     def ids(self, kind: str) -> tuple[str, ...]:

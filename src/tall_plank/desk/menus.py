@@ -195,15 +195,18 @@ def export_drawing(w: Window, what: str) -> None:
 
     doc = w.document
     made = doc.workings.made
-    if w.center.currentWidget() is w.unit_page and w.unit_page.drawing.placed:
+    part = w.center.currentWidget() is w.unit_page and bool(w.unit_page.drawing.placed)
+    if part:
         drawing = w.unit_page.drawing.placed[0].drawing
     elif what == "plan":
-        drawing = plan(doc.job, doc.room, made)
+        drawing = plan(doc.job, doc.room, made, shop=doc.shop)
     else:
-        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made)
+        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shop=doc.shop)
     start = _beside(w) / f"{doc.job.name} {drawing.title}"
     path = dialogs.ask_save(w, tr("Export a drawing"), start, "PDF (*.pdf);;DXF (*.dxf);;SVG (*.svg)")
-    _write(w, path, lambda p: write_drawing(doc.workings, drawing, p, date.today().isoformat()))
+    _write(w, path, lambda p: write_drawing(
+        doc.workings, drawing, p, date.today().isoformat(), shop=doc.shop and not part
+    ))  # fmt: skip
 
 
 def export_model(w: Window) -> None:
@@ -260,7 +263,7 @@ def paint_pages(w: Window, printer) -> None:  # type: ignore[no-untyped-def]
     size = QPageSize(QPageSize.PageSizeId.A3)
     printer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Landscape, QMarginsF(0, 0, 0, 0)))
     printer.setFullPage(True)
-    sheets = job_sheets(w.document.workings, date.today().isoformat())
+    sheets = job_sheets(w.document.workings, date.today().isoformat(), shop=w.document.shop)
     painter = QPainter(printer)
     px = printer.resolution() / 25.4
     page_mm = printer.paperRect(QPrinter.Unit.Millimeter).width()

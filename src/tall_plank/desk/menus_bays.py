@@ -72,8 +72,8 @@ def register_bays(w: Window) -> None:
     w.commands.separate("view")
     add("fronts_off", tr("Take the fr&onts off"), "view",
         lambda: doc.show_fronts("closed" if doc.fronts == "off" else "off"), "X", checkable=True)  # fmt: skip
-    add("machining", tr("&Machining of the selected units"), "view",
-        lambda: w.model.show_machining(not w.model.machining), "Shift+Z", checkable=True)  # fmt: skip
+    add("for_shop", tr("Drawings for the &shop: edging, joints, machining"), "view",
+        lambda: doc.show_for_shop(not doc.shop), "Shift+Z", checkable=True)  # fmt: skip
     add("fronts_open", tr("Op&en doors and drawers"), "view",
         lambda: doc.show_fronts("closed" if doc.fronts == "open" else "open"), "Shift+X", checkable=True)  # fmt: skip
 

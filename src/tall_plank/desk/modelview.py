@@ -96,8 +96,6 @@ class ModelView(QWidget):
         self._grab: tuple[float, float] = (0.0, 0.0)
         self._slide: Slide | None = None
         self._room = document.room_id
-        self.machining = False
-        """Whether the selected units are shown with their holes and grooves, without their fronts."""
         self.setAcceptDrops(True)
         self._dirty_scene = True
         self._timer = QTimer(self)
@@ -126,13 +124,8 @@ class ModelView(QWidget):
         self._timer.start()
 
     def refresh_selection(self) -> None:
-        self._dirty_scene = self._dirty_scene or self.machining
+        self._dirty_scene = self._dirty_scene or self.document.shop
         self._timer.start()
-
-    def show_machining(self, on: bool) -> None:
-        """Show the selected units with their machining, or as the others."""
-        self.machining = on
-        self.refresh()
 
     def restyle(self) -> None:
         self._timer.start()
@@ -224,10 +217,11 @@ class ModelView(QWidget):
         return math.degrees(math.atan2(y, x)) + 24.0
 
     def scene(self) -> Scene:
-        """What is shown: the room with its fronts as they are looked at."""
+        """What is shown: the room with its fronts as they are looked at; for the shop, the selected units with their
+        holes and grooves, without their fronts."""
         doc = self.document
         layout, made = doc.workings.layout, doc.workings.made
-        cells = frozenset(doc.cells) if self.machining else frozenset()
+        cells = frozenset(doc.cells) if doc.shop else frozenset()
         scene = visible_scene(doc.job, layout, made, doc.room_id, doc.fronts, cells)
         if not cells:
             return scene

@@ -57,7 +57,7 @@ class PlanView(Canvas):
 
     def refresh(self) -> None:
         doc = self.document
-        self.set_placed([Placed(0.0, 0.0, plan(doc.job, doc.room, doc.workings.made))])
+        self.set_placed([Placed(0.0, 0.0, plan(doc.job, doc.room, doc.workings.made, shop=doc.shop))])
         self.refresh_selection()
 
     def refresh_selection(self) -> None:

@@ -55,6 +55,7 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
             painter.drawRect(box)
             _text(painter, QPointF(box.x() + 1.5, box.y() + 3.4), label, 2.3, QUIET, 0.0, "left", False)
             _text(painter, QPointF(box.x() + 1.5, box.bottom() - 2.8), text, 3.6, INK, 0.0, "left", True)
+        _text(painter, QPointF(LEFT + 3.0, height - EDGE - 3.0), sheet.note, 2.65, INK, 0.0, "left", False)
         painter.restore()
     finally:
         Theme.dark = dark

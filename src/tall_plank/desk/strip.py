@@ -131,11 +131,14 @@ class Strip(Canvas):
                 self._ends(wall, units),
                 tuple(m for m in room.moldings if m.wall == wall.id),
                 tuple(d for d in made.sliding if d.wall == wall.id and d.room == doc.room_id),
-                bare, labels[wall.id], self.dims_shown, doc.fronts == "closed",
+                bare, labels[wall.id], self.dims_shown, doc.fronts == "closed", doc.shop,
             )  # fmt: skip
             kept = self._drawn.get(wall.id)
             if kept is None or kept[0] != key:
-                kept = (key, elevation(doc.job, room, wall, made, dims=self.dims_shown, fronts=doc.fronts == "closed"))
+                drawn = elevation(
+                    doc.job, room, wall, made, dims=self.dims_shown, fronts=doc.fronts == "closed", shop=doc.shop
+                )
+                kept = (key, drawn)
                 self._drawn[wall.id] = kept
             placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]
             x += wall.length + self.fold

@@ -202,6 +202,7 @@ class Window(QMainWindow):
         self.tally.refresh()
         for name in ("off", "open"):
             self.commands.actions[f"fronts_{name}"].setChecked(self.document.fronts == name)
+        self.commands.actions["for_shop"].setChecked(self.document.shop)
         if not self.document.history.is_saved and not self._autosave_timer.isActive():
             self._autosave_timer.start()
 
@@ -270,7 +271,7 @@ class Window(QMainWindow):
     def _fill_lists(self) -> None:
         entries = list(SHOP_LISTS if self.stage == "shop" else OFFER_LISTS)
         if self.stage == "offer":
-            sheets = job_sheets(self.document.workings)
+            sheets = job_sheets(self.document.workings, shop=self.document.shop)
             entries += [(f"sheet{i}", s.drawing.title) for i, s in enumerate(sheets)]
         self.lists.blockSignals(True)
         self.lists.clear()
@@ -302,7 +303,7 @@ class Window(QMainWindow):
             self.boards.show_plan(w.plan)
             self.center.setCurrentWidget(self.boards)
         elif code.startswith("sheet"):
-            sheets = job_sheets(w)
+            sheets = job_sheets(w, shop=self.document.shop)
             self.sheet.show_sheet(sheets[min(int(code.removeprefix("sheet")), len(sheets) - 1)])
             self.center.setCurrentWidget(self.sheet)
         else:

@@ -10,6 +10,7 @@ import msgspec
 from tall_plank.drawing.inside import inside_items, seen_box
 from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
+from tall_plank.drawing.shopmarks import edging_marks, shop_marks
 from tall_plank.drawing.sliding import sliding_items
 from tall_plank.job import Body, Job, Level, Rectangle, Room
 from tall_plank.job.uses import starting_values
@@ -25,10 +26,10 @@ from tall_plank.stock import Stock
 
 def elevation(
     job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, dims: bool = True, labels: bool = True,
-    fronts: bool = True,
+    fronts: bool = True, shop: bool = False,
 ) -> Drawing:  # fmt: skip
     """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions.
-    Without fronts the inside of the units is seen."""
+    Without fronts the inside of the units is seen; for the shop, edging and joints are."""
     source = f"wall:{wall.id}"
     height = seen_height(room, wall)
     items: list[Item] = []
@@ -55,7 +56,7 @@ def elevation(
                 leg = rectangle(p.x + x, 0.0, LEG, p.bottom)
                 items.append(Shape(leg, Pen.NARROW, Layer.CARCASS, f"cell:{p.cell}", "ink"))
             label = marked_label(job, room.room, p)
-            items += unit_front(p, unit, job.stock, labels=labels, label=label, fronts=fronts)
+            items += unit_front(p, unit, job.stock, labels=labels, label=label, fronts=fronts, shop=shop)
     for board in room.boards:
         if board.kind not in BEHIND_UNITS and board.wall == wall.id:
             items.append(_board(job.stock, board))
@@ -66,6 +67,8 @@ def elevation(
         for doors in made.sliding:
             if doors.wall == wall.id and doors.room == room.room.id:
                 items += sliding_items(doors, job.stock)
+    if shop:
+        items += _edged_trims(room, wall, made)
     items += _island_ends(job, room, wall)
     items += _overhead(room.room, wall)
     items += _services(room.room, wall)
@@ -268,6 +271,14 @@ def _board(stock: Stock, board: TrimBoard) -> Shape:
     return Shape(points2, pen, Layer.TRIM, board.source, color)
 
 
+def _edged_trims(room: RoomLayout, wall: Wall, made: MadeJob) -> list[Item]:
+    """Marks of the edged edges of end panels, plinths, worktops and the like on a line."""
+    parts = [
+        t.part for t in made.trims if t.part is not None and t.room == room.room.id and t.wall == wall.frame
+    ]  # fmt: skip
+    return edging_marks(tuple(parts))
+
+
 def _top(stock: Stock, top: Worktop, x: float) -> Shape:
     points = rectangle(x, top.bottom, top.length, top.thickness)
     return Shape(points, Pen.MEDIUM, Layer.TRIM, top.source, _color(stock, top.finish))
@@ -346,11 +357,14 @@ def _opening(kind: str, x: float, z: float, w: float, h: float, hand: str, sourc
 
 @lru_cache(maxsize=2048)
 def unit_front(
-    p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "", fronts: bool = True
+    p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "", fronts: bool = True,
+    shop: bool = False,
 ) -> tuple[Item, ...]:  # fmt: skip
     """A unit as it is seen from the front, in its wall's coordinates."""
     source = f"cell:{p.cell}"
     items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, fronts)]
+    if shop and unit.spec.shape == "straight" and unit.spec.corner not in ("l", "diagonal"):
+        items += [_moved(item, p.x, p.bottom, source) for item in shop_marks(unit, closed=fronts)]
     if not unit.parts and unit.problems:
         items.append(Line(p.x, p.bottom, p.right, p.top, Pen.NARROW, Layer.LABEL, source))
         items.append(Line(p.x, p.top, p.right, p.bottom, Pen.NARROW, Layer.LABEL, source))
@@ -364,11 +378,13 @@ def unit_front(
 def _moved(item: Item, dx: float, dy: float, source: str) -> Item:
     match item:
         case Line():
-            return Line(item.x1 + dx, item.y1 + dy, item.x2 + dx, item.y2 + dy, item.pen, item.layer, source)
+            return Line(item.x1 + dx, item.y1 + dy, item.x2 + dx, item.y2 + dy, item.pen, item.layer, source, item.over)
         case Shape():
             points = tuple((x + dx, y + dy) for x, y in item.points)
-            return Shape(points, item.pen, item.layer, source, item.fill, item.grain)
+            return Shape(points, item.pen, item.layer, source, item.fill, item.grain, item.over)
         case Arc():
+            return msgspec.structs.replace(item, x=item.x + dx, y=item.y + dy, source=source)
+        case Text():
             return msgspec.structs.replace(item, x=item.x + dx, y=item.y + dy, source=source)
         case _:
             return item

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text
+from tall_plank.drawing.shopmarks import shop_marks
 from tall_plank.drawing.sliding import leaves_from_above
 from tall_plank.job import Body, Job, Level, Opening, Rectangle, Room, Service
 from tall_plank.making import MadeJob, MadeUnit
@@ -27,9 +28,9 @@ SERVICE_LETTERS = {"water": "W", "waste": "D", "power": "P", "gas": "G", "vent":
 """Letter in the mark of a service point (waste: drain)."""
 
 
-def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True) -> Drawing:
+def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: bool = False) -> Drawing:
     """Walls, openings with their swing, columns, soffits, base units under their worktops, hung units dashed,
-    islands, service points, name, use and sizes."""
+    islands, service points, name, use and sizes; for the shop, edging and joints."""
     items: list[Item] = list(_shell(room.room, room.walls, room.points))
     by_cell = {p.cell: m for r in made.rooms for p, m in r.units if p.room == room.room.id}
     hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
@@ -37,6 +38,8 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True) -> Dra
         if p.level is not Level.HUNG and p.is_solid and p.cell not in hidden:
             unit = by_cell.get(p.cell)
             items += _floor_unit(job.stock, p, unit, label_of(job, room.room, p))
+            if shop and unit is not None and unit.spec.corner not in ("l", "diagonal"):
+                items += [_moved(item, p.frame, f"cell:{p.cell}") for item in shop_marks(unit, "top")]
             deep = clear_front(unit, job.stock) if unit is not None else 0.0
             if deep > 0:
                 items.append(Shape(floor_before(p, deep), Pen.DASHED, Layer.APPLIANCE))

@@ -9,17 +9,22 @@ import msgspec
 
 
 class Pen(StrEnum):
-    """Line widths after ISO 128-2 (from memory): wide to narrow 2:1; dashed for what is hidden or hangs above."""
+    """Line widths after ISO 128-2 (from memory): wide to narrow 2:1; dashed for what is hidden or hangs above,
+    a chain of long and short dashes for axes."""
 
     WIDE = "wide"
     MEDIUM = "medium"
     NARROW = "narrow"
     DASHED = "dashed"
+    CHAIN = "chain"
     NONE = "none"
 
 
-PEN_MM = {Pen.WIDE: 0.5, Pen.MEDIUM: 0.35, Pen.NARROW: 0.18, Pen.DASHED: 0.25, Pen.NONE: 0.0}
+PEN_MM = {Pen.WIDE: 0.5, Pen.MEDIUM: 0.35, Pen.NARROW: 0.18, Pen.DASHED: 0.25, Pen.CHAIN: 0.18, Pen.NONE: 0.0}
 """Width on paper, mm."""
+
+DASHES: dict[Pen, tuple[float, ...]] = {Pen.DASHED: (12.0, 3.0), Pen.CHAIN: (24.0, 3.0, 0.5, 3.0)}
+"""Strokes and gaps of broken lines in widths of the narrow line, after ISO 128-2 (from memory)."""
 
 
 TONES = {
@@ -56,12 +61,13 @@ class Layer(StrEnum):
     TRIM = "trim"
     APPLIANCE = "appliance"
     HUNG = "hung"
+    MAKING = "making"
     LABEL = "label"
     DIMENSION = "dimension"
 
 
 class Line(msgspec.Struct, frozen=True):
-    """A straight line. `source` is the id of what it draws."""
+    """A straight line. `source` is the id of what it draws; `over`: it lies on a finish, whatever its layer."""
 
     x1: float
     y1: float
@@ -70,10 +76,12 @@ class Line(msgspec.Struct, frozen=True):
     pen: Pen
     layer: Layer
     source: str = ""
+    over: bool = False
 
 
 class Shape(msgspec.Struct, frozen=True):
-    """A closed outline. `fill` is a finish color ``#RRGGBB`` or a tone name, empty where it is open."""
+    """A closed outline. `fill` is a finish color ``#RRGGBB`` or a tone name, empty where it is open; `over` as for a
+    line."""
 
     points: tuple[tuple[float, float], ...]
     pen: Pen
@@ -81,6 +89,7 @@ class Shape(msgspec.Struct, frozen=True):
     source: str = ""
     fill: str = ""
     grain: Literal["", "x", "y"] = ""
+    over: bool = False
 
 
 class Arc(msgspec.Struct, frozen=True):

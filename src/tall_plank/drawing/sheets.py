@@ -28,6 +28,7 @@ class Sheet(msgspec.Struct, frozen=True):
     scale : real mm per mm of paper
     x, y : place on paper (mm from the lower left) of the drawing's own (0, 0)
     block : lines of the title block: (label, text)
+    note : a line at the foot, beside the title block
     """
 
     drawing: Drawing
@@ -36,6 +37,7 @@ class Sheet(msgspec.Struct, frozen=True):
     x: float
     y: float
     block: tuple[tuple[str, str], ...]
+    note: str = ""
 
     @property
     def size(self) -> tuple[float, float]:

@@ -27,8 +27,9 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
 
     def attributes(pen: Pen, layer: Layer) -> dict[str, object]:
         found: dict[str, object] = {"layer": layer.value.upper(), "lineweight": LINEWEIGHTS[pen]}
-        if pen is Pen.DASHED:
-            found |= {"linetype": "DASHED", "ltscale": scale / 10}
+        kind = {Pen.DASHED: "DASHED", Pen.CHAIN: "DASHDOT"}.get(pen)
+        if kind:
+            found |= {"linetype": kind, "ltscale": scale / 10}
         return found
 
     dims = [i for i in drawing.items if isinstance(i, Dim)]

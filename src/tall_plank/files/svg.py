@@ -8,7 +8,7 @@ from xml.sax.saxutils import escape, quoteattr
 
 from tall_plank.assets import em_of, text_width
 from tall_plank.drawing.dimensions import expand
-from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
+from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import Sheet
 
 
@@ -27,7 +27,8 @@ def write_svg(sheet: Sheet, path: Path) -> None:
     def stroke(pen: Pen) -> str:
         if pen is Pen.NONE:
             return 'stroke="none"'
-        dash = ' stroke-dasharray="2.16 0.54"' if pen is Pen.DASHED else ""
+        parts = " ".join(_n(part * PEN_MM[Pen.NARROW]) for part in DASHES.get(pen, ()))
+        dash = f' stroke-dasharray="{parts}"' if parts else ""
         return f'stroke="{INK}" stroke-width="{PEN_MM[pen]}"{dash}'
 
     lines = [

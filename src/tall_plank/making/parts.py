@@ -123,6 +123,22 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     def holes(self) -> int:
         return sum(isinstance(op, Bore) for op in self.operations)
 
+    def place(self, face: Face, u: float, v: float) -> Vec:
+        """The point of a face at an operation's coordinates, in the frame that the part stands in."""
+        at: dict[Face, Vec] = {
+            "A": (u, v, self.thickness), "B": (u, v, 0.0), "L1": (u, 0.0, v), "L2": (u, self.width, v),
+            "W1": (0.0, u, v), "W2": (self.length, u, v),
+        }  # fmt: skip
+        return self.frame.out(at[face])
+
+    def inwards(self, face: Face) -> Vec:
+        """The direction from a face into the wood, in the frame that the part stands in."""
+        ways: dict[Face, Vec] = {
+            "A": (0.0, 0.0, -1.0), "B": (0.0, 0.0, 1.0), "L1": (0.0, 1.0, 0.0), "L2": (0.0, -1.0, 0.0),
+            "W1": (1.0, 0.0, 0.0), "W2": (-1.0, 0.0, 0.0),
+        }  # fmt: skip
+        return self.frame.turn(ways[face])
+
 
 class Item(msgspec.Struct, frozen=True, cache_hash=True):
     """Something bought, how many, and why (rule and values). `length`: mm that it is cut to, 0 where it is not."""

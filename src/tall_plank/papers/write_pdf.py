@@ -9,7 +9,7 @@ from typing import Any
 
 from tall_plank import assets
 from tall_plank.drawing.dimensions import expand
-from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
+from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet
 from tall_plank.measure import DisplayUnit
 from tall_plank.papers.tables import Table, head_of, text_of
@@ -152,6 +152,8 @@ def _sheet(canvas: Any, sheet: Sheet) -> None:
             size -= 0.5
         canvas.setFont(STRONG, size)
         canvas.drawString((cx + 1.5) * mm, (cy + 2.6) * mm, text)
+    canvas.setFont(REGULAR, 7.5)
+    canvas.drawString((LEFT + 3.0) * mm, (EDGE + 3.0) * mm, sheet.note)
 
 
 def _pen(canvas: Any, pen: Pen) -> None:
@@ -160,8 +162,7 @@ def _pen(canvas: Any, pen: Pen) -> None:
     width = PEN_MM[pen]
     canvas.setStrokeColor(INK)
     canvas.setLineWidth(width * mm)
-    # ISO 128-2: a dashed line is 12 widths of dash, 3 of gap; of the narrow line that hidden edges take.
-    canvas.setDash(*(([12 * 0.18 * mm, 3 * 0.18 * mm], 0) if pen is Pen.DASHED else ([], 0)))
+    canvas.setDash([part * PEN_MM[Pen.NARROW] * mm for part in DASHES.get(pen, ())], 0)
 
 
 def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: float) -> None:
