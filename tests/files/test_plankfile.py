@@ -57,6 +57,17 @@ def test_a_job_of_format_3_makes_what_it_made_when_it_was_written() -> None:
         assert {values["slide_profile"], values["slide_roller"], values["cam"]} <= codes
 
 
+def test_a_job_of_format_4_makes_what_it_made_when_it_was_written() -> None:
+    """Written by the program as it was then; it said 37 units, 693 parts, 61 boards, 582 fittings, 19,708.64 EUR."""
+    job = read_plank(Path(__file__).parent / "data" / "format-4.plank")
+    w = Workings(job)
+    assert (w.tally.units, w.tally.parts, w.tally.boards, w.tally.fittings) == (37, 693, 61, 582)
+    assert str(w.tally.price.net) == "19708.64"
+    assert w.snags == ()
+    assert job.active_standard().values()["runner"] == "auto"
+    assert job_from_bytes(job_bytes(job), "again") == job
+
+
 def room_of(raw: dict) -> dict:  # type: ignore[type-arg]
     return raw["job"]["rooms"][0]
 

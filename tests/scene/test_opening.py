@@ -10,7 +10,7 @@ from tall_plank.edits import bays, sliding
 from tall_plank.job import Job, Level
 from tall_plank.job.run import BayRef
 from tall_plank.job.start import new_job
-from tall_plank.scene.meshes import Scene, build_scene, visible_scene
+from tall_plank.scene import Scene, build_scene, visible_scene
 from tall_plank.scene.opening import opened
 from tall_plank.scene.unitscene import machined_in_room
 from tall_plank.workings import Workings

@@ -106,6 +106,7 @@ def _job(w: Window) -> None:
     add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
     add("read_kinds", tr("Read &kinds of your own…"), "job", lambda: read_kinds(w))
     add("standards", tr("Shop stan&dards…"), "job", lambda: show_standards(w), "Ctrl+T")
+    add("stock", tr("Stoc&k…"), "job", lambda: show_stock(w), "Ctrl+J")
     add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
         lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
         lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip
@@ -144,6 +145,20 @@ def show_standards(w: Window) -> None:
     w.standards_page.show()
     w.standards_page.raise_()
     w.standards_page.activateWindow()
+
+
+def show_stock(w: Window, group: str = "") -> None:
+    """The page of stock, beside the window; at one heading where one is given."""
+    from tall_plank.desk.stockpage import StockPage
+
+    if w.stock_page is None:
+        w.stock_page = StockPage(w, w.document)
+    if group:
+        w.stock_page.show_group(group)
+    w.stock_page.show()
+    w.stock_page.raise_()
+    w.stock_page.activateWindow()
+    w.stock_page.search.setFocus()
 
 
 def read_kinds(w: Window) -> None:

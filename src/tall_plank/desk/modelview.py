@@ -29,8 +29,7 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import islands, rooms, runs
 from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
-from tall_plank.scene import Scene, visible_scene
-from tall_plank.scene.meshes import Mesh
+from tall_plank.scene import Mesh, Scene, visible_scene
 from tall_plank.setout import Placed, Wall, set_out
 from tall_plank.setout.clear import clear_of, nearest_line
 

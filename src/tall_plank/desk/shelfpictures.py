@@ -86,14 +86,14 @@ def saved_drawing(job: Job, saved: Saved) -> Drawing:
     return Drawing(saved.name, tuple(items), 0.0, 0.0, max(x, 100.0), max(high, 100.0))
 
 
-def picture(drawing: Drawing, size: QSize = PICTURE, ratio: float = 2.0) -> QPixmap:
-    """A small picture of a drawing."""
+def picture(drawing: Drawing, size: QSize = PICTURE, ratio: float = 2.0, most: float = 0.07) -> QPixmap:
+    """A small picture of a drawing, at `most` pixels for a mm at most."""
     pixmap = QPixmap(size * ratio)
     pixmap.setDevicePixelRatio(ratio)
     pixmap.fill(QColor(0, 0, 0, 0))
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    scale = min((size.width() - 6) / max(drawing.width, 1), (size.height() - 6) / max(drawing.height, 1), 0.07)
+    scale = min((size.width() - 6) / max(drawing.width, 1), (size.height() - 6) / max(drawing.height, 1), most)
     dx = (size.width() - drawing.width * scale) / 2 - drawing.x0 * scale
     painter.translate(dx, (size.height() + drawing.height * scale) / 2 + drawing.y0 * scale)
     painter.scale(scale, -scale)

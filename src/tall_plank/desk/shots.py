@@ -110,6 +110,16 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             page.grab().save(str(folder / "standards.png"))
             done.append(folder / "standards.png")
             page.close()
+        if not only or only in "stock":
+            doc.select((_cell(window, "3A2"),))
+            run("stock")
+            stock = window.stock_page
+            assert stock is not None
+            stock.show_group("Handles")
+            settle(app)
+            stock.grab().save(str(folder / "stock.png"))
+            done.append(folder / "stock.png")
+            stock.close()
         doc.show_room(doc.job.rooms[0].id)
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
         shot("shop-plans", lambda: window.open_schedule("boards"))

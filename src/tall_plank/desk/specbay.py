@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tall_plank.desk.bayhand import typed_path
 from tall_plank.desk.document import Document
-from tall_plank.desk.specmodel import Group, Row, Sheet, length_text, optional_row
+from tall_plank.desk.specmodel import Group, Row, Sheet, length_text, listed, optional_row
 from tall_plank.desk.texts import tr
 from tall_plank.edits import bays
 from tall_plank.job import Split
@@ -102,13 +102,13 @@ def _front(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
                 apply=lambda job, code: bays.set_front_value(job, where, "hand", code))
         )  # fmt: skip
     styles = tuple((code, tr(word)) for code, word in CHOICES["front_style"].items())
-    handles = (*((f.code, f.name) for f in doc.job.stock.fittings_of("handle")), ("none", tr("no handle")))
+    handles = (*listed(doc.job, "handle"), ("none", tr("no handle")))
     for key, label, choices in (("style", tr("Style"), styles), ("handle", tr("Handle"), handles)):
         value = getattr(front, key)
         rows.append(
             Row(
                 f"bay_{key}", label, dict(choices).get(value, tr("as its unit")), "own" if value else "inherited",
-                "" if value else tr("from the unit"), choices=choices,
+                "" if value else tr("from the unit"), choices=choices, stock="Handles" if key == "handle" else "",
                 apply=lambda job, code, key=key: bays.set_front_value(job, where, key, code),  # type: ignore[misc]
                 revert=(lambda job, key=key: bays.set_front_value(job, where, key, ""))  # type: ignore[misc]
                 if value else None,

@@ -24,6 +24,7 @@ class Row:
     origin : own, inherited, various or plain
     source : who gave an inherited value
     choices : (code, label) where the value is picked from a list
+    stock : heading of the stock page that shows the choices with their pictures
     apply : makes the change from typed text or a chosen code; None where it is a figure only
     revert : gives up an own value
     """
@@ -34,6 +35,7 @@ class Row:
     origin: str = "plain"
     source: str = ""
     choices: tuple[tuple[str, str], ...] = ()
+    stock: str = ""
     apply: Apply | None = field(default=None, compare=False)
     revert: Callable[[Job], Change] | None = field(default=None, compare=False)
 
@@ -76,6 +78,12 @@ def length_row(doc: Document, key: str, label: str, length: Length, apply: Apply
     origin = "inherited" if length.is_rule else "plain"
     source = length.text if length.is_rule else ""
     return Row(key, label, length_text(doc, length.mm), origin, source, apply=apply)
+
+
+def listed(job: Job, kind: str) -> tuple[tuple[str, str], ...]:
+    """Codes and names of the fittings of a kind, those on the job's shortlist first."""
+    found = sorted(job.stock.fittings_of(kind), key=lambda f: f.code not in job.shortlist)
+    return tuple((f.code, f.name) for f in found)
 
 
 def optional_row(

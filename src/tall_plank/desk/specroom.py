@@ -19,6 +19,7 @@ from tall_plank.job import Island, Job, Rectangle
 from tall_plank.job.uses import USES
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.setout.clear import aisles_of
+from tall_plank.setout.pieces import in_pieces
 
 DISPLAYS = (
     ("mm", "millimetres"),
@@ -391,7 +392,16 @@ def top_groups(doc: Document, source: str) -> list[Group]:
             Row(f"profile_{edge}", f"{tr('Edge')} {tr(edge)}", dict(shapes)[top.edge(edge).profile], choices=shapes,  # type: ignore[arg-type]
                 apply=set_it(f"profile_{edge}"))
         )  # fmt: skip
-    return [Group(tr("Worktop"), tuple(rows)), Group(tr("Worktop, shape"), _shape_rows(doc, source, len(pieces)))]
+    made = tuple(
+        Row(f"pieces{i}", tr(word.capitalize()),
+            f"{length_text(doc, asked)} → {' + '.join(length_text(doc, mm) for mm in lengths)}",
+            "inherited", tr("asked for, and made: no board is longer"))
+        for i, (word, asked, lengths) in enumerate(in_pieces(doc.room, source))
+    )  # fmt: skip
+    return [
+        Group(tr("Worktop"), tuple(rows)), Group(tr("Worktop, shape"), _shape_rows(doc, source, len(pieces))),
+        *((Group(tr("Asked and made"), made),) if made else ()),
+    ]  # fmt: skip
 
 
 def _shape_rows(doc: Document, source: str, pieces: int) -> tuple[Row, ...]:

@@ -6,7 +6,7 @@ from tall_plank.costing.money import shown
 from tall_plank.desk import specroom
 from tall_plank.desk.document import Document
 from tall_plank.desk.specbay import bay_sheet
-from tall_plank.desk.specmodel import Group, Row, Sheet, optional_row, yes_no, yes_no_choices
+from tall_plank.desk.specmodel import Group, Row, Sheet, listed, optional_row, yes_no, yes_no_choices
 from tall_plank.desk.specsliding import sliding_sheet
 from tall_plank.desk.texts import tr
 from tall_plank.edits import bays as bays_edits
@@ -14,6 +14,7 @@ from tall_plank.edits import jobs, placing, runs, units
 from tall_plank.job import Body, Job, Level, Role, Split
 from tall_plank.job.inherit import Sourced, construction_of, inherited_value, sourced
 from tall_plank.job.standard import CHOICES
+from tall_plank.making import MadeUnit
 from tall_plank.measure import Length, format_length
 from tall_plank.measure.shareout import Rule
 
@@ -46,8 +47,9 @@ def _shown(doc: Document, found: Sourced, choices: tuple[tuple[str, str], ...]) 
 
 
 def _own_row(
-    doc: Document, cells: tuple[str, ...], key: str, label: str, choices: tuple[tuple[str, str], ...] = ()
-) -> Row:
+    doc: Document, cells: tuple[str, ...], key: str, label: str, choices: tuple[tuple[str, str], ...] = (),
+    stock: str = "",
+) -> Row:  # fmt: skip
     """A value that is own or inherited, over one or many units."""
     job = doc.job
     found = [sourced(job, job.unit(job.find_cell(c)[2].unit), key) for c in cells]
@@ -68,6 +70,7 @@ def _own_row(
         origin="various" if not same else "own" if own else "inherited",
         source=hint if own else f"{tr('from')} {first.source}",
         choices=choices,
+        stock=stock,
         apply=lambda job, text: units.set_own(job, cells, key, text),
         revert=(lambda job: units.inherit_again(job, cells, key)) if own else None,
     )
@@ -78,7 +81,7 @@ def _finishes(job: Job, role: Role) -> tuple[tuple[str, str], ...]:
 
 
 def _handles(job: Job) -> tuple[tuple[str, str], ...]:
-    return (*((f.code, f.name) for f in job.stock.fittings_of("handle")), ("none", tr("no handle")))
+    return (*listed(job, "handle"), ("none", tr("no handle")))
 
 
 def _styles() -> tuple[tuple[str, str], ...]:
@@ -159,7 +162,7 @@ def _cells_sheet(doc: Document) -> Sheet:
     if bodies <= {Body.CARCASS, Body.APPLIANCE, Body.PARTS}:
         fronts = [
             _own_row(doc, cells, "front_style", tr("Style"), _styles()),
-            _own_row(doc, cells, "handle", tr("Handle"), _handles(job)),
+            _own_row(doc, cells, "handle", tr("Handle"), _handles(job), "Handles"),
             _own_row(doc, cells, "gap_between", tr("Gap between")),
         ]
         hand = _hand_row(doc, cells)
@@ -183,6 +186,7 @@ def _cells_sheet(doc: Document) -> Sheet:
             if cost is not None:
                 figures.append(Row("cost", tr("Cost"), shown(cost)))
             groups.append(Group(tr("Made of"), tuple(figures)))
+            groups += _forced_group(doc, unit)
             if unit.problems:
                 rows = tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(unit.problems))
                 groups.append(Group(tr("Snags"), rows))
@@ -200,7 +204,20 @@ def _construction(doc: Document, cells: tuple[str, ...]) -> Group:
         named = {"joint_count": tr("Fixings a joint"), "gable_foot": tr("Gables"), "overlay": tr("Fronts")}
         words = named.get(key, tr(label_words(key)))
         rows.append(_own_row(doc, cells, key, words, tuple((c, tr(w)) for c, w in CHOICES[key].items())))
+    if any(doc.workings.made.of(c).drawers for c in cells):
+        runners = (("auto", tr("by depth and load")), *listed(doc.job, "runner"))
+        rows.append(_own_row(doc, cells, "runner", tr("Runners"), runners, "Runners"))
     return Group(tr("Construction"), tuple(rows))
+
+
+def _forced_group(doc: Document, unit: MadeUnit) -> tuple[Group, ...]:
+    """Sizes that a step or a stock size changed: what was asked for, and what is made (MK7)."""
+    rows = tuple(
+        Row(f"forced{i}", tr(f.what.capitalize()), f"{_length(doc, f.asked)} → {_length(doc, f.made)}",
+            "inherited", f"{tr('asked for, and made')}: {f.why}")
+        for i, f in enumerate(unit.forced)
+    )  # fmt: skip
+    return (Group(tr("Asked and made"), rows),) if rows else ()
 
 
 def label_words(key: str) -> str:
@@ -390,7 +407,7 @@ def _scheme_sheet(doc: Document) -> Sheet:
         Row("front_style", tr("Style"), dict(_styles())[style], choices=_styles(),
             apply=lambda job, t: units.set_standard_value(job, "front_style", t)),
         Row("handle", tr("Handle"), dict(_handles(job)).get(str(standard["handle"]), ""), choices=_handles(job),
-            apply=lambda job, t: units.set_standard_value(job, "handle", t)),
+            stock="Handles", apply=lambda job, t: units.set_standard_value(job, "handle", t)),
         Row("front_grain", tr("Grain"), tr(CHOICES["front_grain"][str(standard["front_grain"])]),
             choices=tuple((k, tr(v)) for k, v in CHOICES["front_grain"].items()),
             apply=lambda job, t: units.set_standard_value(job, "front_grain", t)),

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QAction, QFocusEvent, QKeyEvent
+from PyQt6.QtCore import QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QAction, QFocusEvent, QIcon, QKeyEvent
 from PyQt6.QtWidgets import (
     QFrame,
     QGridLayout,
@@ -11,9 +11,12 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QMenu,
+    QProxyStyle,
     QPushButton,
     QScrollArea,
     QSizePolicy,
+    QStyle,
+    QStyleOption,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -22,8 +25,11 @@ from PyQt6.QtWidgets import (
 from tall_plank.desk.document import Document
 from tall_plank.desk.specmodel import Row, Sheet
 from tall_plank.desk.specrows import sheet_for
+from tall_plank.desk.stockpictures import stock_picture
 from tall_plank.desk.texts import tr
-from tall_plank.measure import PlankError
+from tall_plank.desk.theme import Theme
+from tall_plank.measure import PlankError, format_length
+from tall_plank.stock.catalog import entries
 
 
 def restyle(widget: QWidget) -> None:
@@ -32,6 +38,23 @@ def restyle(widget: QWidget) -> None:
     assert style is not None
     style.unpolish(widget)
     style.polish(widget)
+
+
+class WideIcons(QProxyStyle):
+    """A menu's style with room for pictures."""
+
+    SIZE = QSize(46, 30)
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__("Fusion")
+        self.setParent(parent)
+
+    def pixelMetric(
+        self, metric: QStyle.PixelMetric, option: QStyleOption | None = None, widget: QWidget | None = None
+    ) -> int:  # fmt: skip
+        if metric == QStyle.PixelMetric.PM_SmallIconSize:
+            return self.SIZE.width()
+        return super().pixelMetric(metric, option, widget)
 
 
 class ValueBox(QLineEdit):
@@ -138,9 +161,27 @@ class SpecLine(QWidget):
             action = QAction(label, menu)
             action.setData(code)
             menu.addAction(action)
-        menu.triggered.connect(lambda action: self._choose(action.data()))
+        if row.stock:
+            menu.setStyle(WideIcons(menu))
+            menu.aboutToShow.connect(lambda: self._picture(menu))
+            menu.addSeparator()
+            more = QAction(tr("See them all with sizes and prices…"), menu)
+            more.triggered.connect(lambda: self.sheet.browse.emit(row.stock))
+            menu.addAction(more)
+        menu.triggered.connect(lambda action: self._choose(action.data()) if action.data() is not None else None)
         button.setMenu(menu)
         return button
+
+    def _picture(self, menu: QMenu) -> None:
+        """Show the choices as they look, with their sizes, when the menu opens."""
+        job = self.sheet.document.job
+        found = {e.code: e for e in entries(job.stock, job.price_book())}
+        for action in menu.actions():
+            entry = found.get(action.data() or "")
+            if entry is not None:
+                action.setIcon(QIcon(stock_picture(job, entry, WideIcons.SIZE, dark=Theme.dark)))
+                size = " x ".join(format_length(mm, job.display) for word, mm in entry.sizes if word in ("long", "out"))
+                action.setText(f"{entry.name}  ·  {size}" if size else entry.name)
 
     def _choose(self, code: str) -> None:
         row = self.row
@@ -188,6 +229,9 @@ class SpecLine(QWidget):
 
 class SpecSheet(QFrame):
     """The right-hand sheet. Lines are kept while the same decisions are shown, so nothing jumps."""
+
+    browse = pyqtSignal(str)
+    """A heading of the stock page is asked for."""
 
     def __init__(self, document: Document) -> None:
         super().__init__()

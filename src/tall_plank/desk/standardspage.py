@@ -26,6 +26,7 @@ from PyQt6.QtWidgets import (
 
 from tall_plank.desk import dialogs
 from tall_plank.desk.document import Document
+from tall_plank.desk.specmodel import listed
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import standards
@@ -269,13 +270,16 @@ class StandardsPage(QDialog):
             names = {f.code: f.name for f in stock.finishes}
             return [("same", tr("as the board")), *((code, names.get(code, code)) for code in found)]
         if key == "handle_drawer":
-            handles = [(f.code, f.name) for f in stock.fittings_of("handle")]
+            handles = listed(self.document.job, "handle")
             return [("same", tr("as on doors")), ("none", tr("no handle")), *handles]
         if key == "wall_fixing":
             return [("none", tr("none")), *((f.code, f.name) for f in stock.fittings_of(key))]
+        if key == "runner":
+            runners = listed(self.document.job, key)
+            return [("auto", tr("by depth and load")), *runners]
         if key == "glass":
             return [(f.code, f.name) for f in self.document.job.stock.finishes if "glass" in f.roles]
-        found = [(f.code, f.name) for f in self.document.job.stock.fittings_of(key)]
+        found = list(listed(self.document.job, key))
         return [*found, ("none", tr("no handle"))] if key == "handle" else found
 
     def current(self) -> str:

@@ -30,7 +30,7 @@ from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.part import part_drawing
 from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
-from tall_plank.scene.meshes import Scene
+from tall_plank.scene import Scene
 from tall_plank.scene.unitscene import unit_scene, unit_start
 
 

@@ -30,7 +30,7 @@ from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
 from tall_plank.desk.jobbar import JobBar
-from tall_plank.desk.menus import TITLES, fill_recent, register
+from tall_plank.desk.menus import TITLES, fill_recent, register, show_stock
 from tall_plank.desk.menus_room import place_in_room
 from tall_plank.desk.messages import MessageLine
 from tall_plank.desk.modelview import ModelView
@@ -81,6 +81,7 @@ class Window(QMainWindow):
         self._room_shown = job.rooms[0].id
         self.package_thread: PackageThread | None = None
         self.standards_page: QDialog | None = None
+        self.stock_page: QDialog | None = None
         self.setWindowIcon(QIcon(str(assets.ICONS / "tall-plank.svg")))
         self.setAcceptDrops(True)
         self.resize(1280, 800)
@@ -173,6 +174,7 @@ class Window(QMainWindow):
         self.middle = middle
         self.setCentralWidget(whole)
         self.message = MessageLine(middle)
+        self.spec.browse.connect(lambda group: show_stock(self, group))
         self.bar.stage_chosen.connect(self.show_stage)
         self.shelf.used.connect(self.use_from_shelf)
         self.tally.opened.connect(self.open_schedule)

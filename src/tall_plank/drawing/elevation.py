@@ -7,6 +7,7 @@ from itertools import pairwise
 
 import msgspec
 
+from tall_plank.drawing.handles import handle_items
 from tall_plank.drawing.inside import inside_items, seen_box
 from tall_plank.drawing.plan import SERVICE_LETTERS
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
@@ -443,13 +444,7 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
             items.append(Line(middle, high - 60, middle, high + 60, Pen.DASHED, Layer.FRONT))
             items.append(Line(middle - 40, high, middle + 40, high, Pen.DASHED, Layer.FRONT))
         if f.handle is not None:
-            x1, z1, x2, z2 = f.handle
-            half = 6.0
-            if abs(x2 - x1) > abs(z2 - z1):
-                points = rectangle(x1, z1 - half, x2 - x1, 2 * half)
-            else:
-                points = rectangle(x1 - half, z1, 2 * half, max(z2 - z1, 2 * half))
-            items.append(Shape(points, Pen.NARROW, Layer.HANDLE, "", "ink"))
+            items += handle_items(stock.fitting(f.pull), f.handle)
     return tuple(items)
 
 

@@ -91,6 +91,7 @@ def delete(job: Job, kind: str, thing_id: str) -> Change:
         new = msgspec.structs.replace(new, roof_windows=left)
     if kind == "underlay":
         used = {u.image for r in job.rooms for u in r.underlays if u.id != thing_id}
+        used |= job.stock.pictures()
         job = msgspec.structs.replace(job, pictures=tuple(p for p in job.pictures if p.name in used))
     word = WORDS.get(kind, getattr(thing, "kind", kind))
     return Change(with_room(job, new), f"Delete the {word}")

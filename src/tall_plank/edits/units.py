@@ -104,6 +104,8 @@ def check_choice(job: Job, key: str, code: str) -> None:
         known = {f.code for f in job.stock.fittings_of("handle")} | {"none", extra}
     elif key == "wall_fixing":
         known = {f.code for f in job.stock.fittings_of(key)} | {"none"}
+    elif key == "runner":
+        known = {f.code for f in job.stock.fittings_of(key)} | {"auto"}
     elif key in EDGING_FINISHES:
         known = {e.finish for e in job.stock.edgings} | {"same"}
     else:

@@ -23,8 +23,8 @@ class Image:
     data: bytes
 
 
-def read_image(path: Path) -> Image:
-    """Read an image.
+def read_image(path: Path, most: int = MOST) -> Image:
+    """Read an image; its longer side keeps `most` pixels at most.
 
     Raises
     ------
@@ -50,7 +50,7 @@ def read_image(path: Path) -> Image:
     # Transparent pixels are paper.
     flat = Pillow.new("RGB", picture.size, "white")
     flat.paste(picture, mask=picture.getchannel("A"))
-    flat.thumbnail((MOST, MOST))
+    flat.thumbnail((most, most))
     if min(flat.size) < 2:
         raise PlankError("The image is too small.", name, "Choose another one.")
     buffer = io.BytesIO()

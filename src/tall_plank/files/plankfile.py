@@ -21,7 +21,7 @@ from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-FORMAT = 4
+FORMAT = 5
 MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
@@ -98,8 +98,16 @@ def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
     return raw
 
 
+def _with_runners(raw: dict[str, Any]) -> dict[str, Any]:
+    """Format 4 to 5: shop standards say how runners are chosen; the job gained a shortlist, the stock pictures and
+    shapes of handles, which may all be missing."""
+    _complete_standards(raw)
+    raw["format"] = 5
+    return raw
+
+
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
-    1: _with_room_parts, 2: _with_guides, 3: _with_fitted,
+    1: _with_room_parts, 2: _with_guides, 3: _with_fitted, 4: _with_runners,
 }  # fmt: skip
 """From format n to n + 1, one function a step."""
 

@@ -66,6 +66,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     standards, templates, stock : copies of what the job uses, so that it says the same on another machine
     pictures : images that its rooms use
     inserts : insides of bays kept under a name
+    shortlist : codes of stock that this job chooses from first
     standard, scheme, book : codes of the ones in force
     next_id : number of the next id; ids are never used twice
     """
@@ -89,6 +90,7 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     labels: tuple[LabelRule, ...] = ()
     pictures: tuple[Picture, ...] = ()
     inserts: tuple[Insert, ...] = ()
+    shortlist: tuple[str, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:

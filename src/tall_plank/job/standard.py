@@ -181,6 +181,7 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     leg: str
     hanger: str
     stay: str
+    runner: str
     pullout: str
     fold_hinge: str
     joint_bolt: str
@@ -271,7 +272,7 @@ PARTS: dict[str, tuple[str, ...]] = {
     "drawers": ("drawer_clear_above", "drawer_clear_below", "drawer_groove_depth", "drawer_groove_up"),
     "hardware": (
         "handle_from_edge", "handle_from_end", "handle", "handle_drawer", "hinge", "hinges", "plate",
-        "shelf_pin", "leg", "legs", "hanger", "wall_fixing", "stay", "pullout", "fold_hinge", "joint_bolt",
+        "shelf_pin", "leg", "legs", "hanger", "wall_fixing", "stay", "runner", "pullout", "fold_hinge", "joint_bolt",
     ),
     "trims": (
         "worktop_front", "worktop_side", "worktop_back", "upstand_height", "upstand_thickness", "splash_thickness",

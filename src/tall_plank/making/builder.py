@@ -10,7 +10,7 @@ from tall_plank.job import Bay, Body, Construction
 from tall_plank.job.build import Build, Parameter
 from tall_plank.making.bayset import BaySet
 from tall_plank.making.joints import join
-from tall_plank.making.parts import Draft, Item, Lent, Problem
+from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, Z
 from tall_plank.setout.tops import slant_depth
@@ -158,6 +158,8 @@ class Builder:
         self.lent: list[Lent] = []
         self.bays: BaySet | None = None
         self.fitted: list[FittedBox] = []
+        self.forced: list[Forced] = []
+        self.drawers: list[DrawerBox] = []
         self._fixings: dict[tuple[str, str], int] = {}
 
     @property
@@ -235,6 +237,11 @@ class Builder:
 
     def problem(self, what: str, remedy: str, weight: str = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))
+
+    def force(self, what: str, asked: float, made: float, why: str) -> None:
+        """Note a size that a step or a stock size changed; mm. What came out as asked is not worth a word."""
+        if abs(asked - made) > 0.05:
+            self.forced.append(Forced(what, asked, made, why))
 
     def fix(self, code: str, qty: int, why: str) -> None:
         """Count the fixings of joints; `fixed` makes items of them."""

@@ -542,6 +542,8 @@ def shelf_heights(b: Builder, box: BayBox) -> tuple[tuple[float, ...], list[floa
         wanted = low + i * step - thick
         nearest = min(heights, key=lambda hole, wanted=wanted: abs(hole - wanted))  # type: ignore[misc]
         found.append(nearest + made.pin_diameter / 2)
+        shelf = sum(d.role == "shelf" for d in b.drafts) + i
+        b.force(f"height of shelf {shelf}", wanted, found[-1], f"holes {made.row_pitch:g} apart")
     return heights, found
 
 

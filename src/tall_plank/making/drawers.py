@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.carcass import clear_depth
 from tall_plank.making.fronts import PACKER
-from tall_plank.making.parts import Draft
+from tall_plank.making.parts import Draft, DrawerBox
+from tall_plank.making.strength import SHELF_LOAD
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
 from tall_plank.stock import Fitting, Stock
@@ -15,10 +18,28 @@ LEAST_BOX = 50.0
 """mm; a drawer box lower than this holds nothing."""
 
 
-def runner_for(stock: Stock, usable: float) -> Fitting | None:
-    """The longest runner whose reach fits a usable depth (mm), or None."""
-    fitting = [r for r in stock.fittings_of("runner") if r.reach <= usable]
-    return max(fitting, key=lambda r: r.length, default=None)
+def runner_for(
+    stock: Stock, usable: float, load: Callable[[Fitting], float] = lambda _: 0.0, choice: str = "auto"
+) -> Fitting | None:
+    """The runner for a usable depth (mm): the longest whose reach fits, and of those as long the weakest that carries
+    the load (kg, of the drawer that it would make), else the strongest (common practice); or the one that was chosen,
+    where it fits. None where nothing fits."""
+    fitting = [r for r in stock.fittings_of("runner") if r.reach <= usable and choice in ("auto", r.code)]
+    longest = max((r.length for r in fitting), default=0.0)
+    alike = sorted((r for r in fitting if r.length == longest), key=lambda r: r.capacity)
+    carrying = (r for r in alike if not r.capacity or load(r) <= r.capacity)
+    return next(carrying, alike[-1] if alike else None)
+
+
+def full_drawer(b: Builder, width: float, height: float, length: float, front: float) -> float:
+    """kg of a full drawer: its box of those outer sizes (mm), its front (kg), and what it holds."""
+    made, stock, finish = b.spec.made, b.stock, b.spec.drawer
+    t = made.drawer_thickness
+    side, bottom = stock.board(finish, t), stock.board(finish, made.drawer_bottom_thickness)
+    inside = max(0.0, width - 2 * t) * max(0.0, length - 2 * t)
+    box = (2 * length + 2 * (width - 2 * t)) * height * t * (side.density if side is not None else 0.0)
+    box += inside * made.drawer_bottom_thickness * (bottom.density if bottom is not None else 0.0)
+    return box * 1e-9 + front + SHELF_LOAD * inside * 1e-6
 
 
 def make_drawers(b: Builder, boxes: tuple[BayBox, ...]) -> None:
@@ -47,19 +68,30 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     spec, made, stock = b.spec, b.spec.made, b.stock
     setback = b.recess + (INNER_SETBACK if inner else 0.0)
     usable = clear_depth(b) - setback
-    runner = runner_for(stock, usable)
-    if runner is None:
-        b.problem(f"No runner fits {usable:g} mm of depth.", "Make the unit deeper.")
-        return
     above, below = made.drawer_clear_above, made.drawer_clear_below
     space = box.through
     space = Rect(max(space.x0, box.clear.x0 + packed), space.z0, min(space.x1, box.clear.x1 - packed), space.z1)
     height = space.height - above - below
+    closing = next((f for f in b.fronts if f.path == box.path and not inner), None)
+    mine = [d for d in b.drafts if closing is not None and closing.owns(d.name)]
+    front_weight = sum(d.area * d.thickness * d.board.density * 1e-9 for d in mine)
+
+    def load(r: Fitting) -> float:
+        return full_drawer(b, space.width - 2 * r.side_clearance, height, r.length, front_weight)
+
+    runner = runner_for(stock, usable, load, made.runner)
+    if runner is None:
+        chosen = stock.fitting(made.runner)
+        what = f"No runner fits {usable:g} mm of depth."
+        if chosen is not None:
+            what = f"{chosen.name} needs {chosen.reach:g} mm of depth; here are {usable:g}."
+        b.problem(what, "Make the unit deeper." if chosen is None else "Choose another one, or make the unit deeper.")
+        return
     if height < LEAST_BOX:
         needed = LEAST_BOX + above + below
         b.problem(f"A drawer has {space.height:.0f} mm of clear height; its box needs {needed:g}.", "Make it higher.")
         return
-    number = sum(d.role == "drawer bottom" for d in b.drafts) + 1
+    number = len(b.drawers) + 1
     t = made.drawer_thickness
     width = space.width - 2 * runner.side_clearance
     length = runner.length
@@ -85,7 +117,13 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
         carrier = b.part(upright) if abs(side - x) < 0.5 else _packer(b, name, x, side, y0, middle, length)
         for hole in runner.holes:
             carrier.bore((side, y0 + hole.dx, middle + hole.dy), hole.diameter, hole.depth, "runner")
-    b.item(runner.code, 1, f"pair of runners {runner.length:g} for {usable:.0f} mm of usable depth")
+    full = load(runner)
+    b.drawers.append(DrawerBox(name, box.path, runner.code, full))
+    by = "chosen by hand, " if made.runner != "auto" else ""
+    carries = f" of {runner.capacity:g} kg" if runner.capacity else ""
+    why = f"pair of runners {runner.length:g}: {by}{usable:.0f} mm of usable depth, {full:.0f}{carries} when full"
+    b.item(runner.code, 1, why)
+    b.force(f"depth of {name}", usable, length, f"runners {runner.length:g} long")
 
 
 def _packer(b: Builder, name: str, x: float, inner: float, front: float, middle: float, length: float) -> Draft:

@@ -157,6 +157,39 @@ class Problem(msgspec.Struct, frozen=True, cache_hash=True):
     weight: str = "wrong"
 
 
+class Forced(msgspec.Struct, frozen=True, cache_hash=True):
+    """A size that a step or a stock size changed from what was asked for (MK7).
+
+    Attributes
+    ----------
+    what : the size in words
+    asked, made : mm
+    why : the step or the stock size
+    """
+
+    what: str
+    asked: float
+    made: float
+    why: str
+
+
+class DrawerBox(msgspec.Struct, frozen=True, cache_hash=True):
+    """A drawer with its runners.
+
+    Attributes
+    ----------
+    name : what the names of its parts begin with
+    path : of its bay
+    runner : code of its pair of runners
+    load : kg: box, front and contents
+    """
+
+    name: str
+    path: tuple[int, ...]
+    runner: str
+    load: float
+
+
 def cut_size(finished: float, edging: tuple[float, float], premilling: float, ignored_below: float = 0.0) -> float:
     """What the saw cuts: finished less edging, plus pre-milling, for each banded edge (common practice).
 

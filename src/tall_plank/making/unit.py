@@ -17,7 +17,7 @@ from tall_plank.making.faceframe import frame_zone, make_face_frame
 from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.own import make_own
-from tall_plank.making.parts import Item, Part, Problem
+from tall_plank.making.parts import DrawerBox, Forced, Item, Part, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
 from tall_plank.stock import Stock
@@ -38,6 +38,8 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     weight : kg, parts only
     set : its bays and the boards between them; None where it has none
     fitted : what stands and hangs in its bays
+    forced : sizes that a step or a stock size changed from what was asked for
+    drawers : its drawers with their runners and what they weigh when full
     lent : (gable, holes) that the unit asks of the panels beside it: place in the unit's frame, diameter, depth, use
     """
 
@@ -51,6 +53,8 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     lent: tuple[tuple[str, tuple[tuple[Vec, float, float, str], ...]], ...] = ()
     set: BaySet | None = None
     fitted: tuple[FittedBox, ...] = ()
+    forced: tuple[Forced, ...] = ()
+    drawers: tuple[DrawerBox, ...] = ()
 
 
 @lru_cache(maxsize=4096)
@@ -87,8 +91,9 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     lent = tuple((g.name, tuple(g.bores)) for g in b.lent if g.bores)
     weight = sum(p.weight for p in parts)
     return MadeUnit(
-        spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), weight, lent, b.bays, tuple(b.fitted)
-    )
+        spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), weight, lent, b.bays, tuple(b.fitted),
+        tuple(b.forced), tuple(b.drawers),
+    )  # fmt: skip
 
 
 LEAST_OPENING = 200.0

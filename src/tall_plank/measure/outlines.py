@@ -200,3 +200,22 @@ def interior_angle(before: Point, corner: Point, after: Point) -> float:
     ax, ay = before[0] - corner[0], before[1] - corner[1]
     bx, by = after[0] - corner[0], after[1] - corner[1]
     return math.degrees(math.atan2(ax * by - ay * bx, ax * bx + ay * by)) % 360.0
+
+
+def circle(x: float, y: float, radius: float, count: int = 20) -> Points:
+    """A circle as an outline."""
+    turns = (2 * math.pi * i / count for i in range(count))
+    return tuple((x + radius * math.cos(t), y + radius * math.sin(t)) for t in turns)
+
+
+def ellipse(a: float, b: float, count: int = 12) -> list[tuple[float, float]]:
+    """The upper half of an ellipse, from right to left, without its ends."""
+    turns = [math.pi * i / count for i in range(1, count)]
+    return [(a * math.cos(t), b * math.sin(t)) for t in turns]
+
+
+def bow(length: float, out: float, thick: float = 8.0, count: int = 16) -> Points:
+    """A bow seen from above: two half ellipses, the outer `out` mm high, the inner a thickness less."""
+    outer = [(length / 2 + x, y) for x, y in ellipse(length / 2, out, count)]
+    inner = [(length / 2 + x, y) for x, y in ellipse(length / 2 - thick, out - thick, count)]
+    return ((length, 0.0), *outer, (0.0, 0.0), (thick, 0.0), *reversed(inner), (length - thick, 0.0))

@@ -3,187 +3,24 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import msgspec
-import numpy as np
-from numpy.typing import NDArray
 
 from tall_plank.job import Job, Opening, RoofWindow, Room
 from tall_plank.making import FrontBox, MadeJob, MadeUnit, Part
-from tall_plank.making.builder import FacePlane, FittedBox
+from tall_plank.making.builder import FittedBox
 from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.making.sliding import LEAF, MadeSliding
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
-from tall_plank.measure.outlines import area, triangles
+from tall_plank.scene.handles import handle_solids
 from tall_plank.scene.opening import drawer_of, front_of, opened
+from tall_plank.scene.solids import Box, Prism, Scene, Solid, meshes_of
 from tall_plank.setout import Layout, Placed, RoomLayout, Wall
 from tall_plank.setout.rooms import column_frame, column_height, roof_window_frame, soffit_points
 from tall_plank.stock import Stock
-
-Points = NDArray[np.float64]
-
-# Corners of a unit box and its six faces, each seen from outside counter-clockwise.
-CORNERS = np.array([(x, y, z) for z in (0, 1) for y in (0, 1) for x in (0, 1)], dtype=np.float64)
-EDGES = np.array(
-    [(0, 1), (2, 3), (4, 5), (6, 7), (0, 2), (1, 3), (4, 6), (5, 7), (0, 4), (1, 5), (2, 6), (3, 7)], dtype=np.int64
-)
-FACES = np.array([(0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4, 6, 2), (1, 3, 7, 5)], dtype=np.int64)
-
-
-@dataclass(frozen=True)
-class Box:
-    """A box in the room: frame, size along its axes (mm), color, and the id of what it belongs to."""
-
-    frame: Frame
-    size: Vec
-    color: str
-    source: str
-    name: str = ""
-
-
-@dataclass(frozen=True)
-class Prism:
-    """An outline in the x-y plane of its frame, as thick as `thickness` along z.
-
-    `skew`: mm that the lower and the upper end move along z for each mm of x, where they are mitred.
-    """
-
-    frame: Frame
-    points: Points2
-    thickness: float
-    color: str
-    source: str
-    name: str = ""
-    skew: tuple[float, float] = (0.0, 0.0)
-
-
-Solid = Box | Prism
-
-
-@dataclass(frozen=True)
-class Mesh:
-    """Solids of one color.
-
-    Attributes
-    ----------
-    points : (n, 3) array, mm
-    quads : (m, 4) array of point indices, counter-clockwise seen from outside; a triangle repeats its last index
-    lines : (k, 2) array of point indices: the edges
-    point_owner, quad_owner, line_owner : index of the solid that each belongs to
-    sources, names : of each solid
-    """
-
-    color: str
-    points: Points
-    quads: NDArray[np.int64]
-    lines: NDArray[np.int64]
-    point_owner: NDArray[np.int64]
-    quad_owner: NDArray[np.int64]
-    line_owner: NDArray[np.int64]
-    sources: tuple[str, ...]
-    names: tuple[str, ...]
-
-    def without(self, hidden: frozenset[str]) -> Mesh:
-        """This mesh without the faces and edges of hidden things; its points stay."""
-        if not hidden.intersection(self.sources):
-            return self
-        keep = np.array([source not in hidden for source in self.sources], dtype=bool)
-        quads, lines = keep[self.quad_owner], keep[self.line_owner]
-        return replace(
-            self,
-            quads=self.quads[quads],
-            lines=self.lines[lines],
-            quad_owner=self.quad_owner[quads],
-            line_owner=self.line_owner[lines],
-        )
-
-
-@dataclass(frozen=True)
-class Scene:
-    """Meshes by color, and the extent of the room's floor."""
-
-    meshes: tuple[Mesh, ...]
-    low: Vec
-    high: Vec
-
-
-def mesh_of(color: str, solids: list[Solid]) -> Mesh:
-    """One mesh of many solids, boxes first."""
-    boxes = [s for s in solids if isinstance(s, Box)]
-    prisms = [s for s in solids if isinstance(s, Prism)]
-    n = len(boxes)
-    points: list[Points] = []
-    quads: list[NDArray[np.int64]] = []
-    lines: list[NDArray[np.int64]] = []
-    owners: tuple[list[NDArray[np.int64]], ...] = ([], [], [])
-    if boxes:
-        axes = np.array([(b.frame.x, b.frame.y, b.frame.z) for b in boxes], dtype=np.float64)
-        origins = np.array([b.frame.origin for b in boxes], dtype=np.float64)
-        sizes = np.array([b.size for b in boxes], dtype=np.float64)
-        corners = CORNERS[None, :, :] * sizes[:, None, :]
-        points.append((np.einsum("bck,bkj->bcj", corners, axes) + origins[:, None, :]).reshape(-1, 3))
-        step = 8 * np.arange(n)[:, None, None]
-        quads.append((FACES[None] + step).reshape(-1, 4))
-        lines.append((EDGES[None] + step).reshape(-1, 2))
-        for found, count in zip(owners, (8, 6, 12), strict=True):
-            found.append(np.repeat(np.arange(n), count))
-    at = 8 * n
-    for k, prism in enumerate(prisms):
-        shape, faces, edges = _prism(prism)
-        points.append(shape)
-        quads.append(faces + at)
-        lines.append(edges + at)
-        for found, count in zip(owners, (len(shape), len(faces), len(edges)), strict=True):
-            found.append(np.full(count, n + k))
-        at += len(shape)
-    solids_in_order: list[Solid] = [*boxes, *prisms]
-    return Mesh(
-        color,
-        np.concatenate(points),
-        np.concatenate(quads),
-        np.concatenate(lines),
-        np.concatenate(owners[0]),
-        np.concatenate(owners[1]),
-        np.concatenate(owners[2]),
-        tuple(s.source for s in solids_in_order),
-        tuple(s.name for s in solids_in_order),
-    )
-
-
-def _prism(p: Prism) -> tuple[Points, NDArray[np.int64], NDArray[np.int64]]:
-    """Points, quads and edges of a prism."""
-    outline = p.points if area(p.points) > 0 else tuple(reversed(p.points))
-    n = len(outline)
-    flat = np.array(outline, dtype=np.float64)
-    frame = np.array((p.frame.x, p.frame.y, p.frame.z))
-    lower = np.column_stack([flat, flat[:, 0] * p.skew[0]])
-    upper = np.column_stack([flat, p.thickness + flat[:, 0] * p.skew[1]])
-    points = np.concatenate([lower, upper]) @ frame + np.array(p.frame.origin)
-    quads = [(c + n, d + n, e + n, e + n) for c, d, e in triangles(outline)]
-    quads += [(e, d, c, c) for c, d, e in triangles(outline)]
-    quads += [(i, (i + 1) % n, (i + 1) % n + n, i + n) for i in range(n)]
-    edges = [(i, (i + 1) % n) for i in range(n)] + [(i + n, (i + 1) % n + n) for i in range(n)]
-    # A curve's points are no corners of the thing.
-    for i in range(n):
-        a, b, c = flat[i - 1], flat[i], flat[(i + 1) % n]
-        u, v = b - a, c - b
-        turn = abs(u[0] * v[1] - u[1] * v[0]) / (np.hypot(*u) * np.hypot(*v) + 1e-12)
-        if turn > 0.3:
-            edges.append((i, i + n))
-    return points, np.array(quads, dtype=np.int64), np.array(edges, dtype=np.int64)
-
-
-def meshes_of(solids: Iterable[Solid]) -> tuple[Mesh, ...]:
-    """Solids gathered by color."""
-    by_color: dict[str, list[Solid]] = {}
-    for solid in solids:
-        by_color.setdefault(solid.color, []).append(solid)
-    return tuple(mesh_of(color, group) for color, group in sorted(by_color.items()))
 
 
 def solid_of(frame: Frame, part: Part, color: str, source: str, name: str) -> list[Solid]:
@@ -252,7 +89,7 @@ def part_boxes(
         if front.kind == "machine":
             found += _machine(placed, unit, front)
         elif front.handle is not None and unit.parts and fronts != "off":
-            found += _handle(stock, placed, unit, front, moves.get(front.name))
+            found += handle_solids(stock, placed, unit, front, moves.get(front.name))
     if seen_in:
         for fitted in unit.fitted:
             found += fitted_solids(placed, unit, fitted)
@@ -285,39 +122,6 @@ def _machine(placed: Placed, unit: MadeUnit, f: FrontBox) -> list[Solid]:
         glass = Frame((f.x + 45, -placed.depth - 18.0, f.z + 45))
         size = (f.width - 90, 3.0, f.height - head - 90)
         found.append(Box(placed.frame.then(glass), size, GLASS_BLACK, source, name))
-    return found
-
-
-def _handle(
-    stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox, move: Frame | None = None
-) -> list[Solid]:  # fmt: skip
-    """A bar on two posts, on whatever plane its front stands in."""
-    handle = stock.fitting(f.pull)
-    color = handle.finish if handle and handle.finish else "#2A2A2A"
-    out = handle.projection if handle else 30.0
-    assert f.handle is not None
-    x1, z1, x2, z2 = f.handle
-    plane = f.face or FacePlane(0.0, -unit.spec.depth - unit.spec.made.front_out)
-    t = unit.spec.made.front_thickness
-    if unit.spec.shape == "bow":
-        t += 0.12 * unit.spec.width
-    thick = 12.0
-    lying = abs(x2 - x1) >= abs(z2 - z1)
-    along = (plane.ux, plane.uy, 0.0)
-    into = (-plane.uy, plane.ux, 0.0)
-
-    def box(u: float, o: float, z: float, size: Vec, name: str) -> Box:
-        frame = Frame(plane.point(u, o, z), along, into)
-        frame = move.then(frame) if move is not None else frame
-        return Box(placed.frame.then(frame), size, color, f"cell:{placed.cell}", name)
-
-    size = (max(x2 - x1, thick), thick, thick) if lying else (thick, thick, max(z2 - z1, thick))
-    found: list[Solid] = [
-        box(x1 if lying else x1 - thick / 2, t + out, z1 - thick / 2 if lying else z1, size, f"{placed.number} handle")
-    ]
-    for share in (0.06, 0.94):
-        x, z = x1 + (x2 - x1) * share, z1 + (z2 - z1) * share
-        found.append(box(x - 4, t + out - thick, z - 4, (8.0, out - thick, 8.0), "post"))
     return found
 
 

@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 
 from tall_plank.making import MadeUnit, Part
 from tall_plank.scene.machined import mesh_of_part
-from tall_plank.scene.meshes import Mesh, Scene, Solid, board_color, mesh_of, solid_of
+from tall_plank.scene.meshes import board_color, solid_of
+from tall_plank.scene.solids import Mesh, Scene, Solid, mesh_of
 from tall_plank.setout import Placed
 from tall_plank.stock import Stock
 

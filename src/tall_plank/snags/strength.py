@@ -61,18 +61,14 @@ def weak_shelf(unit: MadeUnit, checked: Checked) -> tuple[str, str] | None:
 
 def heavy_drawer(unit: MadeUnit, stock: Stock) -> tuple[str, str] | None:
     """A drawer whose box, front and contents weigh more than its runners carry."""
-    runner = next((f for i in unit.items if (f := stock.fitting(i.code)) is not None and f.kind == "runner"), None)
-    if runner is None or not runner.capacity:
+    over = [
+        (drawer.load, runner)
+        for drawer in unit.drawers
+        if (runner := stock.fitting(drawer.runner)) is not None and 0.0 < runner.capacity < drawer.load
+    ]
+    if not over:
         return None
-    heaviest = 0.0
-    fronts = [f for f in unit.fronts if f.kind == "drawer"]
-    for i, bottom in enumerate(p for p in unit.parts if p.role == "drawer bottom"):
-        name = bottom.name.removesuffix(" bottom")
-        box = sum(p.weight for p in unit.parts if p.name.startswith(name + " ") and p.role.startswith("drawer"))
-        front = sum(p.weight for p in unit.parts if i < len(fronts) and fronts[i].owns(p.name))
-        heaviest = max(heaviest, box + front + SHELF_LOAD * bottom.length * bottom.width * 1e-6)
-    if heaviest <= runner.capacity:
-        return None
+    heaviest, runner = max(over, key=lambda pair: pair[0])
     return (
         f"A full drawer weighs {heaviest:.0f} kg ({SHELF_LOAD:g} kg/m²); {runner.name} carries {runner.capacity:g} kg.",
         "Make the drawer smaller, or choose stronger runners.",

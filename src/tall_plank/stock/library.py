@@ -56,6 +56,10 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
     def profile(self, code: str) -> Profile | None:
         return _by_code(self.profiles).get(code)
 
+    def pictures(self) -> set[str]:
+        """Names of the images that its things are shown by."""
+        return {f.picture for f in self.fittings} | {a.picture for a in self.appliances}
+
     def fittings_of(self, kind: str) -> tuple[Fitting, ...]:
         return tuple(f for f in self.fittings if f.kind == kind)
 

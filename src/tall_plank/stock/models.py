@@ -82,6 +82,10 @@ INSIDE_KINDS = ("rail", "rack", "tray", "shoes", "bin", "basket", "light", "drai
 """Kinds of fittings that are put into bays."""
 
 
+HandleShape = Literal["bar", "bow", "knob", "cup", "edge"]
+"""A bar on two posts, a bow, a knob, a cup, a profile over the edge (common practice)."""
+
+
 class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
     """Something bought that goes on or into a part.
 
@@ -103,6 +107,8 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     gap : mm that it keeps from the board that it is placed from
     start : the board that it is placed from by itself: low, high, or centred
     moment : what a stay holds at the front's middle, kg x mm (flaps), 0: by its capacity
+    shape : how a handle looks
+    picture : name of its image among the job's pictures; empty: it is drawn from its sizes
     """
 
     code: str
@@ -128,6 +134,8 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     gap: float = 0.0
     start: Literal["low", "high", "middle"] = "low"
     moment: float = 0.0
+    shape: HandleShape = "bar"
+    picture: str = ""
 
     @property
     def is_inside(self) -> bool:
@@ -138,6 +146,11 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     def is_butt(self) -> bool:
         """Whether a hinge is screwed to edges, without a cup in the door."""
         return self.kind == "hinge" and not any(hole.diameter >= 20.0 for hole in self.holes)
+
+
+ApplianceKind = Literal[
+    "dishwasher", "oven", "sink", "hob", "washer", "dryer", "microwave", "fridge", "hood", "cooker", "tap"
+]
 
 
 class Appliance(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
@@ -151,13 +164,12 @@ class Appliance(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_h
     vent : mm of clear space behind it for air
     clear_front : mm of floor kept free before it
     services : kinds of service points that it needs
+    picture : name of its image among the job's pictures
     """
 
     code: str
     name: str
-    kind: Literal[
-        "dishwasher", "oven", "sink", "hob", "washer", "dryer", "microwave", "fridge", "hood", "cooker", "tap"
-    ]
+    kind: ApplianceKind
     width: float
     height: float
     depth: float
@@ -170,6 +182,7 @@ class Appliance(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_h
     vent: float = 0.0
     clear_front: float = 0.0
     services: tuple[str, ...] = ()
+    picture: str = ""
 
     @property
     def opening(self) -> tuple[float, float, float]:

@@ -1,0 +1,144 @@
+"""Lists of stock from outside, as CSV or XLSX: code, picture, sizes, price; see docs/stock-files.md."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Iterable
+from decimal import Decimal, InvalidOperation
+from pathlib import Path
+from typing import Any
+
+from tall_plank.edits.stocklist import ListRow
+from tall_plank.files.images import read_image
+from tall_plank.measure import PlankError
+
+SIZES = {
+    "length_mm": "length", "width_mm": "width", "height_mm": "height", "depth_mm": "depth", "centers_mm": "centers",
+    "projection_mm": "projection", "reach_mm": "reach", "side_clearance_mm": "side_clearance",
+    "capacity_kg": "capacity",
+}  # fmt: skip
+TEXTS = ("name", "supplier", "finish", "shape")
+HEADS = ("code", "kind", "price", "per", "like", "picture", *TEXTS, *SIZES)
+
+MOST_ROWS = 20_000
+MAX_FILE = 20_000_000
+PICTURE = 480
+"""Pixels on the longer side that a picture of stock keeps."""
+
+
+def read_stock_list(path: Path) -> tuple[ListRow, ...]:
+    """Read a list. Its first row holds the heads, in any order; ``code`` has to be one, the others may be missing.
+    Pictures are files beside the list.
+
+    Raises
+    ------
+    PlankError naming file, row and column
+    """
+    try:
+        if path.stat().st_size > MAX_FILE:
+            raise PlankError("The list is too large.", path.name, "Split it.")
+        table = _xlsx(path) if path.suffix.lower() == ".xlsx" else _csv(path)
+        rows = iter(table)
+        heads = [str(cell or "").strip().lower() for cell in next(rows, ())]
+        while heads and not heads[-1]:
+            heads.pop()
+        _check_heads(heads, path.name)
+        found: list[ListRow] = []
+        for number, cells in enumerate(rows, 2):
+            values = {h: c for h, c in zip(heads, (_text(c) for c in cells), strict=False) if c}
+            if not values:
+                continue
+            if len(found) >= MOST_ROWS:
+                raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
+            found.append(_row(number, values, path))
+    except OSError as error:
+        what = f"The list cannot be read ({error.strerror or error})."
+        raise PlankError(what, path.name, "Check the path.") from None
+    return tuple(found)
+
+
+def _csv(path: Path) -> Iterable[list[str]]:
+    try:
+        text = path.read_text(encoding="utf-8-sig")
+    except UnicodeDecodeError:
+        raise PlankError("The list is not UTF-8 text.", path.name, "Save it as CSV in UTF-8, or as XLSX.") from None
+    first = text.split("\n", 1)[0]
+    # A comma, a semicolon or a tab parts the columns, whichever the heads have most of.
+    mark = max(",;\t", key=first.count)
+    try:
+        return list(csv.reader(io.StringIO(text), delimiter=mark, strict=True))
+    except csv.Error as error:
+        raise PlankError(f"The list is no well-formed CSV ({error}).", path.name, "Save it again.") from None
+
+
+def _xlsx(path: Path) -> Iterable[tuple[Any, ...]]:
+    from zipfile import BadZipFile
+
+    from openpyxl import load_workbook
+
+    try:
+        book = load_workbook(path, read_only=True, data_only=True)
+    except (BadZipFile, KeyError, ValueError, TypeError):
+        raise PlankError("This is no workbook that can be read.", path.name, "Save it as XLSX or CSV.") from None
+    try:
+        sheet = book.worksheets[0]
+        return [row for _, row in zip(range(MOST_ROWS + 2), sheet.iter_rows(values_only=True), strict=False)]
+    finally:
+        book.close()
+
+
+def _text(cell: Any) -> str:
+    if isinstance(cell, float) and cell.is_integer():
+        return str(int(cell))
+    return "" if cell is None else str(cell).strip()
+
+
+def _check_heads(heads: list[str], name: str) -> None:
+    if "code" not in heads:
+        raise PlankError("The list has no column “code”.", f"{name}, row 1", f"Heads: {', '.join(HEADS)}.")
+    for head in heads:
+        if head not in HEADS:
+            raise PlankError(f"The column “{head}” is not known.", f"{name}, row 1", f"Heads: {', '.join(HEADS)}.")
+        if heads.count(head) > 1:
+            raise PlankError(f"The column “{head}” is there twice.", f"{name}, row 1", "Take one out.")
+
+
+def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
+    def wrong(head: str, what: str, remedy: str) -> PlankError:
+        return PlankError(what, f"{path.name}, row {number}, {head}", remedy)
+
+    if not values.get("code"):
+        raise wrong("code", "The row has no code.", "Give it one, or leave the row empty.")
+    sizes = {}
+    for head, key in SIZES.items():
+        if head in values:
+            try:
+                sizes[key] = float(values[head].replace(",", "."))
+            except ValueError:
+                raise wrong(head, f"“{values[head][:30]}” is no number.", "Write a plain number.") from None
+            if not 0.0 <= sizes[key] <= 10_000.0:
+                raise wrong(head, f"{values[head][:30]} is out of range.", "Write 0 to 10000.")
+    price = None
+    if "price" in values:
+        try:
+            price = Decimal(values["price"].replace(",", "."))
+        except InvalidOperation:
+            raise wrong("price", f"“{values['price'][:30]}” is no price.", "Write a plain number.") from None
+        if not price.is_finite() or not 0 <= price <= 10_000_000:
+            raise wrong("price", f"{values['price'][:30]} is no price.", "Write a number from 0.")
+    image = None
+    if "picture" in values:
+        name = values["picture"]
+        if Path(name).name != name or name.startswith("."):
+            raise wrong("picture", f"“{name[:40]}” is no file beside the list.", "Write the name of a file beside it.")
+        try:
+            read = read_image(path.parent / name, most=PICTURE)
+        except PlankError as error:
+            raise wrong("picture", error.what, error.remedy) from None
+        image = (read.wide, read.high, read.data)
+    texts = {key: values[key][:200] for key in TEXTS if key in values}
+    return ListRow(
+        number, values["code"][:60], values.get("kind", "").lower().replace(" ", "_"), sizes, texts, price,
+        values.get("per", "each"), values.get("like", ""), image,
+    )  # fmt: skip

@@ -1,0 +1,32 @@
+from __future__ import annotations
+
+from decimal import Decimal
+
+from tall_plank.stock import shipped_stock
+from tall_plank.stock.catalog import entries, search
+
+STOCK = shipped_stock()
+ALL = entries(STOCK, STOCK.prices[0])
+
+
+def test_everything_that_is_bought_is_in_the_catalog_once() -> None:
+    rows = (STOCK.fittings, STOCK.boards, STOCK.edgings, STOCK.appliances, STOCK.profiles)
+    assert sorted(e.code for e in ALL) == sorted(thing.code for things in rows for thing in things)
+
+
+def test_a_handle_is_told_by_length_centers_and_projection() -> None:
+    bar = next(e for e in ALL if e.code == "HD-BAR-192")
+    assert bar.sizes == (("long", 212), ("centers", 192), ("out", 32))
+    assert (bar.group, bar.style, bar.price) == ("Handles", "bar", Decimal("7.40"))
+
+
+def test_every_word_of_a_search_has_to_be_found_somewhere() -> None:
+    assert [e.code for e in search(ALL, "PULL 160 Bow")] == ["HD-BOW-160"]
+    assert {e.style for e in search(ALL, "bow brasswell")} == {"bow"}
+    assert search(ALL, "pull nowhere") == ()
+
+
+def test_a_heading_and_a_shortlist_narrow_the_search() -> None:
+    assert {e.kind for e in search(ALL, group="Boards")} == {"board"}
+    found = search(ALL, "pull", only=frozenset(("HD-KNOB", "HD-CUP-96")))
+    assert [e.code for e in found] == ["HD-CUP-96"]
