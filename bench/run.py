@@ -72,8 +72,9 @@ def clear_caches() -> None:
     from tall_plank.shop import boards
 
     for cached in (
-        make_unit, set_out, layout._room, rooms._walls, rooms._closed, inherit._construction, inherit._evaluated,
-        elevation._front_items, plan._floor_items, plan._shell, making_job._made_room, meshes.part_boxes,
+        make_unit, set_out, layout._room, layout._free_run, layout._dressed, rooms._walls, rooms._closed,
+        inherit._construction, inherit._evaluated, elevation._front_items, plan._floor_items, plan._floor_unit,
+        plan._shell, making_job._made_room, making_job._made_run, meshes.part_boxes,
         cost.unit_quantities, cost.unit_cost, boards.plan_board,
     ):  # fmt: skip
         cached.cache_clear()

@@ -154,7 +154,8 @@ def test_offset_of_a_convex_outline_agrees_with_shapelys_mitred_buffer(n: int, r
     wanted = Polygon(points).buffer(by, join_style="mitre", mitre_limit=20.0)
     found = Polygon(ol.offset(points, by))
     assert found.area == pytest.approx(wanted.area, rel=1e-6)
-    assert found.symmetric_difference(wanted).area < 1e-6 * wanted.area + 1.0
+    # Not by their symmetric difference: sides that lie within a rounding of one another can break the overlay.
+    assert found.hausdorff_distance(wanted) < 1e-3
 
 
 @given(STAR, st.floats(-3000, 3000), st.floats(0, math.pi))

@@ -63,6 +63,10 @@ def _shaded(mesh: Mesh, facing: float) -> Any:
     return (np.clip(bright[:, None] * rgb[None, :], 0, 1) * 255).astype(np.uint8)
 
 
+FIRST_AFTER = 40
+"""ms that the first picture waits, so that the window and its drawings are painted before VTK is imported."""
+
+
 class ModelView(QWidget):
     """The room in three dimensions. Walls between the eye and the room are left out."""
 
@@ -99,7 +103,7 @@ class ModelView(QWidget):
         self._dirty_scene = True
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
-        self._timer.setInterval(0)
+        self._timer.setInterval(FIRST_AFTER)
         self._timer.timeout.connect(lambda: self.render_now())
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
@@ -133,6 +137,7 @@ class ModelView(QWidget):
         """Make the off-screen window on first use (importing VTK takes time; the window is up by then)."""
         if self._window is not None:
             return True
+        self._timer.setInterval(0)
         if self._failed:
             return False
         try:

@@ -154,7 +154,7 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
 @lru_cache(maxsize=64)
 def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], ...]) -> tuple[float, float, float]:
     """The place inside an outline, clear of boxes (x0, y0, x1, y1), with most room for a text that is wider than high,
-    and the width free there; found on a grid of 31 by 31."""
+    and the width free there; found on a grid of 19 by 19."""
     gx, gy, wide, high, inside = _grid(points)
     if boxes:
         a, b, c, d = (np.array(side)[:, None] for side in zip(*boxes, strict=True))
@@ -170,7 +170,7 @@ def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], .
 def _grid(points: Points) -> tuple[NDArray[np.float64], ...]:
     """A grid over an outline: x, y, the width and the height free there, and whether each point lies inside."""
     x0, y0, x1, y1 = ol.bounds(points)
-    steps = np.arange(1, 32) / 32
+    steps = np.arange(1, 20) / 20
     gx, gy = (a.ravel() for a in np.meshgrid(x0 + (x1 - x0) * steps, y0 + (y1 - y0) * steps))
     outline = np.array(points)
     inside = np.array([ol.inside(points, float(x), float(y)) for x, y in zip(gx, gy, strict=True)])
@@ -263,14 +263,16 @@ def _on_wall(wall: Wall, x: float, y: float, w: float, h: float) -> Points:
     return tuple(wall.frame.out((px, py, 0.0))[:2] for px, py in ((x, y), (x + w, y), (x + w, y + h), (x, y + h)))
 
 
+@lru_cache(maxsize=2048)
 def _outline(p: Placed) -> Points:
     """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
     return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
 
 
-def _floor_unit(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> list[Item]:
+@lru_cache(maxsize=2048)
+def _floor_unit(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> tuple[Item, ...]:
     items = _floor_items(stock, p.body, unit, p.plan, p.width, p.depth)
-    return [_moved(item, p.frame, f"cell:{p.cell}") for item in items] + _label(p, label)
+    return (*(_moved(item, p.frame, f"cell:{p.cell}") for item in items), *_label(p, label))
 
 
 @lru_cache(maxsize=2048)

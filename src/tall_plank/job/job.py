@@ -151,13 +151,11 @@ _indexes: dict[int, tuple[tuple[Any, ...], dict[str, Any]]] = {}
 
 
 def _index(rows: tuple[Any, ...]) -> dict[str, Any]:
-    kept = _indexes.get(id(rows))
-    if kept is None or kept[0] is not rows:
-        if len(_indexes) >= 512:
-            _indexes.clear()
-        kept = (rows, {_key(row): row for row in rows})
-        _indexes[id(rows)] = kept
-    return kept[1]
+    if len(_indexes) >= 1024:
+        _indexes.clear()
+    made = {_key(row): row for row in rows}
+    _indexes[id(rows)] = (rows, made)
+    return made
 
 
 def _key(row: Any) -> str:
@@ -168,7 +166,9 @@ def _key(row: Any) -> str:
 
 
 def _one(rows: tuple[T, ...], key: str, kind: str) -> T:
-    found = _index(rows).get(key)
+    kept = _indexes.get(id(rows))
+    # This is asked thousands of times a second while something is dragged.
+    found = (kept[1] if kept is not None and kept[0] is rows else _index(rows)).get(key)
     if found is None:
         raise PlankError(f"The job has no {kind} “{key}”.", "job", f"Choose another {kind}.")
     return found  # type: ignore[no-any-return]

@@ -7,7 +7,7 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Construction, Job, Template, Unit
+from tall_plank.job import Construction, Job, Service, Template, Unit
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.builder import UnitSpec
@@ -17,7 +17,7 @@ from tall_plank.making.trims import trim_part, worktop_part
 from tall_plank.making.unit import MadeUnit, make_unit
 from tall_plank.measure import Frame, Length, PlankError
 from tall_plank.measure.frames import Vec
-from tall_plank.setout import Layout, MoldingPiece, Placed, RoomLayout
+from tall_plank.setout import Layout, MoldingPiece, Placed, RoomLayout, RunLayout
 
 
 class NumberedPart(msgspec.Struct, frozen=True):
@@ -116,11 +116,11 @@ PIPED = ("water", "waste", "power", "gas", "vent")
 """Service points that come out of the wall behind a unit."""
 
 
-def _behind(room: RoomLayout, placed: Placed) -> tuple[tuple[str, float, float], ...]:
+def _behind(services: tuple[Service, ...], placed: Placed) -> tuple[tuple[str, float, float], ...]:
     """Service points on the wall behind a unit, in the unit's frame: kind, x, z."""
     return tuple(
         (s.kind, round(s.x.mm - placed.x, 3), round(s.height.mm - placed.bottom, 3))
-        for s in room.room.services
+        for s in services
         if s.wall == placed.wall and s.kind in PIPED
         and placed.x < s.x.mm < placed.right and placed.bottom < s.height.mm < placed.top
     )  # fmt: skip
@@ -128,6 +128,13 @@ def _behind(room: RoomLayout, placed: Placed) -> tuple[tuple[str, float, float],
 
 def spec_of(job: Job, placed: Placed, room: RoomLayout | None = None) -> UnitSpec:
     """What a placed unit is made from; with its room, also what it stands on and what comes out of the wall."""
+    if room is None:
+        return _spec_in(job, placed, "plinth", ())
+    feet = next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth")
+    return _spec_in(job, placed, feet, room.room.services)
+
+
+def _spec_in(job: Job, placed: Placed, feet: str, services: tuple[Service, ...]) -> UnitSpec:
     unit = job.unit(placed.unit)
     sizes = (placed.width, placed.height, placed.depth, placed.leg, placed.blind, placed.filler)
     return _spec(
@@ -138,8 +145,8 @@ def spec_of(job: Job, placed: Placed, room: RoomLayout | None = None) -> UnitSpe
         placed.level.value,
         tuple(round(mm, 6) for mm in sizes),
         placed.corner,
-        next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth") if room is not None else "plinth",
-        _behind(room, placed) if room is not None and room.room.services else (),
+        feet,
+        _behind(services, placed),
         round(placed.bottom, 3) if placed.level != "hung" else 0.0,
     )
 
@@ -215,13 +222,16 @@ def make_job(job: Job, layout: Layout) -> MadeJob:
                 msgspec.structs.replace(
                     job,
                     name="", number="", client="", site="", rooms=(), labels=(), book="", next_id=0, values=job.values,
-                    units=_used(job, layout_of_room), pricing=Job(name="").pricing,
+                    units=_used(job, layout_of_room), pricing=_NO_PRICING, pictures=(), inserts=(), shortlist=(),
                 ),
                 i,
             )
             for i, layout_of_room in enumerate(layout.rooms)
         )
     )  # fmt: skip
+
+
+_NO_PRICING = Job(name="").pricing
 
 
 def _used(job: Job, room: RoomLayout) -> tuple[Unit, ...]:
@@ -231,7 +241,12 @@ def _used(job: Job, room: RoomLayout) -> tuple[Unit, ...]:
 
 @lru_cache(maxsize=64)
 def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
-    units = tuple((placed, make_unit(spec_of(job, placed, room), job.stock)) for placed in room.placed)
+    basis = msgspec.structs.replace(job, units=())
+    units = tuple(
+        pair
+        for laid in room.runs
+        for pair in _made_run(basis, tuple(job.unit(p.unit) for p in laid.cells), laid, room.room.services)
+    )
     prefix = "" if place == 0 else str(place + 1)
     trims: list[MadeTrim] = []
     counts: dict[str, int] = {}
@@ -286,6 +301,21 @@ def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
                          "sliding leaf")
             )  # fmt: skip
     return MadeRoom(units, tuple(trims), moldings, sliding)
+
+
+@lru_cache(maxsize=1024)
+def _made_run(
+    basis: Job, units: tuple[Unit, ...], laid: RunLayout, services: tuple[Service, ...]
+) -> tuple[tuple[Placed, MadeUnit], ...]:
+    """The units of a run made; kept while nothing that they are made from changes.
+
+    Parameters
+    ----------
+    basis : the job without rooms and units
+    units : those of its cells
+    """
+    job = msgspec.structs.replace(basis, units=units)
+    return tuple((p, make_unit(_spec_in(job, p, laid.run.feet, services), job.stock)) for p in laid.cells)
 
 
 def _sliding(room: RoomLayout, job: Job, units: tuple[tuple[Placed, MadeUnit], ...]) -> tuple[MadeSliding, ...]:

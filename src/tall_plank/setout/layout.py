@@ -6,10 +6,10 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job import Cell, Corner, Job, Room, Run, Soffit
+from tall_plank.job import Cell, Corner, Job, Room, Run, Soffit, Unit
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import Length
-from tall_plank.setout.corners import corners_of_room, front_depth
+from tall_plank.setout.corners import CornerEnd, corners_of_room, front_depth
 from tall_plank.setout.moldings import MoldingPiece, moldings_of
 from tall_plank.setout.panels import (
     ceiling_fillers,
@@ -110,6 +110,9 @@ def set_out_room(job: Job, room: Room) -> RoomLayout:
         labels=(),
         book="",
         next_id=0,
+        pictures=(),
+        inserts=(),
+        shortlist=(),
     )
     return _room(narrow)
 
@@ -164,13 +167,19 @@ def _room(job: Job) -> RoomLayout:
 
         return find
 
+    basis = msgspec.structs.replace(job, rooms=(), units=())
     done: dict[str, RunLayout] = {}
     todo = [r for r in room.runs if r.wall in lines]
     while todo:
         # Runs whose cells are held by cells of others wait for those; in a circle the first goes on without.
         ready = [r for r in todo if not _waits(r, todo)] or todo[:1]
         for run in ready:
-            layout = set_out_run(job, room, lines[run.wall], run, corners, finder(run), keeps.get(run.wall, (0.0, 0.0)))
+            line, keep = lines[run.wall], keeps.get(run.wall, (0.0, 0.0))
+            ends = (corners.get((run.id, "left")), corners.get((run.id, "right")))
+            if any(c.anchor is not None for c in run.cells):
+                layout = set_out_run(job, room.id, line, run, ends, finder(run), keep)
+            else:
+                layout = _free_run(basis, _units_of(job, (run,)), room.id, line, run, ends, keep)
             done[run.id] = layout
             for p in layout.cells:
                 placed_at[p.cell] = (p.wall, (p.x, p.right))
@@ -183,14 +192,14 @@ def _room(job: Job) -> RoomLayout:
     tops: list[Worktop] = []
     boards: list[TrimBoard] = []
     on_walls = [r for r in runs if not r.wall.island]
+    bare = msgspec.structs.replace(room, runs=())
     for laid in on_walls:
-        pieces = run_tops(job, laid, on_walls)
+        round_corner = {end.other for end in (laid.start_corner, laid.end_corner) if end is not None}
+        mates = tuple(r for r in on_walls if r is not laid and r.run.id in round_corner)
+        units = _units_of(job, (laid.run, *(m.run for m in mates)))
+        pieces, trims = _dressed(basis, units, bare, laid, mates)
         tops += pieces
-        boards += plinths_of(job, laid, on_walls)
-        boards += corner_fillers(job, laid)
-        boards += ceiling_fillers(job, room, laid)
-        boards += upstands(job, room, laid, pieces)
-        boards += run_waterfalls(job, laid, pieces)
+        boards += trims
     for island, line in zip(room.islands, faces[::2], strict=True):
         mine = [r for r in runs if r.wall.island == island.id]
         cell = island_first[island.id]
@@ -215,6 +224,54 @@ def _room(job: Job) -> RoomLayout:
         moldings=moldings_of(room, job.stock.profiles) if room.moldings else (),
         placed=tuple(p for run in runs for p in run.cells),
     )
+
+
+def _units_of(job: Job, runs: tuple[Run, ...]) -> tuple[Unit, ...]:
+    """The units that stand in some runs."""
+    return tuple(job.unit(cell.unit) for run in runs for cell in run.cells)
+
+
+@lru_cache(maxsize=1024)
+def _free_run(
+    basis: Job,
+    units: tuple[Unit, ...],
+    room_id: str,
+    line: Wall,
+    run: Run,
+    ends: tuple[CornerEnd | None, CornerEnd | None],
+    keep: Span,
+) -> RunLayout:
+    """A run that nothing beside it holds, set out; kept while nothing that it is made from changes.
+
+    Parameters
+    ----------
+    basis : the job without rooms and units
+    units : those of the run
+    """
+    return set_out_run(msgspec.structs.replace(basis, units=units), room_id, line, run, ends, keep=keep)
+
+
+@lru_cache(maxsize=1024)
+def _dressed(
+    basis: Job, units: tuple[Unit, ...], room: Room, laid: RunLayout, mates: tuple[RunLayout, ...]
+) -> tuple[tuple[Worktop, ...], tuple[TrimBoard, ...]]:
+    """Worktops and boards of a run along a wall; kept while nothing that they are made from changes.
+
+    Parameters
+    ----------
+    basis : the job without rooms and units
+    units : those of the run and of its mates
+    room : without its runs
+    mates : the runs round its corners
+    """
+    job = msgspec.structs.replace(basis, units=units)
+    together = (laid, *mates)
+    pieces = run_tops(job, laid, together)
+    boards = (
+        *plinths_of(job, laid, together), *corner_fillers(job, laid), *ceiling_fillers(job, room, laid),
+        *upstands(job, room, laid, pieces), *run_waterfalls(job, laid, pieces),
+    )  # fmt: skip
+    return pieces, boards
 
 
 def _standing(job: Job, room: Room, soffit: Soffit, runs: tuple[RunLayout, ...]) -> list[Soffit]:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 import msgspec
 
-from tall_plank.job import Body, Cell, Job, Level, Room, Run
+from tall_plank.job import Body, Cell, Job, Level, Run
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
 from tall_plank.measure.outlines import Points
@@ -257,10 +257,10 @@ def _exact_pair(job: Job, cell: Cell, pins: _Pins, member: Member) -> Member:
 
 def set_out_run(
     job: Job,
-    room: Room,
+    room_id: str,
     wall: Wall,
     run: Run,
-    corners: dict[tuple[str, str], CornerEnd] | None = None,
+    ends: tuple[CornerEnd | None, CornerEnd | None] = (None, None),
     find: Find = lambda source: None,
     keep: Span = (0.0, 0.0),
 ) -> RunLayout:
@@ -268,12 +268,11 @@ def set_out_run(
 
     Parameters
     ----------
-    corners : how runs stand in the corners of the room
+    ends : how its left and right end stand in the corners of the room
     find : where things that hold cells stand along this line
     keep : mm kept at the line's ends by panels of an island
     """
-    corners = corners or {}
-    at_start, at_end = corners.get((run.id, "left")), corners.get((run.id, "right"))
+    at_start, at_end = ends
     x = run.start.mm if run.start is not None else max(keep[0], at_start.keep if at_start else 0.0)
     kept = run.end.mm if run.end is not None else max(keep[1], at_end.keep if at_end else 0.0)
     end = wall.length - kept
@@ -300,7 +299,7 @@ def set_out_run(
                 cell=cell.id,
                 unit=unit.id,
                 number=cell.number,
-                room=room.id,
+                room=room_id,
                 wall=wall.id,
                 run=run.id,
                 level=template.level if run.level is Level.BASE else run.level,
