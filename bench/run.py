@@ -313,6 +313,32 @@ def large_job(job: Job) -> None:
         close()
 
 
+def many_edits(job: Job) -> None:
+    """Memory of this process after rounds of 500 edits and 500 undos, with the window painted between."""
+    import gc
+
+    import psutil
+
+    app, window, close = a_window(job)
+    cell = job.rooms[0].runs[0].cells[1].id
+    doc = window.document
+    doc.select((f"cell:{cell}",))
+    settle_in(app, 500)
+    held = []
+    for turn in range(3):
+        for i in range(500):
+            width = f"{500 + (i * 7 + turn) % 300}.{i % 9}"
+            doc.do(lambda job, width=width: runs.set_width(job, (cell,), width))
+            if i % 25 == 0:
+                settle_in(app, 1)
+        for _ in range(500):
+            doc.undo()
+        gc.collect()
+        held.append(psutil.Process().memory_info().rss / 1e6)
+    report("memory after 500 edits and undos, and again", held, "MB", 500)
+    close()
+
+
 def start_of_window() -> None:
     """A new process each time, to the window painted; and its memory with the demo drawn."""
     import psutil
@@ -348,6 +374,7 @@ def main() -> None:
     typed_width(job)
     drag_step(sixty_units())
     large_job(two_hundred_units())
+    many_edits(job)
     if "--quick" not in sys.argv:
         start_of_window()
     print(f"{'figure':<50} {'median':>9} {'fastest':>9} {'slowest':>9} {'target':>9}")

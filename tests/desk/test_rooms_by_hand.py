@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QApplication
 from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
 from tall_plank.desk.window import Window
 from tall_plank.edits import features, guides, islands, rooms, runs, runtext, tops
+from tall_plank.files.library import kept
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
@@ -273,7 +274,7 @@ def test_an_island_from_nothing_by_mouse(empty_window: Window) -> None:
     choose(w, "right", "waterfall")
     assert {b.kind for b in w.document.room.boards} >= {"waterfall leg", "back panel", "end panel"}
     # Both faces are elevations in the strip.
-    assert [p.drawing.title[:2] for p in w.strip.placed][-2:] == ["K1", "K2"]
+    assert [p.drawing.title for p in w.strip.placed][-2:] == ["Island K, front", "Island K, back"]
 
 
 def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> None:
@@ -595,3 +596,20 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     drag(w.plan, w.plan.to_px(*corners[i]).toPoint(), w.plan.to_px(far[0], far[1]).toPoint(), steps=1)
     shape = [(c.x.mm, c.out.mm) for c in w.document.room.room.islands[0].top.outline]
     assert ol.crossing(shape) is None
+
+
+def test_what_is_kept_is_what_was_selected_when_its_name_was_asked_for(window: Window) -> None:
+    doc = window.document
+    doc.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("keep")
+    doc.select(())
+    type_into(window.run_text.box, "Quay drawers")
+    assert not window.run_text.isVisible()
+    (saved,) = kept(doc.folders)[0]
+    assert (saved.saved.name, len(saved.saved.runs[0].units)) == ("Quay drawers", 1)
+    # What is gone by then is told in the line.
+    doc.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("keep")
+    doc.do(lambda job: runs.delete_cells(job, doc.cells))
+    type_into(window.run_text.box, "Lost")
+    assert "no longer there" in window.run_text.note.text()

@@ -79,7 +79,7 @@ def part_quantities(parts: tuple[Part, ...]) -> tuple[dict[str, float], dict[str
     return areas, edging, holes, grooves
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def unit_quantities(made: MadeUnit) -> Quantities:
     """What goes into one unit."""
     areas, edging, holes, grooves = part_quantities(made.parts)
@@ -186,7 +186,7 @@ def _lines(q: Quantities, book: PriceBook, stock: Stock) -> tuple[list[CostLine]
     return lines, unpriced, others
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def unit_cost(q: Quantities, book: PriceBook, stock: Stock) -> Decimal:
     """Cost of one unit by itself."""
     return sum((line.amount for line in _lines(q, book, stock)[0]), Decimal(0))

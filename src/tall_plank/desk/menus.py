@@ -464,6 +464,8 @@ def _select(w: Window) -> None:
     w.commands.separate("select")
     add("next_cell", tr("Ne&xt unit"), "select", lambda: w.lines.step(1), ".")
     add("previous_cell", tr("&Previous unit"), "select", lambda: w.lines.step(-1), ",")
+    add("cell_above", tr("Unit above"), "select", lambda: w.lines.step_level(1), "Up", bound=False)
+    add("cell_below", tr("Unit below"), "select", lambda: w.lines.step_level(-1), "Down", bound=False)
     w.commands.separate("select")
     for i in range(9):
         add(f"wall_{i + 1}", f"{tr('Wall')} {i + 1}", "select", lambda i=i: pick_line(w, i), f"Ctrl+{i + 1}",
@@ -515,6 +517,8 @@ def _view(w: Window) -> None:
     def full() -> None:
         w.showNormal() if w.isFullScreen() else w.showFullScreen()
 
+    add("next_pane", tr("Next pa&ne"), "view", lambda: w.next_pane(1), "F6")
+    add("previous_pane", tr("Previ&ous pane"), "view", lambda: w.next_pane(-1), "Shift+F6")
     add("go_strip", tr("&Go to the strip"), "view", w.strip.setFocus, "G")
     add("go_shelf", tr("Go to the shel&f"), "view", lambda: w.shelf.search.setFocus(), "P")
     add("go_spec", tr("Go to the spec s&heet"), "view", lambda: go_to_spec(w), "S")

@@ -372,15 +372,16 @@ def type_label(w: Window) -> None:
 def keep_chosen(w: Window) -> None:
     """The selected units, run or island under a name."""
     doc = w.document
+    cells, chosen, run = doc.cells, doc.ids("island"), doc.ids("run")
 
     def write(name: str) -> PlankError | None:
         try:
-            if doc.cells:
-                text = library.save_cells(doc.job, doc.cells, name)
-            elif doc.ids("island"):
-                text = library.save_island(doc.job, doc.ids("island")[0], name)
+            if cells:
+                text = library.save_cells(doc.job, cells, name)
+            elif chosen:
+                text = library.save_island(doc.job, chosen[0], name)
             else:
-                text = library.save_run(doc.job, doc.ids("run")[0], name)
+                text = library.save_run(doc.job, run[0], name)
             keep(doc.folders, name, text)
         except PlankError as error:
             return error

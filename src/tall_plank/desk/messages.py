@@ -52,6 +52,11 @@ class MessageLine(QFrame):
         self._show(text, level)
         self._timer.start(NOTE_MS if level == "note" else WRONG_MS)
 
+    def dismiss(self) -> None:
+        """The work went on: what was told is over, a question stays."""
+        if not self._asking:
+            self.hide()
+
     def ask(self, text: str, answers: dict[str, Callable[[], object]]) -> None:
         """A question that waits beside the work; each answer is a button."""
         self._clear()

@@ -67,6 +67,39 @@ FIRST_AFTER = 40
 """ms that the first picture waits, so that the window and its drawings are painted before VTK is imported."""
 
 
+FILLED = 0.93
+"""Share of the view that a scene fills when it is fitted."""
+
+
+def whole_in_view(
+    low: tuple[float, float, float], high: tuple[float, float, float], turn: float, tilt: float, shape: float
+) -> tuple[tuple[float, float, float], float]:
+    """Where to look at, and from how far, so that an upright box fills the view without being cut off.
+
+    Parameters
+    ----------
+    low, high : corners of the box, mm
+    turn, tilt : of the eye about the box, degrees
+    shape : width of the view over its height
+    """
+    a, b = math.radians(turn), math.radians(tilt)
+    ahead = np.array([-math.cos(a) * math.cos(b), -math.sin(a) * math.cos(b), -math.sin(b)])
+    right = np.array([-math.sin(a), math.cos(a), 0.0])
+    up = np.cross(right, ahead)
+    corners = np.array([(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])])
+    half = math.tan(math.radians(VIEW_ANGLE / 2)) * FILLED
+    center, distance = (np.array(low) + np.array(high)) / 2, 0.0
+    for _ in range(4):
+        away = corners - center
+        across, upward, deep = away @ right, away @ up, away @ ahead
+        distance = float(max((np.abs(across) / (half * shape) - deep).max(), (np.abs(upward) / half - deep).max()))
+        # What is nearer looks larger: the middle of what is seen comes into the middle of the view.
+        for axis, off in ((right, across), (up, upward)):
+            seen = off / (distance + deep)
+            center = center + axis * (seen.max() + seen.min()) / 2 * distance
+    return (float(center[0]), float(center[1]), float(center[2])), distance
+
+
 class ModelView(QWidget):
     """The room in three dimensions. Walls between the eye and the room are left out."""
 
@@ -85,6 +118,8 @@ class ModelView(QWidget):
         self.setAccessibleName(tr("Model"))
         self.turn, self.tilt, self.distance = -66.0, 30.0, 0.0
         self.center: tuple[float, float, float] | None = None
+        self._whole: tuple[object, ...] | None = None
+        """The box and the shape of the view that it was fitted to; None where the eye was moved by hand."""
         self._image: QImage | None = None
         self._scene: Scene | None = None
         self._meshes: dict[str, tuple[Mesh, Any]] = {}
@@ -109,9 +144,6 @@ class ModelView(QWidget):
         self._rest.setSingleShot(True)
         self._rest.setInterval(160)
         self._rest.timeout.connect(self._render_fine)
-
-    nearness = 0.84
-    """Share of the sphere about the scene that fills the view when it is fitted."""
 
     def sizeHint(self) -> QSize:
         return QSize(440, 320)
@@ -163,18 +195,16 @@ class ModelView(QWidget):
         scene = self._scene
         if scene is None:
             return
-        w, d, h = scene.high
         if self.center is None:
             self.turn = self._facing()
             if self.turn != self._lit_from:
                 self._lit_from = self.turn
                 self._forget()
-            self.center = (w / 2, d / 2, h * 0.46)
-        if self.distance <= 0:
-            # The sphere about the room fills the narrower side of the view.
-            radius = math.sqrt(w * w + d * d + h * h) / 2
-            narrow = min(1.0, self.width() / max(1, self.height()))
-            self.distance = self.nearness * radius / math.sin(math.radians(VIEW_ANGLE / 2)) / narrow
+        frame = (scene.low, scene.high, self.width() / max(1, self.height()))
+        if self.center is None or self.distance <= 0 or self._whole not in (None, frame):
+            # Seen whole, it stays so while it grows, until the eye is moved by hand.
+            self.center, self.distance = whole_in_view(*frame[:2], self.turn, self.tilt, frame[2])
+            self._whole = frame
         a, b = math.radians(self.turn), math.radians(self.tilt)
         x, y, z = self.center
         eye = (
@@ -369,6 +399,7 @@ class ModelView(QWidget):
         self._timer.start()
 
     def zoom(self, factor: float, about: QPointF | None = None) -> None:
+        self._whole = None
         self.distance = min(max(self.distance / factor, 300.0), 60_000.0)
         self._timer.start()
 
@@ -539,6 +570,7 @@ class ModelView(QWidget):
             self._drag_to(event.position())
             return
         self._moved = True
+        self._whole = None
         self._from = event.position()
         pan = event.buttons() & Qt.MouseButton.MiddleButton or event.modifiers() & Qt.KeyboardModifier.ShiftModifier
         if pan and self.center is not None:

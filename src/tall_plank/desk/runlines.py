@@ -270,19 +270,40 @@ class RunLines(QWidget):
             self.type_cell(self.document.cells[0])
 
     def step(self, by: int) -> bool:
-        """Select the next or previous cell of the run; False at its end."""
-        cells = self.document.cells
+        """Select the next or previous cell along the frieze: of the run, then of the next run on its level; False at
+        the end. With nothing selected, the first of the wall that is worked on."""
+        doc = self.document
+        order = {line.id: i for i, line in enumerate(doc.room.lines)}
+        runs = sorted((r.run for r in doc.room.runs), key=lambda r: order[r.wall])
+        cells = doc.cells
         if not cells:
-            first = next((c for r in self.document.room.runs for c in r.run.cells), None)
-            if first is not None:
-                self.document.select((f"cell:{first.id}",))
-            return first is not None
-        _, run, _ = self.document.job.find_cell(cells[-1])
-        places = [c.id for c in run.cells]
+            wall = self.strip.current_wall()
+            here = [c for r in runs if r.wall == wall for c in r.cells] or [c for r in runs for c in r.cells]
+            if here:
+                doc.select((f"cell:{here[0 if by > 0 else -1].id}",))
+            return bool(here)
+        _, run, _ = doc.job.find_cell(cells[-1])
+        hung = run.level is Level.HUNG
+        places = [c.id for r in runs if (r.level is Level.HUNG) == hung for c in r.cells]
         at = places.index(cells[-1]) + by
         if not 0 <= at < len(places):
             return False
-        self.document.select((f"cell:{places[at]}",))
+        doc.select((f"cell:{places[at]}",))
+        return True
+
+    def step_level(self, by: int) -> bool:
+        """Select the unit above (1) or below (-1) the selected one on its wall; False where there is none."""
+        doc = self.document
+        here = doc.workings.layout.find(doc.cells[-1]) if doc.cells else None
+        if here is None:
+            return self.step(1)
+        others = [p for p in doc.room.placed if p.wall == here.wall and p.run != here.run and p.width > 0
+                  and (p.bottom - here.bottom) * by > 0.5]  # fmt: skip
+        if not others:
+            return False
+        middle = here.x + here.width / 2
+        near = min(others, key=lambda p: max(p.x - middle, middle - p.right, 0.0))
+        doc.select((f"cell:{near.cell}",))
         return True
 
     def event(self, event: QEvent | None) -> bool:

@@ -82,7 +82,7 @@ class RunTextBar(QFrame):
         room = job.room(self.document.room_id)
         run = next((r for r in room.runs if r.wall == wall and r.level is level), None)
         self.run_id, self._where = (run.id if run else ""), (wall, level)
-        self.head.setText(f"{tr('Wall')} {wall}, {tr(level.value)}")
+        self.head.setText(f"{tr(self.document.room.wall(wall).heading)}, {tr(level.value)}")
         self.box.setText(run_text(job, run) if run else "")
         self.box.setPlaceholderText("filler 50, drawers 600, sink 900, door rest" if level is Level.BASE
                                     else "pair 900, gap 1200, door rest")  # fmt: skip
@@ -112,12 +112,24 @@ class RunTextBar(QFrame):
                 left = (layout.total if layout else wall.length) - fixed
             words = format_length(abs(left), job.display, mark=True)
             tail = tr("short") if left < -0.001 else tr("for the rest") if loose else tr("left")
-            self.note.setText(f"{len(pieces)} {tr('cells')}, {words} {tail}. {tr('Enter sets the run.')}")
+            if text.strip():
+                self.note.setText(f"{len(pieces)} {tr('cells')}, {words} {tail}. {tr('Enter sets the run.')}")
+            else:
+                self.note.setText(self._words())
             self.note.setObjectName("specError" if left < -0.001 else "specNote")
         except PlankError as error:
             self.note.setText(f"{error.what} {error.remedy}")
             self.note.setObjectName("specError")
         restyle(self.note)
+
+    def _words(self) -> str:
+        """The words that a run of this level knows, and how widths are written."""
+        assert self._where is not None
+        level = self._where[1]
+        levels = (Level.BASE, Level.TALL) if level is Level.BASE else (level,)
+        known = dict.fromkeys(t.words[0] for t in self.document.job.templates if t.words and t.level in levels)
+        widths = tr("Then a width: 600, share, rest, clear 500, 300 to 600. 3 x door 450 repeats.")
+        return f"{tr('Words')}: {', '.join(known)}. {widths}"
 
     def _apply(self) -> None:
         text = self.box.text()

@@ -258,6 +258,21 @@ class Shelf(QFrame):
         item.setSizeHint(QSize(128, 24))
         self.list.addItem(item)
 
+    def show_stage(self, stage: str) -> None:
+        """Show what a stage offers; a search belonged to the last one."""
+        if stage != self.stage:
+            self.stage = stage
+            self.search.blockSignals(True)
+            self.search.clear()
+            self.search.blockSignals(False)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Escape takes the search back first; then it is the window's."""
+        if event is not None and event.key() == Qt.Key.Key_Escape and self.search.text():
+            self.search.clear()
+        else:
+            super().keyPressEvent(event)
+
     def _filter(self) -> None:
         self._fill()
 

@@ -17,6 +17,7 @@ from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit
 from tall_plank.measure import Length, format_length
 from tall_plank.measure.shareout import Rule
+from tall_plank.setout.trims import stretches
 
 
 def sheet_for(doc: Document, stage: str) -> Sheet:
@@ -107,7 +108,7 @@ def _cells_sheet(doc: Document) -> Sheet:
         title = f"{p.number} · {templates[0].name}" if p.number else templates[0].name
         linked = sum(c.unit == found[0][2].unit for c in job.cells()) - 1
         link = f" · {tr('linked with')} {linked}" if linked else ""
-        subtitle = f"{tr(level.value)} {tr('run, wall')} {p.wall}{link}"
+        subtitle = f"{tr(level.value)} {tr('run')}, {tr(doc.room.wall(p.wall).title)}{link}"
     else:
         title = f"{len(cells)} {tr('units')}"
         subtitle = ", ".join(p.number or templates[i].name.lower() for i, p in enumerate(placed))
@@ -383,10 +384,10 @@ def _run_sheet(doc: Document) -> Sheet:
                     apply=lambda job, t: runs.set_run_choice(job, run_id, "plinth_returns", t))
             )  # fmt: skip
         groups.append(Group(tr("Foot"), tuple(stand)))
-        if not layout.wall.island:
+        if not layout.wall.island and (run.top.left_out or any(stretches(doc.job, layout))):
             groups += specroom.top_groups(doc, f"run:{run_id}")
     title = f"{tr(run.level.value.capitalize())} {tr('run')}"
-    where = f"{tr('wall')} {run.wall}" if not layout.wall.island else layout.wall.name
+    where = tr(layout.wall.title)
     return Sheet(title, where, tuple(groups))
 
 

@@ -95,7 +95,7 @@ class ValueBox(QLineEdit):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
-        if event.key() == Qt.Key.Key_Escape:
+        if event.key() == Qt.Key.Key_Escape and (self.isModified() or self.text() != self.line.row.text):
             self.setText(self.line.row.text)
             self.setModified(False)
             self.line.show_error(None)

@@ -62,7 +62,8 @@ def sliding_sheet(doc: Document) -> Sheet:
         groups.append(Group(f"{tr('Leaf')} {i + 1}", tuple(mine)))
     if made is not None and made.problems:
         groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(made.problems))))
-    return Sheet(tr("Sliding doors"), f"{tr(run.level.value)} {tr('run, wall')} {run.wall}", tuple(groups))
+    where = f"{tr(run.level.value)} {tr('run')}, {tr(doc.room.wall(run.wall).title)}"
+    return Sheet(tr("Sliding doors"), where, tuple(groups))
 
 
 def _size(doc: Document, width: float, height: float) -> str:

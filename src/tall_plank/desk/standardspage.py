@@ -118,6 +118,7 @@ class StandardsPage(QDialog):
             | QAbstractItemView.EditTrigger.AnyKeyPressed
         )
         self.table.setShowGrid(False)
+        self.table.setTabKeyNavigation(False)  # Tab leaves the table; the arrows walk in it
         rows = self.table.verticalHeader()
         assert rows is not None
         rows.hide()
@@ -137,6 +138,7 @@ class StandardsPage(QDialog):
         document.selected.connect(self.refresh)
         self._rows: list[str] = []
         self.refresh()
+        self.table.setFocus()
 
     def _buttons(self) -> QHBoxLayout:
         line = QHBoxLayout()

@@ -184,6 +184,7 @@ class StockPage(QDialog):
     def _dress_table(self) -> None:
         table = self.table
         table.setShowGrid(False)
+        table.setTabKeyNavigation(False)
         table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         table.setIconSize(SMALL)
         table.setWordWrap(True)

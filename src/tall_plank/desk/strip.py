@@ -47,6 +47,7 @@ class Strip(Canvas):
     place_wanted = pyqtSignal(str, str, float)
     """A kind dropped on a wall at x mm: its code (or door, window), wall, x."""
     step_asked = pyqtSignal(int)
+    level_asked = pyqtSignal(int)
 
     def __init__(self, document: Document) -> None:
         super().__init__()
@@ -59,6 +60,7 @@ class Strip(Canvas):
         self._target = ""
         self._grab = self._grab_y = 0.0
         self._band: QRectF | None = None
+        self.stage = "units"
         self._snap = ""
         self._snap_x = 0.0
         self._snap_z: float | None = None
@@ -596,6 +598,8 @@ class Strip(Canvas):
             self.document.select_bay(self.document.bay[:-1] or None)
         elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
             self.step_asked.emit(1 if event.key() == Qt.Key.Key_Right else -1)
+        elif event.key() in (Qt.Key.Key_Up, Qt.Key.Key_Down) and not event.modifiers():
+            self.level_asked.emit(1 if event.key() == Qt.Key.Key_Up else -1)
         else:
             super().keyPressEvent(event)
 
@@ -628,7 +632,7 @@ class Strip(Canvas):
             painter.setFont(font(13, bold=True))
             painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
             y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))
-            name = f"{wall.id} {tr(wall.name)}"
+            name = tr(wall.heading) if wall.island else f"{wall.id} {tr(wall.name)}"
             painter.drawText(QPointF(top.x() + 2, y), name)
             width = painter.fontMetrics().horizontalAdvance(name + "  ")
             painter.setFont(font(12))
@@ -653,10 +657,31 @@ class Strip(Canvas):
         if self._snap:
             self._paint_snap(painter)
         if not any(p.is_solid for p in self.document.room.placed):
-            painter.setFont(font(13))
-            painter.setPen(Theme.color("quiet"))
-            hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
-            painter.drawText(QRectF(self.rect()).adjusted(0, 40, 0, 0), Qt.AlignmentFlag.AlignHCenter, hint)
+            self._paint_first_step(painter)
+
+    def _paint_first_step(self, painter: QPainter) -> None:
+        """What to do first in an empty room, on the wall that is worked on."""
+        hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
+        if self.stage == "room":
+            hint = tr("Type the room's size on the sheet at the right, or draw its outline (O). "
+                      "Put doors and windows on a wall from the left. Then go to Units (Alt+2).")  # fmt: skip
+        elif self.stage == "finish":
+            hint = tr("There is nothing to finish yet. Units (Alt+2) come first.")
+        wall = self.document.room.wall(self.current_wall())
+        left = self.to_px(self.wall_x(wall.id), 0.0).x()
+        right = left + wall.length * self.scale
+        left, right = max(left, 8.0) + 16, min(right, self.width() - 8.0) - 16
+        if right - left < 140:
+            left, right = 24.0, self.width() - 24.0
+        painter.setFont(font(13))
+        painter.setPen(Theme.color("quiet"))
+        foot = self.to_px(0.0, 0.0).y() - 14
+        flags = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap)
+        space = QRectF(left, foot - 90, right - left, 90)
+        ground = Theme.color("sheet")
+        ground.setAlphaF(0.85)
+        painter.fillRect(painter.boundingRect(space, flags, hint).adjusted(-8, -4, 8, 4), ground)
+        painter.drawText(space, flags, hint)
 
     def _paint_snap(self, painter: QPainter) -> None:
         """The line that a drag snapped to, with its name."""

@@ -79,6 +79,7 @@ class TablePane(QWidget):
         self.view.setModel(self.rows)
         self.view.setSortingEnabled(True)
         self.view.setShowGrid(False)
+        self.view.setTabKeyNavigation(False)
         self.view.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
         self.view.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.view.setWordWrap(False)

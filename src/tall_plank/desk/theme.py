@@ -173,6 +173,7 @@ QPushButton:disabled { color: @quiet; }
 #roomName:hover, #jobName:hover { background: @hover; }
 #stage { border: 0; border-bottom: 3px solid transparent; border-radius: 0; background: transparent;
   padding: 9px 15px 7px 15px; color: @quiet; }
+#stage:focus { outline: 0; }
 #stage:hover { color: @ink; background: transparent; }
 #stage:focus { color: @ink; border-bottom: 3px solid @rule; }
 #stage:checked { color: @ink; font-weight: 600; border-bottom: 3px solid @spruce; }

@@ -179,6 +179,7 @@ class UnitPage(QWidget):
         self.parts.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.parts.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.parts.setShowGrid(False)
+        self.parts.setTabKeyNavigation(False)
         rows = self.parts.verticalHeader()
         assert rows is not None
         rows.hide()

@@ -185,6 +185,7 @@ class Window(QMainWindow):
         self.model.place_wanted.connect(self.place_on_plan)
         self.model.size_wanted.connect(lambda: self.commands.run("type_width"))
         self.strip.step_asked.connect(self.lines.step)
+        self.strip.level_asked.connect(self.lines.step_level)
         self.lines.run_text_wanted.connect(self.type_run)
         self.run_text.closed.connect(self.strip.setFocus)
 
@@ -218,6 +219,7 @@ class Window(QMainWindow):
             view.refresh()
 
     def _selection_changed(self) -> None:
+        self.message.dismiss()
         self.strip.show_selection()
         self.strip.refresh_selection()
         self.lines.refresh()
@@ -258,8 +260,9 @@ class Window(QMainWindow):
         """Room, units, finish: the drawing; shop and offer: schedules and pages. The selection stays."""
         self.stage = stage
         self.bar.show_stage(stage)
-        self.shelf.stage = stage
+        self.shelf.show_stage(stage)
         self.spec.stage = stage
+        self.strip.stage = stage
         if stage in ("shop", "offer"):
             self.left.setCurrentWidget(self.lists)
             self._fill_lists()
@@ -269,6 +272,10 @@ class Window(QMainWindow):
             self._refresh_design()
         self.spec.refresh()
         self.commands.refresh()
+        self.message.dismiss()
+        widget = QApplication.focusWidget()
+        if widget is None or not widget.isVisible() or not self.isAncestorOf(widget) or self.table.isAncestorOf(widget):
+            self.main_view().setFocus()
 
     def _fill_lists(self) -> None:
         entries = list(SHOP_LISTS if self.stage == "shop" else OFFER_LISTS)
@@ -336,6 +343,30 @@ class Window(QMainWindow):
         self.lower.setVisible(name in ("plan", "model", "all"))
         self.plan.setVisible(name in ("plan", "all"))
         self.model.setVisible(name in ("model", "all"))
+
+    def _beside_the_work(self) -> bool:
+        """Whether the keys go to the shelf, the spec sheet or the bars."""
+        widget = QApplication.focusWidget()
+        return widget is not None and any(x.isAncestorOf(widget) for x in (self.spec, self.left, self.bar, self.tally))
+
+    def main_view(self) -> QWidget:
+        """What is worked on at this stage: the strip, or the schedule, plan or page on screen."""
+        page = self.center.currentWidget()
+        if page is self.design:
+            return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
+        return self.table.view if page is self.table or page is None else page
+
+    def next_pane(self, by: int) -> None:
+        """The keys go to the next pane: shelf, drawing or table, plan, model, spec sheet."""
+        panes: list[QWidget] = [self.shelf.search if self.left.currentWidget() is self.shelf else self.lists]
+        panes += [v for v in (self.strip, self.plan, self.model) if v.isVisible()] or [self.main_view()]
+        first = next((x.value for x in self.spec.lines.values() if x.row.apply is not None), None)
+        panes += [first] if first is not None else []
+        widget = QApplication.focusWidget()
+        holders = {id(panes[0]): self.left, id(first): self.spec}
+        at = next((i for i, p in enumerate(panes) if widget is p or (widget is not None and id(p) in holders
+                   and holders[id(p)].isAncestorOf(widget))), 0)  # fmt: skip
+        panes[(at + by) % len(panes)].setFocus()
 
     def focused_view(self) -> Canvas | ModelView:
         """The view that zoom commands work on."""
@@ -525,9 +556,11 @@ class Window(QMainWindow):
         self.restyle()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        """Escape that no box and no drag wanted: select nothing."""
+        """Escape that no box and no drag wanted: back to the drawing or the table, and from there, select nothing."""
         assert event is not None
-        if event.key() == Qt.Key.Key_Escape:
+        if event.key() == Qt.Key.Key_Escape and self._beside_the_work():
+            self.main_view().setFocus()
+        elif event.key() == Qt.Key.Key_Escape:
             self.commands.run("bay_leave" if self.document.bay is not None else "select_none")
         else:
             super().keyPressEvent(event)

@@ -76,7 +76,7 @@ def elevation(
     items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
     if dims:
         items += elevation_dims(job, room, wall, placed)
-    title = f"Wall {wall.id} {wall.name}" if not wall.island else f"{wall.id} {wall.name}"
+    title = f"Wall {wall.id} {wall.name}" if not wall.island else wall.heading
     return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height)
 
 
@@ -356,7 +356,7 @@ def _opening(kind: str, x: float, z: float, w: float, h: float, hand: str, sourc
     return items
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=1024)
 def unit_front(
     p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "", fronts: bool = True,
     shop: bool = False,
@@ -391,7 +391,7 @@ def _moved(item: Item, dx: float, dy: float, source: str) -> Item:
             return item
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=1024)
 def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Item, ...]:
     """The front of a unit in its own coordinates: carcass, open bays, fronts, hinge marks, handles."""
     spec = unit.spec

@@ -43,6 +43,7 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
             deep = clear_front(unit, job.stock) if unit is not None else 0.0
             if deep > 0:
                 items.append(Shape(floor_before(p, deep), Pen.DASHED, Layer.APPLIANCE))
+    items += _empty_islands(job, room)
     for board in room.boards:
         if board.kind in PLAN_BOARDS:
             items += _board(board, room.wall(board.wall))
@@ -66,6 +67,18 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
     t = max(w.thickness for w in room.walls)
     w, d = room.size
     return Drawing(f"Plan of {room.room.name}", tuple(items), -t, -t, w + t, d + t)
+
+
+def _empty_islands(job: Job, room: RoomLayout) -> list[Item]:
+    """An island that nothing stands on yet, dashed, as deep as base units are: so that it is seen and taken hold of."""
+    taken = {p.wall for p in room.placed}
+    items: list[Item] = []
+    for face in room.faces[::2]:
+        if not any(f.id in taken for f in room.faces if f.island == face.island):
+            depth = job.value("base_depth")
+            points = _on_wall(face, 0.0, -depth, face.length, depth)
+            items.append(Shape(points, Pen.DASHED, Layer.CARCASS, f"island:{face.island}", ""))
+    return items
 
 
 PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "dividing panel", "waterfall leg")
@@ -147,6 +160,9 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
     for face in room.faces:
         fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 200.0, 0.0))
         shapes.append(((fx - 300.0, fy - 150.0), (fx + 300.0, fy + 150.0)))
+        # Where the aisles are measured while it is selected.
+        ax, ay, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 1200.0, 0.0))
+        shapes.append(((ax - 60.0, ay - 900.0), (ax + 60.0, ay + 900.0)))
     boxes = [ol.bounds(s) for s in shapes]
     return [(round(a), round(b), round(c), round(d)) for a, b, c, d in boxes]
 
@@ -206,7 +222,8 @@ def _words(job: Job, room: RoomLayout) -> list[Item]:
     for face in room.faces:
         if any(p.wall == face.id for p in room.placed) or face.id.endswith("1"):
             fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 160.0, 0.0))
-            items.append(Text(fx, fy, face.id, 2.0, Layer.LABEL, f"wall:{face.id}", bold=True, rise=-1.0))
+            name = f"{face.id[0]} {face.name.rsplit(', ', 1)[-1]}"
+            items.append(Text(fx, fy, name, 2.0, Layer.LABEL, f"wall:{face.id}", bold=True, rise=-1.0))
     return items
 
 
@@ -263,19 +280,19 @@ def _on_wall(wall: Wall, x: float, y: float, w: float, h: float) -> Points:
     return tuple(wall.frame.out((px, py, 0.0))[:2] for px, py in ((x, y), (x + w, y), (x + w, y + h), (x, y + h)))
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=1024)
 def _outline(p: Placed) -> Points:
     """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
     return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=1024)
 def _floor_unit(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> tuple[Item, ...]:
     items = _floor_items(stock, p.body, unit, p.plan, p.width, p.depth)
     return (*(_moved(item, p.frame, f"cell:{p.cell}") for item in items), *_label(p, label))
 
 
-@lru_cache(maxsize=2048)
+@lru_cache(maxsize=1024)
 def _floor_items(
     stock: Stock, body: Body, unit: MadeUnit | None, points: Points, width: float, depth: float
 ) -> tuple[Item, ...]:

@@ -38,7 +38,7 @@ NOTE = "Line with two ticks: edged. Chain line: axis of a joint; 4×: so many be
 Point = tuple[float, float]
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True) -> tuple[Item, ...]:
     """The marks of a unit in its own coordinates: x and z seen from the front, x and y from above.
 

@@ -154,6 +154,9 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
         if not bay.fittings:
             break
     assert error is not None
+    if len(sizes) > 1 and bay.fittings:
+        what = f"What is in this bay fits into none of the new ones. {error.what}"
+        raise PlankError(what, error.where, "Leave it a larger bay, or take it out first.")
     raise error
 
 

@@ -303,7 +303,7 @@ def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
     return MadeRoom(units, tuple(trims), moldings, sliding)
 
 
-@lru_cache(maxsize=1024)
+@lru_cache(maxsize=256)
 def _made_run(
     basis: Job, units: tuple[Unit, ...], laid: RunLayout, services: tuple[Service, ...]
 ) -> tuple[tuple[Placed, MadeUnit], ...]:

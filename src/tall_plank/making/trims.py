@@ -69,7 +69,7 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     return draft.done(stock, made.premilling, made.edging_ignored_below)
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Lent, ...] = ()) -> Part:
     """A board of a trim, with the holes that units without gables ask of it (in the line's frame).
 

@@ -57,7 +57,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     drawers: tuple[DrawerBox, ...] = ()
 
 
-@lru_cache(maxsize=4096)
+@lru_cache(maxsize=1024)
 def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     """Parts, operations and items of a unit.
 

@@ -58,7 +58,7 @@ def _bent(frame: Frame, part: Part, color: str, source: str, name: str) -> Prism
     return Prism(Frame(origin, along, (-out_of[0], -out_of[1], 0.0)), plan, high, color, source, name)
 
 
-@lru_cache(maxsize=1024)
+@lru_cache(maxsize=512)
 def part_boxes(
     stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: str = "closed"
 ) -> tuple[Solid, ...]:  # fmt: skip

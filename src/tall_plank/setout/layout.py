@@ -231,7 +231,7 @@ def _units_of(job: Job, runs: tuple[Run, ...]) -> tuple[Unit, ...]:
     return tuple(job.unit(cell.unit) for run in runs for cell in run.cells)
 
 
-@lru_cache(maxsize=1024)
+@lru_cache(maxsize=256)
 def _free_run(
     basis: Job,
     units: tuple[Unit, ...],
@@ -251,7 +251,7 @@ def _free_run(
     return set_out_run(msgspec.structs.replace(basis, units=units), room_id, line, run, ends, keep=keep)
 
 
-@lru_cache(maxsize=1024)
+@lru_cache(maxsize=256)
 def _dressed(
     basis: Job, units: tuple[Unit, ...], room: Room, laid: RunLayout, mates: tuple[RunLayout, ...]
 ) -> tuple[tuple[Worktop, ...], tuple[TrimBoard, ...]]:

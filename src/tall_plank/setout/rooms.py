@@ -44,6 +44,16 @@ class Wall(msgspec.Struct, frozen=True, cache_hash=True):
     island: str = ""
 
     @property
+    def title(self) -> str:
+        """What it is called where people read of it: a face of an island never by its id, which a unit has too."""
+        return self.name if self.island else f"wall {self.id}"
+
+    @property
+    def heading(self) -> str:
+        """Its title at the head of a drawing or a line."""
+        return self.title[0].upper() + self.title[1:]
+
+    @property
     def start(self) -> Point:
         return self.frame.origin[:2]
 

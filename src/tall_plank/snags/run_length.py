@@ -27,8 +27,8 @@ def find(checked: Checked) -> list[Snag]:
 
 def _short(job: Job, room: str, run: RunLayout, cell: str, mm: float) -> Snag:
     short = format_length(mm, job.display, mark=True)
-    head = f"The {run.run.level} run on wall {run.wall.id} is {short} short"
-    label = f"wall {run.wall.id}, {run.run.level} run"
+    head = f"The {run.run.level} run on {run.wall.title} is {short} short"
+    label = f"{run.wall.title}, {run.run.level} run"
     if not cell:
         where = Where(room, run.wall.id, run.run.id, "", label)
         return Snag(
