@@ -12,6 +12,7 @@ from desk.conftest import cell, choose, spec
 from tall_plank.desk import dialogs
 from tall_plank.desk.standardspage import StandardsPage
 from tall_plank.desk.window import Window
+from tall_plank.edits.units import set_own
 
 
 def page_of(window: Window) -> StandardsPage:
@@ -439,3 +440,17 @@ def test_the_drawing_of_the_part_that_is_looked_at_is_exported(
     unit = doc.workings.made.of(doc.cells[0])
     assert unit is not None
     assert f"A2.3 {unit.parts[2].name}" in text or unit.parts[2].material in text
+
+
+def test_a_unit_that_is_looked_into_and_can_no_longer_be_made_is_still_shown(window: Window) -> None:
+    doc = window.document
+    doc.select((f"cell:{cell(window, 'A2')}",))
+    window.look_into()
+    page = window.unit_page
+    page.model._failed = ""
+    page.model.render_now()
+    page.model.repaint()
+    doc.do(lambda job: set_own(job, doc.cells, "depth", "200"))  # no runner fits
+    assert doc.workings.made.of(doc.cells[0]).parts == ()  # type: ignore[union-attr]
+    page.model.repaint()
+    assert page.model.unit is not None and page.model.unit.problems

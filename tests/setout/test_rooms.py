@@ -84,6 +84,9 @@ def test_crossing_walls_are_refused() -> None:
         outline.draw_outline(new_job(), "r1", ((0.0, 0.0), (3000.0, 3000.0), (3000.0, 0.0), (0.0, 3000.0)))
     with pytest.raises(PlankError, match="no length"):
         outline.draw_outline(new_job(), "r1", ((0.0, 0.0), (3000.0, 0.0), (3000.0, 4.0), (3000.0, 3000.0)))
+    for few in ((), ((0.0, 0.0), (3000.0, 0.0))):
+        with pytest.raises(PlankError, match="three corners"):
+            outline.draw_outline(new_job(), "r1", few)
 
 
 def test_a_drawn_outline_starts_at_the_north_whichever_way_it_was_drawn() -> None:

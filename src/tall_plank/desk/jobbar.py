@@ -37,12 +37,14 @@ class FindBox(QLineEdit):
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         super().focusInEvent(event)
-        able = [c for c in self.commands.all.values() if c.when()]
-        self._names = {self.label(c.text, c.keys): c.name for c in able}
-        self._model.setStringList(sorted(self._names))
+        self._model.setStringList(sorted(self.names()))
+
+    def names(self) -> dict[str, str]:
+        """Label -> name of every command that applies now."""
+        return {self.label(c.text, c.keys): c.name for c in self.commands.all.values() if c.when()}
 
     def _do(self, label: str) -> None:
-        name = self._names.get(label)
+        name = self.names().get(label)
         # The completer writes its choice into the box after this call, so it is cleared on the next turn.
         self.clear()
         if name is not None:
@@ -51,7 +53,7 @@ class FindBox(QLineEdit):
 
     def _first(self) -> None:
         wanted = self.text().strip().lower()
-        found = next((label for label in sorted(self._names) if wanted and wanted in label.lower()), None)
+        found = next((label for label in sorted(self.names()) if wanted and wanted in label.lower()), None)
         if found is not None:
             self._do(found)
 

@@ -6,6 +6,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPixmap
 
 from tall_plank.desk.shelfpictures import picture
+from tall_plank.desk.theme import LIGHT
 from tall_plank.drawing.handles import handle_drawing
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, rectangle
 from tall_plank.job import Job
@@ -26,8 +27,25 @@ def stock_picture(job: Job, entry: Entry, size: QSize, *, dark: bool) -> QPixmap
         if len(_pixmaps) >= MOST_KEPT:
             _pixmaps.clear()
         kept = _of_image(image.data, size) if image is not None else _drawn(job, entry, size)
+        if dark:
+            kept = _on_paper(kept, size)
         _pixmaps[key] = kept
     return kept
+
+
+def _on_paper(pixmap: QPixmap, size: QSize) -> QPixmap:
+    """In the dark look things keep their own colors, on a piece of paper."""
+    made = QPixmap(pixmap.size())
+    made.setDevicePixelRatio(pixmap.devicePixelRatio())
+    made.fill(QColor(0, 0, 0, 0))
+    painter = QPainter(made)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(LIGHT.paper))
+    painter.drawRoundedRect(QRectF(0, 0, size.width(), size.height()), 4, 4)
+    painter.drawPixmap(0, 0, pixmap)
+    painter.end()
+    return made
 
 
 def _of_image(data: bytes, size: QSize, ratio: float = 2.0) -> QPixmap:

@@ -46,6 +46,37 @@ class _Rows(QSortFilterProxyModel):
         return bool(model.data(model.index(row, 0), CLOSING)) or super().filterAcceptsRow(row, parent)
 
 
+SHORT = 96
+"""px; a column of short texts keeps the width that it needs."""
+
+LEAST = 92
+"""px of a column whose texts are cut off."""
+
+
+def column_widths(wanted: list[int], numbers: list[bool], weights: list[float], room: int) -> list[int]:
+    """Widths of columns in a room, px: figures and short texts get what they need; long texts share what is left, none
+    more than it needs while another lacks room.
+
+    Parameters
+    ----------
+    wanted : what each needs to show its longest text
+    numbers : whether it holds figures
+    weights : shares of what is left over when everything fits
+    """
+    widths = list(wanted)
+    over = sum(widths) - room
+    if over <= 0:
+        total = sum(weights) or 1.0
+        return [w - int(over * weight / total) for w, weight in zip(widths, weights, strict=True)]
+    long = [i for i, w in enumerate(wanted) if not numbers[i] and w > SHORT]
+    left = room - sum(w for i, w in enumerate(wanted) if i not in long)
+    # The narrowest first: what it does not need goes to the others.
+    for n, i in enumerate(sorted(long, key=lambda i: wanted[i])):
+        widths[i] = max(LEAST, min(wanted[i], left // (len(long) - n)))
+        left -= widths[i]
+    return widths
+
+
 class TablePane(QWidget):
     """Title, filter and table."""
 
@@ -148,26 +179,14 @@ class TablePane(QWidget):
 
     def _columns(self, table: Table, header: QHeaderView) -> None:
         room = max(500, self.view.viewport().width() or self.width() - 40)  # type: ignore[union-attr]
-        total = sum(c.wide for c in table.columns)
-        metrics = self.view.fontMetrics()
-        widths, leasts = [], []
-        for i, c in enumerate(table.columns):
-            label = self._model.headerData(i, Qt.Orientation.Horizontal)
-            least = metrics.horizontalAdvance(str(label)) + 20
-            if c.is_number:
-                texts = (self._model.item(r, i).text() for r in range(self._model.rowCount()))
-                least = max([least, *(metrics.horizontalAdvance(t) + 24 for t in texts)])
-            leasts.append(least)
-            widths.append(max(least, int(room * c.wide / total)))
-        over = sum(widths) - room
-        if over > 0:
-            # Wide text columns give way first.
-            for i in sorted(range(len(widths)), key=lambda i: -widths[i]):
-                give = min(over, widths[i] - (leasts[i] if table.columns[i].is_number else max(90, leasts[i])))
-                if give > 0:
-                    widths[i] -= give
-                    over -= give
-        for i, width in enumerate(widths):
+        metrics, model = self.view.fontMetrics(), self._model
+        wanted = []
+        for i in range(len(table.columns)):
+            head = metrics.horizontalAdvance(str(model.headerData(i, Qt.Orientation.Horizontal))) + 22
+            texts = (model.item(r, i).text() for r in range(model.rowCount()))
+            wanted.append(max([head, *(metrics.horizontalAdvance(t) + 32 for t in texts)]))
+        numbers = [c.is_number for c in table.columns]
+        for i, width in enumerate(column_widths(wanted, numbers, [float(c.wide) for c in table.columns], room)):
             self.view.setColumnWidth(i, width)
         header.setStretchLastSection(True)
 

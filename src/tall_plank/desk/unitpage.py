@@ -83,7 +83,9 @@ class UnitModel(ModelView):
 
     def _paint_clear(self, painter: QPainter) -> None:
         """Width, height and depth beside the unit, as long as it is in one piece."""
-        if self.unit is None or self._renderer is None or self._scene is None or self.apart > 0.01:
+        if self.unit is None or not self.unit.parts or self._renderer is None or self._scene is None:
+            return
+        if self.apart > 0.01:
             return
         spec, away = self.unit.spec, 60.0
         w, h, d = spec.width, spec.height, spec.depth

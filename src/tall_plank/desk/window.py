@@ -268,6 +268,7 @@ class Window(QMainWindow):
             self._fill_lists()
         else:
             self.left.setCurrentWidget(self.shelf)
+            self.spec.show()
             self.center.setCurrentWidget(self.design)
             self._refresh_design()
         self.spec.refresh()
@@ -308,6 +309,8 @@ class Window(QMainWindow):
         w = self.document.workings
         code = self.listing[self.stage]
         display = w.job.display
+        # A table takes the whole width; what it is made by stands on the page of standards.
+        self.spec.setVisible(self.stage != "shop" or code == "plans")
         if code == "plans":
             self.boards.show_plan(w.plan)
             self.center.setCurrentWidget(self.boards)

@@ -221,7 +221,7 @@ def _words(job: Job, room: RoomLayout) -> list[Item]:
     ]
     for face in room.faces:
         if any(p.wall == face.id for p in room.placed) or face.id.endswith("1"):
-            fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 160.0, 0.0))
+            fx, fy, _ = face.frame.out((face.length / 2, -_face_depth(room, face) - 230.0, 0.0))
             name = f"{face.id[0]} {face.name.rsplit(', ', 1)[-1]}"
             items.append(Text(fx, fy, name, 2.0, Layer.LABEL, f"wall:{face.id}", bold=True, rise=-1.0))
     return items

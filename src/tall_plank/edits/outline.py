@@ -153,6 +153,8 @@ def draw_outline(job: Job, room_id: str, points: Points) -> Change:
     count = len(points)
     if count > len(WALL_LETTERS):
         raise PlankError("A room takes at most 20 walls.", "outline", "Leave corners out.")
+    if count < 3:
+        raise PlankError("A room needs three corners at least.", "outline", "Go on drawing.")
     taken = {i.letter for i in room.islands}
     ids = [c for c in WALL_LETTERS if c not in taken][:count]
     start = _north_west(points)
