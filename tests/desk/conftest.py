@@ -116,3 +116,10 @@ def choose(window: Window, key: str, code: str) -> None:
     menu = spec(window, key).menu()
     action = next(a for a in menu.actions() if a.data() == code)
     action.trigger()
+
+
+def choose_display(window: Window, code: str) -> None:
+    window.document.select(())
+    window.show_stage("room")
+    choose(window, "display", code)
+    window.show_stage("units")

@@ -12,6 +12,7 @@ from desk.conftest import cell, choose, spec
 from tall_plank.desk import dialogs
 from tall_plank.desk.standardspage import StandardsPage
 from tall_plank.desk.window import Window
+from tall_plank.edits import bays
 from tall_plank.edits.units import set_own
 
 
@@ -454,3 +455,31 @@ def test_a_unit_that_is_looked_into_and_can_no_longer_be_made_is_still_shown(win
     assert doc.workings.made.of(doc.cells[0]).parts == ()  # type: ignore[union-attr]
     page.model.repaint()
     assert page.model.unit is not None and page.model.unit.problems
+
+
+def test_one_board_of_a_divided_bay_is_taken_out(wardrobe: Window) -> None:
+    doc = wardrobe.document
+    doc.select((f"cell:{doc.job.cells()[0].id}",))
+    doc.do(lambda job: bays.join_bay(job, doc.cells[0], ()))
+    doc.do(lambda job: bays.split_bay(job, doc.cells[0], (), "3", "columns", "divider"))
+    doc.select_bay((1,))
+    wardrobe.commands.run("bay_board")
+    root = doc.job.unit(doc.job.find_cell(doc.cells[0])[2].unit).bay
+    assert len(root.children) == 2
+    assert root.children[0].weight == 2.0
+    doc.select_bay(None)
+    assert not wardrobe.commands.all["bay_board"].when()
+
+
+def test_units_follow_the_job_again_by_a_button(window: Window) -> None:
+    doc = window.document
+    doc.select((f"cell:{cell(window, 'A2')}",))
+    page = page_of(window)
+    assert not page.follow.isEnabled()
+    page.table.setCurrentCell(1, column(page, "slip-cam"))
+    QTest.mouseClick(page.apply, Qt.MouseButton.LeftButton)
+    before = doc.job
+    assert page.follow.isEnabled()
+    QTest.mouseClick(page.follow, Qt.MouseButton.LeftButton)
+    assert doc.job is not before
+    assert not any(o.key.startswith("standard") for u in doc.job.units for o in u.own)

@@ -213,12 +213,6 @@ def test_loose_shelves_share_what_the_fittings_leave(job: Job) -> None:
             assert part.frame.origin[2] + part.thickness <= rail.z - rail.free_below + 0.01
 
 
-def test_bays_are_copied_to_other_units() -> None:
-    job = with_run(new_job(), "A", Level.BASE, "wardrobe 800, wardrobe 900")
-    a, b = cell_of(job, "A1"), cell_of(job, "A2")
-    job = bays.split_bay(bays.join_bay(job, a, ()).job, a, (), "2", "columns", "divider").job
-    job = bays.copy_bay(job, a, (), ((b, ()),)).job
-    assert len(Workings(job).made.of(b).set.leaves) == 2  # type: ignore[union-attr]
 
 
 def test_a_style_is_replaced_everywhere_at_once(job: Job) -> None:

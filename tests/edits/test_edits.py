@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import BASE_TEXT, cell_of, with_run
-from tall_plank.edits import bays, jobs, rooms, runs, units, values
+from tall_plank.edits import bays, jobs, placing, rooms, runs, units, values
 from tall_plank.edits.clipboard import copy_cells, paste
 from tall_plank.edits.runtext import RunTextError, read_run_text, run_text, type_run
 from tall_plank.job import Job, Level, Role
@@ -269,7 +269,7 @@ def test_a_typed_front_height_takes_from_the_others(job: Job) -> None:
 
 def test_linked_copies_change_together(job: Job) -> None:
     a, b = cell_of(job, "A8"), cell_of(job, "A9")
-    linked = units.share_unit(job, b, a).job
+    linked = placing.link(job, (a, b)).job
     changed = units.set_own(linked, (a,), "height", "600").job
     assert placed(changed, "A8").height == placed(changed, "A9").height == 600
 

@@ -43,8 +43,8 @@ def test_a_24_inch_shelf_between_three_quarter_gables_needs_25_and_a_half() -> N
     assert placed.width == pytest.approx(25.5 * 25.4)
     from tall_plank.making.bayset import Rect
     from tall_plank.making.builder import Builder
-    from tall_plank.making.carcass import clear_of_carcass
     from tall_plank.making.job import spec_of
+    from tall_plank.making.shell import clear_of_carcass
 
     clear: Rect = clear_of_carcass(Builder(spec_of(job, placed), job.stock))
     assert clear.width == pytest.approx(24 * 25.4)

@@ -51,6 +51,9 @@ def register_bays(w: Window) -> None:
     add("bay_undivide", tr("Take the division o&ut"), "bays",
         lambda: doc.do(lambda job: bays.join_bay(job, doc.cells[0], undivided(w))), "Shift+J",
         lambda: in_bay() and undivided(w) is not None)  # fmt: skip
+    add("bay_board", tr("Take the &board beside it out"), "bays",
+        lambda: doc.do(lambda job: bays.remove_board(job, doc.cells[0], *board_beside(w))), "Shift+B",
+        lambda: in_bay() and board_beside(w) is not None)  # fmt: skip
     add("bay_size", tr("T&ype the bay's size"), "bays", lambda: ask_size(w), "Shift+F2", in_bay)
     add("sliding", tr("Slid&ing doors before them"), "bays", lambda: slide_before(w), "Shift+L",
         lambda: bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells))  # fmt: skip
@@ -124,6 +127,18 @@ def step(w: Window, dx: int, dz: int) -> None:
         beside = next_bay(found[1], path, dx, dz)
         if beside is not None:
             w.document.select_bay(beside)
+
+
+def board_beside(w: Window) -> tuple[tuple[int, ...], int] | None:
+    """The bay around the one in work, and which of its boards stands before that one, or after it where it is first;
+    None where nothing stands between them."""
+    path = w.document.bay
+    if not path:
+        return None
+    around = w.document.bay_box(path[:-1])
+    if around is None or around.bay.between == "nothing":
+        return None
+    return path[:-1], max(0, path[-1] - 1)
 
 
 def undivided(w: Window) -> tuple[int, ...] | None:

@@ -9,8 +9,6 @@ from typing import Any
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import (
-    QDragEnterEvent,
-    QDropEvent,
     QImage,
     QKeyEvent,
     QMouseEvent,
@@ -23,7 +21,7 @@ from PyQt6.QtWidgets import QWidget
 
 from tall_plank.desk.bayhand import Slide, bay_at, board_at, one_unit
 from tall_plank.desk.document import Document
-from tall_plank.desk.strip import TEMPLATE_MIME
+from tall_plank.desk.dropping import TakesDrops
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import islands, rooms, runs
@@ -100,7 +98,7 @@ def whole_in_view(
     return (float(center[0]), float(center[1]), float(center[2])), distance
 
 
-class ModelView(QWidget):
+class ModelView(TakesDrops, QWidget):
     """The room in three dimensions. Walls between the eye and the room are left out."""
 
     drawn = pyqtSignal()
@@ -653,18 +651,8 @@ class ModelView(QWidget):
 
     # --- drop from the shelf
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and event.mimeData().hasFormat(TEMPLATE_MIME):
-            event.acceptProposedAction()
-
-    def dragMoveEvent(self, event: object) -> None:
-        event.acceptProposedAction()  # type: ignore[attr-defined]
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        if event is None:
-            return
-        self.drop(bytes(event.mimeData().data(TEMPLATE_MIME)).decode(), event.position())
-        event.acceptProposedAction()
+    def dropped(self, code: str, at: QPointF) -> None:
+        self.drop(code, at)
 
     def drop(self, code: str, p: QPointF) -> None:
         """Put something from the shelf where it was dropped: on the wall or island that is seen there, else on the

@@ -6,14 +6,14 @@ from __future__ import annotations
 import math
 
 from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
 from tall_plank.desk.drawroom import OutlineTool
+from tall_plank.desk.dropping import TakesDrops
 from tall_plank.desk.guidelines import guide_at, on_plan, paint_guides
 from tall_plank.desk.inplace import InPlaceBox
-from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.desk.underlay import Ruler, paint_underlay, underlay_at
@@ -25,14 +25,11 @@ from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
 
-DRAGGED = (
-    "cell", "opening", "island", "column", "soffit", "service", "wall", "guide", "roof window", "underlay",
-)  # fmt: skip
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
 
 
-class PlanView(Canvas):
+class PlanView(TakesDrops, Canvas):
     """The room from above."""
 
     margin = (56.0, 48.0, 46.0, 44.0)
@@ -572,20 +569,8 @@ class PlanView(Canvas):
 
     # --- drop from the shelf
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and event.mimeData().hasFormat(TEMPLATE_MIME):
-            event.acceptProposedAction()
-
-    def dragMoveEvent(self, event: object) -> None:
-        event.acceptProposedAction()  # type: ignore[attr-defined]
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        if event is None:
-            return
-        code = bytes(event.mimeData().data(TEMPLATE_MIME)).decode()
-        x, y = self.to_mm(event.position())
-        self.drop(code, x, y)
-        event.acceptProposedAction()
+    def dropped(self, code: str, at: QPointF) -> None:
+        self.drop(code, *self.to_mm(at))
 
     def drop(self, code: str, x: float, y: float) -> None:
         """Put something from the shelf where it was dropped: on the nearest line, or on the floor."""

@@ -10,8 +10,8 @@ from PyQt6.QtGui import QDrag, QIcon, QKeyEvent
 from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
 
 from tall_plank.desk.document import Document
+from tall_plank.desk.dropping import TEMPLATE_MIME
 from tall_plank.desk.shelfpictures import PICTURE, picture, room_drawing, saved_drawing, swatch, template_drawing
-from tall_plank.desk.strip import TEMPLATE_MIME
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.edits import features

@@ -149,6 +149,11 @@ class StandardsPage(QDialog):
         self.part.setAccessibleName(tr("Part of the standard"))
         self.apply = QPushButton(tr("Apply to the selected units"))
         self.apply.clicked.connect(self.apply_to_units)
+        self.follow = QPushButton(tr("Follow the job again"))
+        self.follow.setToolTip(tr("The selected units give up standards of their own; single values stay"))
+        self.follow.clicked.connect(
+            lambda: self._told(self.document.do(lambda job: standards.follow_job(job, self.cells()), at_place=True))
+        )
         self.use = QPushButton(tr("Put in force"))
         self.use.clicked.connect(
             lambda: self._told(self.document.do(lambda job: standards.use_standard(job, self.current()), at_place=True))
@@ -169,7 +174,7 @@ class StandardsPage(QDialog):
         self.name.setPlaceholderText(tr("Name of the copy"))
         self.name.setFixedWidth(170)
         self.name.returnPressed.connect(self.copy_current)
-        for widget in (self.part, self.apply):
+        for widget in (self.part, self.apply, self.follow):
             line.addWidget(widget)
         line.addStretch(1)
         for widget in (self.use, self.name, self.copy, self.remove, self.write, self.read):
@@ -177,7 +182,7 @@ class StandardsPage(QDialog):
         # Enter in a box belongs to the box, never to a button.
         for button in self.findChildren(QPushButton):
             button.setAutoDefault(False)
-        for button in (self.apply, self.use, self.copy, self.remove, self.write, self.read):
+        for button in (self.apply, self.follow, self.use, self.copy, self.remove, self.write, self.read):
             button.setAutoDefault(False)
         return line
 
@@ -341,6 +346,8 @@ class StandardsPage(QDialog):
         self.use.setEnabled(self.current() != job.standard)
         self.remove.setEnabled(self.current() != job.standard)
         self.apply.setEnabled(bool(self.document.cells))
+        own = (job.unit(job.find_cell(c)[2].unit).own for c in self.cells())
+        self.follow.setEnabled(any(o.key.startswith("standard") for values in own for o in values))
 
     # --- doing
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import msgspec
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent, QMouseEvent, QPainter, QPen
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from tall_plank.desk.bayhand import Slide, bay_at, board_at, one_unit, typed_path
 from tall_plank.desk.canvas import Canvas, Placed
 from tall_plank.desk.document import Document
+from tall_plank.desk.dropping import TakesDrops
 from tall_plank.desk.guidelines import GuideLine, guide_at, on_strip, paint_guides
 from tall_plank.desk.inplace import InPlaceBox
 from tall_plank.desk.snapping import level_marks, nearest, place_name, snap_box, upright_marks
@@ -25,7 +26,6 @@ from tall_plank.setout import Placed as PlacedUnit
 from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import clear_of
 
-TEMPLATE_MIME = "application/x-tall-plank-template"
 FOLD = 220.0
 """mm shown between two walls of the frieze, so that their ends can be told apart."""
 
@@ -40,7 +40,7 @@ def _other_face(wall: Wall) -> tuple[str, ...]:
     return (f"{wall.id[:-1]}1", f"{wall.id[:-1]}2") if wall.island else ()
 
 
-class Strip(Canvas):
+class Strip(TakesDrops, Canvas):
     """The frieze of walls."""
 
     margin = (62.0, 34.0, 24.0, 12.0)
@@ -605,21 +605,9 @@ class Strip(Canvas):
 
     # --- drop from the shelf
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and event.mimeData().hasFormat(TEMPLATE_MIME):
-            event.acceptProposedAction()
-
-    def dragMoveEvent(self, event: object) -> None:
-        event.acceptProposedAction()  # type: ignore[attr-defined]
-
-    def dropEvent(self, event: QDropEvent | None) -> None:
-        if event is None:
-            return
-        code = bytes(event.mimeData().data(TEMPLATE_MIME)).decode()
-        x, _ = self.to_mm(event.position())
-        wall, at = self.wall_at(x)
-        self.place_wanted.emit(code, wall, at)
-        event.acceptProposedAction()
+    def dropped(self, code: str, at: QPointF) -> None:
+        wall, x = self.wall_at(self.to_mm(at)[0])
+        self.place_wanted.emit(code, wall, x)
 
     # --- painting
 

@@ -38,7 +38,6 @@ class UnitModel(ModelView):
     """The model of one unit. A click on a board picks its part."""
 
     part_picked = pyqtSignal(int)
-    nearness = 1.06
 
     def __init__(self, document: Document) -> None:
         super().__init__(document)

@@ -297,7 +297,7 @@ def _floor_items(
     stock: Stock, body: Body, unit: MadeUnit | None, points: Points, width: float, depth: float
 ) -> tuple[Item, ...]:
     """A unit from above in its own frame: carcass, fronts on their faces, doors' swing."""
-    from tall_plank.making.carcass import front_edge
+    from tall_plank.making.shell import front_edge
 
     fill = "appliance" if body is Body.APPLIANCE else "unit"
     if unit is not None and unit.spec.shape != "straight":

@@ -433,14 +433,6 @@ def remove_fitting(job: Job, cell_id: str, path: Path, index: int) -> Change:
     return _changed(job, unit, path, new, f"Take a fitting out of {number}")
 
 
-def copy_bay(job: Job, cell_id: str, path: Path, to: tuple[tuple[str, Path], ...]) -> Change:
-    """Make other bays as one is inside: its division, fronts, shelves and fittings; sizes around them stay."""
-    number, _, bay = _unit(job, cell_id, path)
-    for other, where in to:
-        _, unit, target = _unit(job, other, where)
-        new = msgspec.structs.replace(bay, size=target.size, weight=target.weight)
-        job = with_unit(job, msgspec.structs.replace(unit, bay=unit.bay.replaced(where, new)))
-    return Change(job, f"Make bays as in {number}")
 
 
 def save_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.edits.change import Change, change_units, with_cells, with_unit
+from tall_plank.edits.change import Change, change_units, with_unit
 from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Level, Role, Split, Unit
 from tall_plank.job.bays import mirrored
@@ -220,9 +220,3 @@ def set_standard_value(job: Job, key: str, text: str) -> Change:
     return set_value(job, job.standard, key, text)
 
 
-def share_unit(job: Job, cell_id: str, with_cell: str) -> Change:
-    """Make a cell a linked copy of another: both place one unit."""
-    _, run, cell = job.find_cell(cell_id)
-    _, _, other = job.find_cell(with_cell)
-    new = msgspec.structs.replace(cell, unit=other.unit)
-    return Change(with_cells(job, run, tuple(new if c.id == cell_id else c for c in run.cells)), "Link a copy")

@@ -10,7 +10,7 @@ import msgspec
 from tall_plank.job.build import Values, with_parameters
 from tall_plank.job.job import Job, NamedValue
 from tall_plank.job.scheme import Role, Scheme
-from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, PART_OF, PARTS, Construction, Standard
+from tall_plank.job.standard import LENGTH_KEYS, PART_OF, PARTS, Construction, Standard
 from tall_plank.job.template import Template
 from tall_plank.job.unit import Own, Unit
 from tall_plank.measure import Length, PlankError
@@ -22,7 +22,6 @@ OWN_LENGTH_KEYS = (*SIZE_KEYS, *LENGTH_KEYS)
 STANDARD_KEYS = ("standard", *(f"standard.{part}" for part in PARTS))
 """Own choices of another shop standard: for the whole unit, or for one part of its construction."""
 
-OWN_CHOICE_KEYS = (*FINISH_KEYS, *CHOICE_KEYS, *STANDARD_KEYS)
 
 
 @dataclass(frozen=True)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from tall_plank.job.bays import Fitted
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FittedBox
-from tall_plank.making.carcass import clear_depth
+from tall_plank.making.shell import clear_depth
 from tall_plank.stock import Fitting
 
 LONG_RAIL = 1000.0

@@ -7,14 +7,11 @@ import math
 from tall_plank.job.bays import INSIDE
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane, FrontBox
-from tall_plank.making.carcass import BOW, GABLE_LEFT, GABLE_RIGHT, clear_depth
 from tall_plank.making.holes import hinge_count, hinge_heights
 from tall_plank.making.parts import Draft
+from tall_plank.making.shell import BOW, GABLE_LEFT, GABLE_RIGHT, clear_depth
 from tall_plank.making.styles import FRAMED, Field, make_style, style_for
 from tall_plank.measure.frames import Vec, Z
-
-HINGED = ("door", "flap", "drop")
-"""Fronts that hang on hinges."""
 
 
 def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = None) -> None:

@@ -9,7 +9,7 @@ import msgspec
 from tall_plank.job import Body
 from tall_plank.making.bayset import BayBox, BaySet, Rect, set_bays
 from tall_plank.making.builder import Builder, FittedBox, FrontBox, UnitSpec
-from tall_plank.making.carcass import check_standard_fits, clear_depth, clear_of_carcass, make_carcass, make_shelves
+from tall_plank.making.carcass import check_standard_fits, make_carcass
 from tall_plank.making.clashes import settle
 from tall_plank.making.cornered import make_cornered
 from tall_plank.making.drawers import make_drawers
@@ -18,6 +18,8 @@ from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.own import make_own
 from tall_plank.making.parts import DrawerBox, Forced, Item, Part, Problem
+from tall_plank.making.shell import clear_depth, clear_of_carcass
+from tall_plank.making.shelves import make_shelves
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
 from tall_plank.stock import Stock

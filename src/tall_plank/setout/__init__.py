@@ -4,8 +4,8 @@ from tall_plank.setout.layout import Layout, RoomLayout, set_out
 from tall_plank.setout.moldings import MoldingPiece
 from tall_plank.setout.rooms import Wall, walls_of
 from tall_plank.setout.runs import Placed, RunLayout
-from tall_plank.setout.tops import Worktop
 from tall_plank.setout.trims import TrimBoard
+from tall_plank.setout.worktop import Worktop
 
 __all__ = [
     "Layout",

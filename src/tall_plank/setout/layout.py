@@ -22,8 +22,9 @@ from tall_plank.setout.panels import (
 from tall_plank.setout.plinths import plinths_of
 from tall_plank.setout.rooms import Wall, column_points, corners_of, faces_of, walls_of
 from tall_plank.setout.runs import Find, Placed, RunLayout, Span, set_out_run
-from tall_plank.setout.tops import Worktop, island_tops, run_tops
+from tall_plank.setout.tops import island_tops, run_tops
 from tall_plank.setout.trims import TrimBoard
+from tall_plank.setout.worktop import Worktop
 
 
 class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):

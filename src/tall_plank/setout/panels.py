@@ -12,8 +12,8 @@ from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
 from tall_plank.setout.corners import front_depth
 from tall_plank.setout.rooms import Wall, ceiling_at
 from tall_plank.setout.runs import Placed, RunLayout
-from tall_plank.setout.tops import Worktop, top_thickness
 from tall_plank.setout.trims import TrimBoard
+from tall_plank.setout.worktop import Worktop, top_thickness
 
 ALL_ROUND = ("L1", "L2", "W1", "W2")
 

@@ -1,0 +1,96 @@
+"""What holds a unit in its place: legs with their plates under it, hangers for the wall, wall fixings of tall units."""
+
+from __future__ import annotations
+
+from tall_plank.making.builder import Builder
+from tall_plank.making.holes import leg_count
+from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT, clear_depth, floor_drop, side_thickness
+
+
+def hold_unit(b: Builder) -> None:
+    """Hangers and their holes, or legs with the holes of their plates; fixings of a tall unit to the wall."""
+    spec, made = b.spec, b.spec.made
+    if spec.level == "hung":
+        b.item(made.hanger, 2, "2 hangers for a hung unit")
+        _hanger_holes(b)
+        return
+    if made.wall_fixing != "none" and spec.height > WALL_FIXED * spec.depth:
+        b.item(made.wall_fixing, 2, f"2 fixings to the wall: {spec.height:.0f} mm high, {spec.depth:.0f} deep")
+    if not (spec.bottom and spec.gables) or spec.feet == "none":
+        return
+    count = leg_count(spec.width, made)
+    if count is None:
+        b.problem(f"No leg rule reaches {spec.width:g} mm of width.", "Add a rule to the shop standard.", "mind")
+        count = made.leg_rules[-1].count if made.leg_rules else 4
+    by = "for" if made.legs == "auto" else "set by hand, for"
+    if floor_drop(b):
+        # The gables carry both ends.
+        if count > 4:
+            b.item(made.leg, count - 4, f"{count - 4} legs between the gables, {by} {spec.width:g} mm of width")
+    else:
+        b.item(made.leg, count, f"{count} legs {by} {spec.width:g} mm of width")
+    _leg_plates(b, count)
+
+
+WALL_FIXED = 3.0
+"""A unit higher than so many times its depth is fixed to the wall (common practice)."""
+
+
+LEG_IN = 85.0
+"""mm from a carcass's edges to the middle of a hidden leg: its plate stays clear of the joints."""
+
+
+def _leg_plates(b: Builder, count: int) -> None:
+    """Pilot holes of each leg's plate in the bottom's underside: pairs from left to right, a fifth in the middle.
+
+    Where a divider stands over a pair in the middle, the pair moves aside."""
+    spec = b.spec
+    leg = b.stock.fitting(spec.made.leg)
+    if leg is None or not leg.holes or spec.corner in ("l", "diagonal") or spec.shape != "straight":
+        return
+    bottom = b.part("bottom")
+    inset = LEG_IN if spec.feet == "plinth" else spec.made.leg_inset + LEG_HALF
+    pairs = max(2, count // 2)
+    span, deep = spec.width - 2 * inset, bottom.width - 2 * inset
+    if span < 60.0 or deep < 60.0:
+        return
+    uprights = [(d.frame.origin[0] - d.thickness / 2) for d in b.drafts if d.name.startswith("divider")]
+    places = []
+    for i in range(pairs):
+        x = inset + span * i / (pairs - 1)
+        near = next((u for u in uprights if abs(u - x) < PLATE_CLEAR), None)
+        if near is not None and 0 < i < pairs - 1:
+            x = near + PLATE_CLEAR
+        places += [(x, -spec.depth + inset), (x, -spec.depth + inset + deep)]
+    if count % 2:
+        places.append((spec.width / 2, -spec.depth + bottom.width / 2))
+    if floor_drop(b):
+        places = [p for p in places if inset + 1.0 < p[0] < spec.width - inset - 1.0]
+    for x, y in places[:count]:
+        for hole in leg.holes:
+            bottom.bore((x + hole.dx, y + hole.dy, 0.0), hole.diameter, hole.depth, "leg plate")
+
+
+LEG_HALF = 20.0
+"""mm; half of a leg that is seen."""
+
+
+PLATE_CLEAR = 60.0
+"""mm from a divider's middle to a leg's middle, so that its plate is clear of the joint."""
+
+
+LEAST_HUNG = 150.0
+"""mm; what is lower hangs on brackets, not on hangers in its gables."""
+
+
+def _hanger_holes(b: Builder) -> None:
+    """Holes of the hangers in both gables: dx before the back, dy under the top."""
+    spec, made = b.spec, b.spec.made
+    hanger = b.stock.fitting(made.hanger)
+    if hanger is None or not spec.gables or spec.height < LEAST_HUNG:
+        return
+    low = spec.height - made.carcass_thickness
+    rear = -(spec.depth - clear_depth(b) - spec.vent) if spec.back else 0.0
+    for gable, x in ((GABLE_LEFT, side_thickness(b)), (GABLE_RIGHT, spec.width - side_thickness(b))):
+        for hole in hanger.holes:
+            b.part(gable).bore((x, rear - hole.dx, low - hole.dy), hole.diameter, hole.depth, "hanger")

@@ -1,0 +1,155 @@
+"""Worktops round corners: which one goes through, and how the other is cut: butted, mitred, with a mason's mitre."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+from tall_plank.job import Job
+from tall_plank.job.inherit import construction_of
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Point, Points
+from tall_plank.setout.runs import RunLayout
+from tall_plank.setout.trims import carries_top, stretches
+from tall_plank.setout.worktop import faces_out, overhang
+
+MASONS = 30.0
+"""mm that a mason's mitre is cut in from the front edges: as deep as the shaped edge is (common practice: 10 to 40)."""
+
+
+def into_corner(
+    job: Job, run: RunLayout, runs: Sequence[RunLayout], points: Points, side: str, depth: float, rear: float
+) -> tuple[Points, str, list[Points]]:
+    """The outline led into the corner at one end, the kind of joint there, and further pieces.
+
+    The run that takes the corner goes through to the wall; the other one butts against its front edge. With a mitre
+    both are cut along the line from the wall's corner to where their front edges meet. With a mason's mitre only the
+    front edges are: the one that goes through is cut back a little over the joint, and the other one reaches in.
+    """
+    end = run.start_corner if side == "left" else run.end_corner
+    wall = run.wall
+    outer = run.cells[0] if side == "left" else run.cells[-1]
+    fills = outer.corner == side and outer.leg > 0
+    if end is None and not fills:
+        return points, "", []
+    # Reach over the corner: far enough for any angle, and cut back below.
+    angle = end.angle if end is not None else 90.0
+    reach = depth + outer.leg + (depth / abs(math.tan(math.radians(angle))) if abs(angle - 90) > 0.01 else 0.0)
+    mate = next((r for r in runs if end is not None and r.run.id == end.other), None)
+    extra: list[Points] = []
+
+    def mirrored(shape: Points) -> Points:
+        return shape if side == "right" else tuple((wall.length - x, out) for x, out in reversed(shape))
+
+    length = wall.length
+    # Worked out for the right end; the left one is its mirror image.
+    near = min(p[0] for p in mirrored(points))
+    if fills and outer.leg > depth - 0.5:
+        leg = outer.leg
+        kind = job.template(outer.template).corner
+        if kind == "diagonal":
+            over = overhang(job, run.run.top, "front", outer)
+            body = outer.depth
+            # The slanted edge moved out by the overhang, between both front edges.
+            a, b = (length - leg, body), (length - body, leg)
+            way = (b[0] - a[0], b[1] - a[1])
+            size = math.hypot(*way)
+            made = construction_of(job, job.unit(outer.unit))
+            by = over + made.reach
+            n = (-way[1] / size * by, way[0] / size * by)
+            n = n if n[1] > 0 else (-n[0], -n[1])
+            p = ol.meet((a[0] + n[0], a[1] + n[1]), way, (0.0, depth), (1.0, 0.0))
+            q = ol.meet((a[0] + n[0], a[1] + n[1]), way, (length - depth, 0.0), (0.0, 1.0))
+            assert p is not None and q is not None
+            shape: Points = (
+                (near, rear), (length, rear), (length, leg), (length - depth, leg), (length - depth, max(q[1], depth)),
+                (min(p[0], length - depth), depth), (near, depth),
+            )  # fmt: skip
+            return mirrored(ol.cleaned(shape)), "", []
+        if end is None or mate is None or not carries_top(job, mate):
+            shape = ((near, rear), (length, rear), (length, depth), (near, depth))
+            extra.append(mirrored(((length - depth, depth), (length, depth), (length, leg), (length - depth, leg))))
+            return mirrored(shape), "", extra
+    assert end is not None
+    if mate is None or not carries_top(job, mate):
+        return points, "", []
+    if not any(stretches(job, mate)):
+        return points, "", []
+    mate_depth = _mate_depth(job, mate, "left" if side == "right" else "right")
+    if mate_depth is None:
+        return points, "", []
+    turn = math.radians(angle)
+    # The other wall from the corner: away from it along (-cos a, sin a) in this line's plan (x, out).
+    along = (-math.cos(turn), math.sin(turn))
+    inward = (-math.sin(turn), -math.cos(turn))
+    corner = (length, 0.0)
+    shape = ((near, rear), (length + reach, rear), (length + reach, depth), (near, depth))
+    shape = ol.cut_away(shape, corner, (corner[0] + along[0], corner[1] + along[1]))
+    front = (corner[0] + inward[0] * mate_depth, corner[1] + inward[1] * mate_depth)
+    joint = run.run.top.joint if end.holds else mate.run.top.joint
+    if joint == "mitre":
+        inner = ol.meet((0.0, depth), (1.0, 0.0), front, along)
+        assert inner is not None
+        shape = ol.cut_away(shape, corner, inner)
+        return mirrored(shape), "mitre" if not end.holds else "", []
+    if joint == "masons mitre" and not _diagonal_leg(job, mate, "left" if side == "right" else "right"):
+        shape = _masons(shape, (near, rear), depth, front, along, corner, through=end.holds)
+        return mirrored(ol.cleaned(shape)), "" if end.holds else joint, []
+    if end.holds:
+        return mirrored(shape), "", []
+    # A diagonal corner unit's worktop reaches along this wall as far as its leg.
+    if mate_fills := _diagonal_leg(job, mate, "left" if side == "right" else "right"):
+        shape = ol.cut_away(shape, (length - mate_fills, 0.0), (length - mate_fills, 1.0))
+        return mirrored(shape), joint, []
+    shape = ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1]))
+    return mirrored(shape), joint, []
+
+
+def _masons(
+    shape: Points, start: Point, depth: float, front: Point, along: Point, corner: Point, *, through: bool
+) -> Points:
+    """An outline at its right end cut for a mason's mitre.
+
+    Parameters
+    ----------
+    shape : the outline, led through to the other wall, mm
+    start : its left rear corner
+    front, along : a point on the other top's front edge, and that edge's direction away from the corner
+    corner : where the walls meet
+    through : whether this is the top that goes through to the other wall
+    """
+    inner = ol.meet((0.0, depth), (1.0, 0.0), front, along)
+    assert inner is not None
+    # Into both tops, halfway between their front edges.
+    bx, by = 1.0 - along[0], -along[1]
+    size = math.hypot(bx, by)
+    turn = (bx / size, by / size)
+    deep = (inner[0] - turn[0] * MASONS / turn[1], depth - MASONS)
+    if not through:
+        by_wall = (front[0] + (deep[0] - inner[0]), front[1] + (deep[1] - inner[1]))
+        shape = ol.cut_away(shape, by_wall, (by_wall[0] + along[0], by_wall[1] + along[1]))
+        return ol.cut_away(shape, deep, inner)
+    near, rear = start
+    reach = max(x for x, _ in shape) + depth
+    body: Points = ((near, rear), (reach, rear), (reach, deep[1]), (near, deep[1]))
+    body = ol.cut_away(body, corner, (corner[0] + along[0], corner[1] + along[1]))
+    kept = [p for p in body if p != (near, deep[1])]
+    first = next(i for i, p in enumerate(kept) if p == (near, rear))
+    return (*kept[first:], *kept[:first], deep, inner, (near, depth))
+
+
+def _mate_depth(job: Job, mate: RunLayout, side: str) -> float | None:
+    """How far the worktop of the run round the corner stands out there, mm; None where it ends before."""
+    groups = list(stretches(job, mate))
+    if not groups:
+        return None
+    group = groups[0] if side == "left" else groups[-1]
+    outer = mate.cells[0] if side == "left" else mate.cells[-1]
+    if outer not in group:
+        return None
+    return faces_out(job, group) + overhang(job, mate.run.top, "front", group[0])
+
+
+def _diagonal_leg(job: Job, mate: RunLayout, side: str) -> float:
+    outer = mate.cells[0] if side == "left" else mate.cells[-1]
+    return outer.leg if job.template(outer.template).corner == "diagonal" and outer.corner == side else 0.0

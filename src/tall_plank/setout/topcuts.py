@@ -1,0 +1,136 @@
+"""What is cut out of a worktop, and where it is jointed in length because no board is as long."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Sequence
+
+import msgspec
+
+from tall_plank.job import Job, Top
+from tall_plank.measure import outlines as ol
+from tall_plank.setout.runs import Placed
+from tall_plank.setout.worktop import Cutout, Worktop, joint_bolts
+
+SINK_EDGE = 20.0
+"""mm that a set-in sink rests on the worktop at each side: its cut-out is smaller by this (common practice)."""
+
+
+SINK_FROM_FRONT = 60.0
+"""mm of worktop kept in front of a sink's cut-out (common practice: 50 to 70)."""
+
+
+SQUARING = 20.0
+"""mm left at each end of a board for squaring it (common practice)."""
+
+
+JOINT_CLEAR = 150.0
+"""mm between a joint in length and the edge of a cut-out or a dishwasher (common practice: 100 to 300)."""
+
+
+def cutouts_of(
+    job: Job, top: Top, group: Sequence[Placed], whole: Worktop
+) -> tuple[tuple[Cutout, ...], tuple[str, ...]]:
+    """Cut-outs of sinks, taps and hobs in their units, and those put in by hand that still fit."""
+    found: list[Cutout] = []
+    for p in group:
+        template = job.template(p.template)
+        thing = job.stock.appliance(template.appliance) if template.appliance else None
+        if thing is None or thing.kind not in ("sink", "hob"):
+            continue
+        if thing.cut_width:
+            width, deep = thing.cut_width, thing.cut_depth
+        else:
+            width, deep = thing.width - 2 * SINK_EDGE, thing.depth - 2 * SINK_EDGE
+        x = p.x + p.width / 2 - whole.x - width / 2
+        # Seen from the rear edge; on the far face of an island the same way round.
+        found.append(Cutout(x, whole.depth - whole.rear - SINK_FROM_FRONT - deep, width, deep, p.cell, thing.code))
+    lost: list[str] = []
+    for cut in top.cuts:
+        x, back = cut.x.mm - cut.width.mm / 2, cut.back.mm - cut.depth.mm / 2
+        corners = [
+            (x, back),
+            (x + cut.width.mm, back),
+            (x + cut.width.mm, back + cut.depth.mm),
+            (x, back + cut.depth.mm),
+        ]
+        if all(ol.inside(whole.points, whole.x + u, whole.rear + v) for u, v in corners):
+            found.append(Cutout(x, back, cut.width.mm, cut.depth.mm, "", f"cut:{cut.id}"))
+        else:
+            lost.append(f"the cut-out at {cut.x.mm:g} mm lies off the worktop")
+    return tuple(found), tuple(lost)
+
+
+def in_lengths(job: Job, whole: Worktop, top: Top, group: Sequence[Placed]) -> list[Worktop]:
+    """The pieces between joints: own joints first, then where the stock is too short."""
+    lost: list[str] = []
+    joints: list[float] = []
+    for own in sorted(j.mm for j in top.joints):
+        if SQUARING < own < whole.length - SQUARING:
+            joints.append(whole.x + own)
+        else:
+            lost.append(f"the joint at {own:g} mm lies off the worktop")
+    longest = max(
+        (b.length for b in job.stock.boards if b.finish == whole.finish and abs(b.thickness - whole.thickness) < 0.01),
+        default=math.inf,
+    )
+    most = longest - 2 * SQUARING
+    barred = [(whole.x + c.x - JOINT_CLEAR, whole.x + c.x + c.width + JOINT_CLEAR) for c in whole.cutouts]
+    for p in group:
+        thing = job.stock.appliance(job.template(p.template).appliance)
+        if thing is not None and thing.kind == "dishwasher":
+            barred.append((p.x - 1.0, p.right + 1.0))
+    marks = [whole.x, *joints, whole.x + whole.length]
+    placed: list[float] = []
+    for low, high in itertools.pairwise(marks):
+        at = low
+        while high - at > most + 0.01:
+            pieces = math.ceil((high - at) / most)
+            wanted = at + (high - at) / pieces
+            cut = _free_place(wanted, at + SQUARING, at + most, barred)
+            if cut is None:
+                lost.append("no place for a joint clear of sink, hob and dishwasher")
+                cut = at + most
+            placed.append(cut)
+            at = cut
+    cuts = sorted({*joints, *placed})
+    if not cuts:
+        return [msgspec.structs.replace(whole, dropped=(*whole.dropped, *lost))]
+    found = []
+    edges = [whole.x - 1e6, *cuts, whole.x + whole.length + 1e6]
+    for i, (low, high) in enumerate(itertools.pairwise(edges)):
+        points = ol.cut_away(ol.cut_away(whole.points, (low, 1.0), (low, 0.0)), (high, 0.0), (high, 1.0))
+        if not points:
+            continue
+        x0, _, x1, _ = ol.bounds(points)
+        last = i == len(edges) - 2
+        found.append(
+            msgspec.structs.replace(
+                whole,
+                x=x0,
+                length=x1 - x0,
+                points=points,
+                cutouts=tuple(
+                    msgspec.structs.replace(c, x=c.x + whole.x - x0)
+                    for c in whole.cutouts
+                    if x0 - 0.5 <= c.x + whole.x and c.x + whole.x + c.width <= x1 + 0.5
+                ),
+                profiles=tuple(
+                    (e, p) for e, p in whole.profiles if not ((e == "left" and i) or (e == "right" and not last))
+                ),
+                open_left=whole.open_left if i == 0 else False,
+                open_right=whole.open_right if last else False,
+                joints=(whole.joints[0] if i == 0 else "butt", whole.joints[1] if last else "butt"),
+                bolts=(whole.bolts if i == 0 else 0) + (0 if last else joint_bolts(whole.depth - whole.rear)),
+                dropped=(*whole.dropped, *lost) if i == 0 else (),
+            )
+        )
+    return found
+
+
+def _free_place(wanted: float, low: float, high: float, barred: Sequence[tuple[float, float]]) -> float | None:
+    """The place nearest to the wanted one that no barred stretch covers."""
+    tries = [wanted, *(edge for pair in barred for edge in pair)]
+    free = [t for t in tries if low <= t <= high and not any(a + 1e-6 < t < b - 1e-6 for a, b in barred)]
+    return min(free, key=lambda t: abs(t - wanted), default=None)

@@ -1,0 +1,134 @@
+"""Run lines and runs typed as text."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from desk.conftest import cell, choose_display, drag, placed, spec, type_into
+from tall_plank.desk.window import Window
+
+LEFT = Qt.MouseButton.LeftButton
+NONE = Qt.KeyboardModifier.NoModifier
+
+
+def test_cells_line_up_with_the_strip_and_show_what_is_left(window: Window) -> None:
+    boxes = {b.cell: b for b in window.lines.boxes() if b.cell}
+    p = placed(window, "A3")
+    assert boxes[p.cell].rect.x() == pytest.approx(window.strip.to_px(p.x, 0).x())
+    ends = [b for b in window.lines.boxes() if not b.cell]
+    assert {(b.text, b.tone) for b in ends} == {("0", "moss"), ("200 left", "quiet")}
+
+
+def test_tab_walks_along_typing(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("type_width")
+    QTest.keyClicks(window.lines.box, "500")
+    QTest.keyClick(window.lines.box, Qt.Key.Key_Tab)
+    assert window.document.cells == (cell(window, "A3"),)
+    QTest.keyClicks(window.lines.box, "80cm")
+    QTest.keyClick(window.lines.box, Qt.Key.Key_Return)
+    assert (placed(window, "A2").width, placed(window, "A3").width) == (500, 800)
+
+
+def test_share_and_rest_are_widths_too(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.commands.run("type_width")
+    type_into(window.lines.box, "share")
+    assert spec(window, "rule").text() == "share"
+    window.commands.run("rest")
+    assert spec(window, "rule").text() == "rest"
+
+
+def test_text_in_a_width_says_what_is_wrong(window: Window) -> None:
+    job = window.document.job
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("type_width")
+    for text in ("wide", "20", "90000", "600/0", ""):
+        type_into(window.lines.box, text)
+        assert window.lines.box.isVisible(), text
+        assert window.lines.box._error.text(), text
+    assert window.document.job is job
+
+
+def test_a_box_left_as_it_was_changes_nothing(window: Window) -> None:
+    choose_display(window, "in")
+    job = window.document.job
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("type_width")
+    QTest.keyClick(window.lines.box, Qt.Key.Key_Return)
+    assert window.document.job is job
+
+
+def test_a_run_longer_than_its_wall_is_red_and_a_snag(window: Window) -> None:
+    window.commands.run("type_base")
+    type_into(window.run_text.box, "pair 1200, pair 1200, pair 1200, door 450")
+    end = next(b for b in window.lines.boxes() if not b.cell and b.run == window.document.room.runs[0].run.id)
+    assert (end.text, end.tone) == ("short 450", "oxide")
+    rules = [s.rule for s in window.document.workings.snags if s.weight == "wrong"]
+    assert rules == ["run length"]
+
+
+def test_a_wrong_run_text_keeps_the_text_and_names_the_piece(window: Window) -> None:
+    job = window.document.job
+    window.commands.run("type_base")
+    type_into(window.run_text.box, "door 600, sofa 900")
+    assert window.run_text.isVisible()
+    assert "sofa" in window.run_text.note.text()
+    assert window.run_text.box.cursorPosition() == 9
+    assert window.document.job is job
+    QTest.keyClick(window.run_text.box, Qt.Key.Key_Escape)
+    assert not window.run_text.isVisible()
+
+
+def test_enter_on_a_wrong_width_keeps_what_was_typed(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.commands.run("type_width")
+    type_into(window.lines.box, "2 parsecs")
+    assert window.lines.box.text() == "2 parsecs"
+    error = window.lines.box._error
+    assert error.isVisible()
+    assert window.rect().contains(error.geometry())
+    # said once, at its place
+    assert not window.message.isVisible()
+
+
+def test_cells_are_sized_and_ordered_by_mouse_on_the_run_line(window: Window) -> None:
+    boxes = {b.cell: b.rect for b in window.lines.boxes() if b.cell}
+    rect = boxes[cell(window, "A2")]
+    start = QPointF(rect.right() - 1, rect.center().y()).toPoint()
+    drag(window.lines, start, start + QPoint(round(100 * window.strip.scale), 0))
+    assert placed(window, "A2").width == pytest.approx(700, abs=12)
+    assert window.document.history.undo_name == "Resize A2"
+    boxes = {b.cell: b.rect for b in window.lines.boxes() if b.cell}
+    end = boxes[cell(window, "A5")]
+    drag(
+        window.lines, boxes[cell(window, "A2")].center().toPoint(), QPointF(end.right() - 8, end.center().y()).toPoint()
+    )
+    assert [p.number for p in window.document.room.runs[0].cells] == ["A1", "A3", "A4", "A5", "A2", "A6"]
+    assert not window.lines.box.isVisible()
+
+
+def test_a_second_click_on_a_cell_types_its_width(window: Window) -> None:
+    rect = next(b.rect for b in window.lines.boxes() if b.cell == cell(window, "A3"))
+    QTest.mouseClick(window.lines, LEFT, NONE, rect.center().toPoint())
+    assert not window.lines.box.isVisible()
+    QTest.mouseClick(window.lines, LEFT, NONE, rect.center().toPoint())
+    assert window.lines.box.isVisible()
+    type_into(window.lines.box, "850")
+    assert placed(window, "A3").width == 850
+
+
+def test_any_digit_on_a_run_line_starts_a_width_though_some_are_keys_of_views(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.lines.setFocus()
+    for digit in "450":
+        QTest.keyClick(QApplication.focusWidget(), digit)
+    QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_Return)
+    assert placed(window, "A2").width == 450
+    assert window.view_shown == "all"
+    window.strip.setFocus()
+    QTest.keyClick(window.strip, "1")
+    assert window.view_shown == "strip"

@@ -1,0 +1,115 @@
+"""The spec sheet: own and inherited values, many at once, what is wrong at its line."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from desk.conftest import cell, choose, placed, spec, type_into
+from tall_plank.desk.window import Window
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+def test_own_values_are_boxed_and_given_back_with_a_click(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    assert spec(window, "height").property("origin") == "inherited"
+    assert "base_height" in spec(window, "height").toolTip()
+    type_into(spec(window, "height"), "700")
+    line = window.spec.line("height")
+    assert line.value.property("origin") == "own"
+    assert line.revert.isVisible()
+    QTest.mouseClick(line.revert, LEFT)
+    assert spec(window, "height").property("origin") == "inherited"
+    assert spec(window, "height").text() == "730"
+
+
+def test_many_selected_show_various_and_are_set_together(window: Window) -> None:
+    window.commands.run("select_base")
+    assert spec(window, "width").text() == "various"
+    assert spec(window, "height").text() == "730"
+    type_into(spec(window, "height"), "720")
+    assert {p.height for p in window.document.room.runs[0].cells} == {720}
+    type_into(spec(window, "width"), "450")
+    assert "A1" in window.message.text.text()  # the filler is skipped, and said
+
+
+def test_leaving_a_various_value_changes_nothing(window: Window) -> None:
+    window.commands.run("select_base")
+    job = window.document.job
+    spec(window, "width").setFocus()
+    assert spec(window, "width").text() == ""
+    spec(window, "depth").setFocus()
+    assert spec(window, "width").text() == "various"
+    assert window.document.job is job
+
+
+def test_a_wrong_value_is_named_at_its_line(window: Window) -> None:
+    job = window.document.job
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    for key, text in (("height", "tall"), ("depth", "1"), ("drawers", "many"), ("bay1", "-5")):
+        type_into(spec(window, key), text)
+        line = window.spec.line(key)
+        assert line.error.isVisible(), key
+        assert line.value.property("wrong"), key
+        QTest.keyClick(line.value, Qt.Key.Key_Escape)
+        assert not line.error.isVisible()
+    assert window.document.job is job
+
+
+def test_choices_are_picked_from_their_menu(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A5')}",))
+    choose(window, "hand", "right")
+    choose(window, "front_style", "framed")
+    choose(window, "handle", "none")
+    unit = window.document.workings.made.of(cell(window, "A5"))
+    assert unit.fronts[0].hand == "right"  # type: ignore[union-attr]
+    assert unit.fronts[0].style == "framed"  # type: ignore[union-attr]
+    assert unit.fronts[0].handle is None  # type: ignore[union-attr]
+    choose(window, "kind", "drawers")
+    assert placed(window, "A5").template == "drawers"
+
+
+def test_named_values_are_set_and_added_in_the_room_stage(window: Window) -> None:
+    window.show_stage("room")
+    window.document.select(())
+    type_into(spec(window, "value_plinth"), "150")
+    assert placed(window, "A2").bottom == 150
+    type_into(spec(window, "value_new"), "eye_line = 1500")
+    assert window.document.job.value("eye_line") == 1500
+    for text in ("1500", "mm = 3", "a = a", "plinth2 = zzz"):
+        type_into(spec(window, "value_new"), text)
+        assert window.spec.line("value_new").error.isVisible(), text
+    type_into(spec(window, "value_plinth"), "hung_bottom")
+    assert "circle" in window.spec.line("value_plinth").error.text()
+
+
+def test_the_standard_and_the_price_are_edited_in_their_stages(window: Window) -> None:
+    window.show_stage("shop")
+    type_into(spec(window, "gap_between"), "4")
+    first, second, *_ = window.document.workings.made.of(cell(window, "A2")).fronts  # type: ignore[union-attr]
+    assert first.z - second.z - second.height == pytest.approx(4)
+    window.show_stage("offer")
+    before = window.document.workings.price.net
+    type_into(spec(window, "margin"), "30")
+    assert window.document.workings.price.net > before
+    type_into(spec(window, "margin"), "110")
+    assert window.spec.line("margin").error.isVisible()
+
+
+def test_a_named_value_is_taken_away_by_emptying_it(window: Window) -> None:
+    window.show_stage("room")
+    type_into(spec(window, "value_new"), "eye_line = 1500")
+    box = spec(window, "value_eye_line")
+    box.setFocus()
+    box.selectAll()
+    QTest.keyClick(box, Qt.Key.Key_Delete)
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert "eye_line" not in window.document.job.named_values()
+    box = spec(window, "value_plinth")
+    box.setFocus()
+    box.selectAll()
+    QTest.keyClick(box, Qt.Key.Key_Delete)
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert "used by" in window.spec.line("value_plinth").error.text()

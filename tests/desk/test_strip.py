@@ -1,0 +1,141 @@
+"""The strip and the drawings worked on by mouse and by typing."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtTest import QTest
+
+from desk.conftest import cell, drag, placed, strip_point, type_into
+from tall_plank.desk.window import Window
+from tall_plank.drawing.dimensions import offset
+
+LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
+NONE = Qt.KeyboardModifier.NoModifier
+
+
+def test_a_click_selects_in_every_view(window: Window) -> None:
+    QTest.mouseClick(window.strip, LEFT, NONE, strip_point(window, "A2"))
+    chosen = (f"cell:{cell(window, 'A2')}",)
+    assert window.document.selection == chosen
+    assert window.plan.highlight == chosen
+    assert window.spec.title.text().startswith("A2")
+
+
+def test_ctrl_adds_and_takes_away(window: Window) -> None:
+    QTest.mouseClick(window.strip, LEFT, NONE, strip_point(window, "A2"))
+    QTest.mouseClick(window.strip, LEFT, CTRL, strip_point(window, "A3"))
+    assert len(window.document.cells) == 2
+    QTest.mouseClick(window.strip, LEFT, CTRL, strip_point(window, "A2"))
+    assert window.document.cells == (cell(window, "A3"),)
+
+
+def test_a_drag_along_the_run_changes_the_order_in_one_step(window: Window) -> None:
+    before = len(window.document.history.names)
+    drag(window.strip, strip_point(window, "A2"), strip_point(window, "A5", 0.9))
+    order = [p.number for p in window.document.room.runs[0].cells]
+    assert order == ["A1", "A3", "A4", "A5", "A2", "A6"]
+    assert len(window.document.history.names) == before + 1
+    window.commands.run("undo")
+    assert [p.number for p in window.document.room.runs[0].cells][1] == "A2"
+
+
+def test_escape_gives_a_drag_up(window: Window) -> None:
+    job = window.document.job
+    drag(window.strip, strip_point(window, "A2"), strip_point(window, "A5"), release=False)
+    assert window.document.job != job
+    QTest.keyClick(window.strip, Qt.Key.Key_Escape)
+    QTest.mouseRelease(window.strip, LEFT, NONE, strip_point(window, "A5"))
+    assert window.document.job == job
+    assert not window.document.history.can_undo
+
+
+def test_the_grip_resizes_and_snaps_to_a_seam_of_the_other_run(window: Window) -> None:
+    QTest.mouseClick(window.strip, LEFT, NONE, strip_point(window, "A2"))
+    p = placed(window, "A2")
+    start = window.strip.to_px(p.right, p.bottom + p.height / 2).toPoint()
+    # the hung pair ends at 900: 4 px short of it snaps
+    end = window.strip.to_px(900.0, p.bottom + p.height / 2).toPoint() + QPoint(-3, 0)
+    drag(window.strip, start, end, release=False)
+    assert "A7" in window.strip._snap
+    QTest.mouseRelease(window.strip, LEFT, NONE, end)
+    assert placed(window, "A2").right == 900
+    assert window.document.history.undo_name == "Resize A2"
+
+
+def test_a_window_of_the_mouse_selects_what_lies_inside(window: Window) -> None:
+    top = window.strip.to_px(-20.0, 2200.0).toPoint()
+    bottom = window.strip.to_px(2700.0, 1380.0).toPoint()
+    drag(window.strip, top, bottom)
+    assert {window.document.job.find_cell(c)[2].number for c in window.document.cells} == {"A7", "A8"}
+
+
+def test_an_opening_is_dragged_along_its_wall(window: Window) -> None:
+    window.show_stage("room")
+    window.place_on_wall("window", "C", 200.0)
+    (opening,) = window.document.room.room.openings
+    x = window.strip.wall_x("C")
+    start = window.strip.to_px(x + 300, 1500).toPoint()
+    drag(window.strip, start, start + QPoint(round(500 * window.strip.scale), 0))
+    moved = window.document.room.room.openings[0]
+    assert moved.x.mm == pytest.approx(opening.x.mm + 500, abs=12)
+
+
+def test_a_kind_dropped_between_two_units_stands_between_them(window: Window) -> None:
+    window.place_on_wall("door", "A", placed(window, "A3").x + 10)
+    order = [p.number for p in window.document.room.runs[0].cells]
+    assert order[:4] == ["A1", "A2", "A11", "A3"]
+    window.place_on_wall("hung-open", "B", 100.0)
+    assert any(r.run.wall == "B" for r in window.document.room.runs)
+
+
+def test_zoom_keeps_the_point_under_the_pointer(window: Window) -> None:
+    about = QPointF(300.0, 200.0)
+    before = window.strip.to_mm(about)
+    window.strip.zoom(1.7, about)
+    assert window.strip.to_mm(about) == pytest.approx(before)
+    window.strip.fit()
+    assert window.strip.fitted
+
+
+def test_a_clear_distance_is_clicked_and_typed(window: Window) -> None:
+    window.document.select((f"cell:{cell(window, 'A7')}",))
+    dim = next(d for d in window.strip.extra_dims if d.key == "right")
+    at = window.strip.to_px((dim.a + dim.b) / 2, offset(dim, window.strip.paper_scale)).toPoint()
+    QTest.mouseClick(window.strip, LEFT, NONE, at)
+    assert window.strip.box.isVisible()
+    assert window.strip.box.text() == "900"
+    type_into(window.strip.box, "700")
+    assert placed(window, "A7").x == 200
+    assert not window.strip.box.isVisible()
+
+
+def test_a_wrong_distance_says_why_at_its_place_and_changes_nothing(window: Window) -> None:
+    job = window.document.job
+    window.document.select((f"cell:{cell(window, 'A7')}",))
+    window.commands.run("type_clear_right")
+    type_into(window.strip.box, "6 parsecs")
+    assert window.strip.box.isVisible()
+    assert "parsecs" in window.strip.box._error.text()
+    assert window.document.job is job
+    QTest.keyClick(window.strip.box, Qt.Key.Key_Escape)
+    assert not window.strip.box.isVisible()
+
+
+def test_the_rooms_dimension_is_typed_in_the_plan(window: Window) -> None:
+    dim = next(d for d in window.plan.dims() if d.key == "width")
+    at = window.plan.to_px((dim.a + dim.b) / 2, offset(dim, window.plan.paper_scale)).toPoint()
+    QTest.mouseClick(window.plan, LEFT, NONE, at)
+    type_into(window.plan.box, "3m + 700")
+    assert window.document.room.room.outline.width.mm == 3700
+    assert placed(window, "A6").width == 1000  # an open unit takes at most that; 100 are left
+    assert window.document.room.runs[0].left == pytest.approx(100)
+
+
+def test_units_are_picked_and_dragged_in_the_plan(window: Window) -> None:
+    p = placed(window, "A2")
+    x, y, _ = p.frame.out((p.width / 2, -p.depth / 2, 0))
+    q = placed(window, "A5")
+    x2, y2, _ = q.frame.out((q.width * 0.9, -q.depth / 2, 0))
+    drag(window.plan, window.plan.to_px(x, y).toPoint(), window.plan.to_px(x2, y2).toPoint())
+    assert [p.number for p in window.document.room.runs[0].cells][4] == "A2"
