@@ -143,3 +143,16 @@ def test_every_drawer_names_a_runner_of_the_stock_that_is_among_its_items() -> N
         i.code: sum(j.qty for j in unit.items if j.code == i.code) for i in unit.items if i.code.startswith("RN")
     }
     assert msgspec.structs.asdict(unit.drawers[0])["path"] == (0,)
+
+
+def test_shelves_are_asked_for_with_equal_clear_heights() -> None:
+    unit = made("open 600", Level.HUNG)
+    (_, _, low, _, high) = unit.bays[0]
+    shelves = [p for p in unit.parts if p.role == "shelf"]
+    thick, count = unit.spec.made.shelf_thickness, len(shelves)
+    clear = (high - count * thick) / (count + 1)
+    asked = {f.what: f.asked for f in unit.forced if f.what.startswith("height of shelf")}
+    assert asked
+    for what, mm in asked.items():
+        i = int(what.rsplit(" ", 1)[1])
+        assert mm == pytest.approx(low + i * clear + (i - 1) * thick)

@@ -1,0 +1,341 @@
+"""Lengths cut from bars: moldings, rails, edging strips, tracks. Proven best where that can be proven.
+
+All patterns that fill a bar are listed where there are few of them, else the useful ones are found by column generation
+(Gilmore & Gomory, Operations Research 9 (1961) and 11 (1963)); whole numbers of patterns are chosen by a mixed-integer
+solver. n pieces in a bar need n - 1 kerfs.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+MOST_PATTERNS = 4000
+"""Patterns listed in full; beyond that they are generated as they are needed."""
+
+SOLVE_SECONDS = 20.0
+NEAR = 1e-6
+
+
+class BarPiece(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A length to cut, `qty` times; mm at its long point."""
+
+    piece: str
+    length: float
+    qty: int = 1
+    profile: str = ""
+
+
+class BarStock(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A bar that can be bought: mm, price of one (0 throughout: bars cost their length)."""
+
+    profile: str
+    length: float
+    price: float = 0.0
+
+
+class CutBar(msgspec.Struct, frozen=True):
+    """A bar with the pieces cut from it, longest first: (piece, mm)."""
+
+    profile: str
+    length: float
+    pieces: tuple[tuple[str, float], ...]
+    price: float = 0.0
+    left: float = 0.0
+
+
+class LostPiece(msgspec.Struct, frozen=True):
+    """Pieces on no bar, and why."""
+
+    piece: str
+    qty: int
+    why: str
+
+
+class BarPlan(msgspec.Struct, frozen=True):
+    """Bars to cut.
+
+    Attributes
+    ----------
+    proven : whether no plan is better
+    bound : what no plan costs less than, all profiles together: money, or mm of bar where there are no prices
+    """
+
+    bars: tuple[CutBar, ...]
+    unplaced: tuple[LostPiece, ...]
+    proven: bool
+    bound: float
+
+    @property
+    def cost(self) -> float:
+        return sum(b.price for b in self.bars)
+
+
+@dataclass(frozen=True)
+class _Bar:
+    """A kind of bar: what can be used of it, one kerf longer; what it costs."""
+
+    length: float
+    usable: float
+    price: float
+    cost: float
+
+
+def cut_bars(pieces: Sequence[BarPiece], stock: Sequence[BarStock], kerf: float = 3.0, trim: float = 0.0) -> BarPlan:
+    """Cut pieces from bars at the least cost; profiles apart.
+
+    Parameters
+    ----------
+    kerf : mm between two pieces
+    trim : mm cut off either end of every bar
+    """
+    bars: list[CutBar] = []
+    lost: list[LostPiece] = []
+    proven, bound = True, 0.0
+    for profile in sorted({p.profile for p in pieces}):
+        mine = [p for p in pieces if p.profile == profile and p.qty > 0]
+        kinds = _kinds([s for s in stock if s.profile == profile], kerf, trim)
+        fitting = []
+        for p in mine:
+            if not kinds:
+                lost.append(LostPiece(p.piece, p.qty, f"no bar of “{profile}”" if profile else "no bar"))
+            elif p.length + kerf > max(k.usable for k in kinds) + NEAR:
+                longest = max(k.usable for k in kinds) - kerf
+                why = f"{p.length:g} is longer than every bar ({longest:g} can be used)"
+                lost.append(LostPiece(p.piece, p.qty, why))
+            else:
+                fitting.append(p)
+        if fitting:
+            found, least, sure = _one_profile(fitting, kinds, kerf)
+            bars += [msgspec.structs.replace(b, profile=profile) for b in found]
+            bound += least
+            proven = proven and sure
+    return BarPlan(tuple(bars), tuple(lost), proven, bound)
+
+
+def _kinds(stock: Sequence[BarStock], kerf: float, trim: float) -> list[_Bar]:
+    """Bars that anything can be cut from. Where none has a price, a bar costs its length."""
+    priced = any(s.price > 0 for s in stock)
+    found = {
+        (s.length, s.price): _Bar(s.length, s.length - 2 * trim + kerf, s.price, s.price if priced else s.length)
+        for s in stock
+        if s.length - 2 * trim > 0
+    }
+    return sorted(found.values(), key=lambda k: (k.cost, k.length))
+
+
+def _one_profile(pieces: list[BarPiece], kinds: list[_Bar], kerf: float) -> tuple[list[CutBar], float, bool]:
+    """Bars for the pieces of one profile, a lower bound of their cost, and whether they reach it."""
+    # Pieces of one length are one kind of length.
+    lengths = sorted({round(p.length, 6) for p in pieces}, reverse=True)
+    need = np.array([sum(p.qty for p in pieces if round(p.length, 6) == x) for x in lengths], dtype=np.int64)
+    sizes = np.array(lengths) + kerf
+    patterns = _listed(sizes, need, kinds)
+    complete = patterns is not None
+    if patterns is None:
+        patterns, bound = _generated(sizes, need, kinds)
+    else:
+        bound = 0.0
+    counts, cost, least = _chosen(patterns, need, kinds)
+    bound = max(bound, least if complete else 0.0)
+    step = _step(kinds)
+    if step > 0:
+        # Costs come in whole steps, so the bound may be rounded up.
+        bound = math.ceil(bound / step - 1e-6) * step
+    sure = cost <= bound + 1e-6 * max(1.0, bound)
+    return _written(patterns, counts, need, lengths, pieces, kinds, kerf), bound, sure
+
+
+def _step(kinds: list[_Bar]) -> float:
+    """The largest amount that all costs are whole multiples of; 0 where there is none worth the name."""
+    cents = [round(k.cost * 1000) for k in kinds]
+    if any(abs(c - k.cost * 1000) > 1e-6 for c, k in zip(cents, kinds, strict=True)):
+        return 0.0
+    return math.gcd(*cents) / 1000
+
+
+Pattern = tuple[int, tuple[int, ...]]
+"""Kind of bar, pieces of each length."""
+
+
+def _listed(sizes: NDArray[np.float64], need: NDArray[np.int64], kinds: list[_Bar]) -> list[Pattern] | None:
+    """Every way to fill a bar to which no piece can be added; None where there are too many."""
+    found: list[Pattern] = []
+    n = len(sizes)
+    steps = 0
+
+    def fill(kind: int, i: int, room: float, counts: list[int]) -> bool:
+        nonlocal steps
+        steps += 1
+        if steps > 400_000:
+            return False
+        if i == n:
+            # Full: what is left takes no piece that is still needed.
+            if all(counts[j] >= need[j] or sizes[j] > room + NEAR for j in range(n)) and any(counts):
+                found.append((kind, tuple(counts)))
+            return len(found) <= MOST_PATTERNS
+        most = int(min(need[i], (room + NEAR) // sizes[i]))
+        for c in range(most, -1, -1):
+            counts.append(c)
+            ok = fill(kind, i + 1, room - c * sizes[i], counts)
+            counts.pop()
+            if not ok:
+                return False
+        return True
+
+    for k, kind in enumerate(kinds):
+        if not fill(k, 0, kind.usable, []):
+            return None
+    return found
+
+
+def _relaxed(
+    patterns: list[Pattern], need: NDArray[np.int64], kinds: list[_Bar]
+) -> tuple[NDArray[np.float64], float]:
+    """Worth of a piece of each length, and the cost, where patterns may be cut in fractions (linear program)."""
+    from scipy.optimize import linprog
+
+    matrix = np.array([counts for _, counts in patterns], dtype=float).T
+    cost = np.array([kinds[k].cost for k, _ in patterns])
+    result = linprog(cost, A_ub=-matrix, b_ub=-need.astype(float), bounds=(0, None), method="highs")
+    return -np.array(result.ineqlin.marginals), float(result.fun)
+
+
+def _generated(sizes: NDArray[np.float64], need: NDArray[np.int64], kinds: list[_Bar]) -> tuple[list[Pattern], float]:
+    """Patterns that are worth their bar, found one after another, and a lower bound of the cost."""
+    n = len(sizes)
+    patterns: list[Pattern] = []
+    for i in range(n):
+        for k, kind in enumerate(kinds):
+            most = int(min(need[i], (kind.usable + NEAR) // sizes[i]))
+            if most:
+                patterns.append((k, tuple(most if j == i else 0 for j in range(n))))
+    patterns += _first_fit(sizes, need, kinds)
+    known = set(patterns)
+    bound = 0.0
+    for _ in range(600):
+        worth, cost = _relaxed(patterns, need, kinds)
+        new = []
+        least = 1.0
+        for k, kind in enumerate(kinds):
+            value, counts, most_value = _best_filling(sizes, worth, need, kind.usable)
+            least = min(least, kind.cost / most_value) if most_value > 0 else least
+            if value > kind.cost + 1e-7 and (k, counts) not in known:
+                new.append((k, counts))
+        # Worths scaled so that no pattern is worth more than its bar are a bound (Farley, Oper. Res. 38 (1990)).
+        bound = max(bound, cost * min(1.0, least))
+        if not new:
+            break
+        patterns += new
+        known.update(new)
+    return patterns, bound
+
+
+def _first_fit(sizes: NDArray[np.float64], need: NDArray[np.int64], kinds: list[_Bar]) -> list[Pattern]:
+    """Patterns of first fit by decreasing length on the bar that is cheapest for its length."""
+    k = min(range(len(kinds)), key=lambda i: kinds[i].cost / kinds[i].usable)
+    left = need.copy()
+    found: list[Pattern] = []
+    if sizes.max() > kinds[k].usable + NEAR:
+        return found
+    while left.any():
+        room, counts = kinds[k].usable, []
+        for i, size in enumerate(sizes):
+            c = int(min(left[i], (room + NEAR) // size))
+            counts.append(c)
+            room -= c * size
+        found.append((k, tuple(counts)))
+        left -= np.array(counts)
+    return list(dict.fromkeys(found))
+
+
+def _best_filling(
+    sizes: NDArray[np.float64], worth: NDArray[np.float64], need: NDArray[np.int64], room: float
+) -> tuple[float, tuple[int, ...], float]:
+    """The most valuable filling of a bar: a bounded knapsack by branch and bound, the best value for its length first.
+    Its value, its pieces, and what no filling is worth more than: the same, unless the search was cut short."""
+    order = sorted(range(len(sizes)), key=lambda i: -worth[i] / sizes[i])
+    best_value, best = 0.0, [0] * len(sizes)
+    counts = [0] * len(sizes)
+    steps = 0
+
+    def search(at: int, left: float, value: float) -> None:
+        nonlocal best_value, best, steps
+        steps += 1
+        if value > best_value + 1e-12:
+            best_value, best = value, counts.copy()
+        if at == len(order) or steps > 200_000:
+            return
+        i = order[at]
+        if value + left * worth[i] / sizes[i] <= best_value + 1e-12:
+            return
+        most = int(min(need[i], (left + NEAR) // sizes[i]))
+        for c in range(most, -1, -1):
+            counts[i] = c
+            search(at + 1, left - c * sizes[i], value + c * worth[i])
+        counts[i] = 0
+
+    search(0, room, 0.0)
+    most_value = best_value if steps <= 200_000 else float(room * (worth / sizes).max())
+    return best_value, tuple(best), most_value
+
+
+def _chosen(
+    patterns: list[Pattern], need: NDArray[np.int64], kinds: list[_Bar]
+) -> tuple[NDArray[np.int64], float, float]:
+    """How often each pattern is cut, what that costs, and the solver's own lower bound for these patterns."""
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
+    matrix = np.array([counts for _, counts in patterns], dtype=float).T
+    cost = np.array([kinds[k].cost for k, _ in patterns])
+    result = milp(
+        cost,
+        constraints=LinearConstraint(matrix, lb=need.astype(float)),
+        integrality=np.ones(len(patterns)),
+        bounds=Bounds(0, np.inf),
+        options={"time_limit": SOLVE_SECONDS, "mip_rel_gap": 0.0},
+    )
+    if result.x is None:  # out of time with nothing in hand: round the relaxed answer up
+        from scipy.optimize import linprog
+
+        relaxed = linprog(cost, A_ub=-matrix, b_ub=-need.astype(float), bounds=(0, None), method="highs")
+        counts = np.ceil(relaxed.x - 1e-9).astype(np.int64)
+        return counts, float(cost @ counts), float(relaxed.fun)
+    counts = np.round(result.x).astype(np.int64)
+    least = float(result.mip_dual_bound) if result.mip_dual_bound is not None else 0.0
+    return counts, float(cost @ counts), least
+
+
+def _written(
+    patterns: list[Pattern],
+    counts: NDArray[np.int64],
+    need: NDArray[np.int64],
+    lengths: list[float],
+    pieces: list[BarPiece],
+    kinds: list[_Bar],
+    kerf: float,
+) -> list[CutBar]:
+    """Bars with the names of their pieces; where patterns cut more than is needed, the surplus stays on the bar."""
+    names = [
+        [p.piece for p in pieces if round(p.length, 6) == length for _ in range(p.qty)] for length in lengths
+    ]  # fmt: skip
+    left = need.copy()
+    bars: list[CutBar] = []
+    for (k, pattern), times in sorted(zip(patterns, counts, strict=True), key=lambda pair: pair[0]):
+        for _ in range(int(times)):
+            on: list[tuple[str, float]] = []
+            for i, count in enumerate(pattern):
+                take = int(min(count, left[i]))
+                left[i] -= take
+                on += [(names[i].pop(0), lengths[i]) for _ in range(take)]
+            if on:
+                kind = kinds[k]
+                used = sum(mm for _, mm in on) + kerf * (len(on) - 1)
+                rest = round(max(0.0, kind.usable - kerf - used), 6)
+                bars.append(CutBar("", kind.length, tuple(on), kind.price, rest))
+    return sorted(bars, key=lambda b: (b.left, [-mm for _, mm in b.pieces]))

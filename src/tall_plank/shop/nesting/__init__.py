@@ -1,0 +1,25 @@
+"""Cutting plans: parts on boards, by a saw from edge to edge or by a router. `nest` in search.py does the work."""
+
+from tall_plank.shop.nesting.request import (
+    NestBoard,
+    NestPart,
+    NestPlan,
+    NestRules,
+    Offcut,
+    Placement,
+    PlannedBoard,
+    Request,
+    Unplaced,
+)
+
+__all__ = [
+    "NestBoard",
+    "NestPart",
+    "NestPlan",
+    "NestRules",
+    "Offcut",
+    "Placement",
+    "PlannedBoard",
+    "Request",
+    "Unplaced",
+]

@@ -1,0 +1,324 @@
+"""The search for a cutting plan: a valid one at once, better ones as they are found, the best when it ends.
+
+Material by material: every way of laying the pieces out in order of size is tried, then a few boards at a time are
+taken apart and laid out anew, as long as the effort allows. What it allows is counted in rounds, not in seconds, so
+that the same question has the same answer; seconds and a stop only cut it short.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+import numpy as np
+from numpy.typing import NDArray
+
+from tall_plank.shop.nesting import kernel
+from tall_plank.shop.nesting.blocks import Block, blocks_of
+from tall_plank.shop.nesting.bounds import least_boards
+from tall_plank.shop.nesting.layout import board_of
+from tall_plank.shop.nesting.request import NestBoard, NestPart, NestPlan, NestRules, PlannedBoard, Request, Unplaced
+
+MICRO = 1000
+"""The kernel counts in micrometres."""
+
+OFFCUT_WORTH = 4.0
+"""A full offcut counts as so many full boards where plans cost the same: the rack comes first (common practice)."""
+
+Told = Callable[[NestPlan], None]
+"""Takes a better plan."""
+
+Stopped = Callable[[], bool]
+
+
+@dataclass
+class _Material:
+    """The pieces of one material on their way onto boards; arrays in micrometres, grown by the kerf."""
+
+    name: str
+    blocks: tuple[Block, ...]
+    boards: tuple[NestBoard, ...]
+    wide: NDArray[np.int64]
+    high: NDArray[np.int64]
+    turnable: NDArray[np.int64]
+    kinds: NDArray[np.int64]
+    price: NDArray[np.float64]
+    worth: NDArray[np.float64]
+    left: NDArray[np.int64]
+    bound: int
+    bound_cost: float
+    state: NDArray[np.uint64]
+    placed: NDArray[np.int64] = field(default_factory=lambda: np.empty((0, 4), np.int64))
+    board_kind: NDArray[np.int64] = field(default_factory=lambda: np.empty(0, np.int64))
+    count: int = 0
+    lost: int = 0
+    cost: float = np.inf
+    rounds: int = 0
+
+    def keep(self, placed: NDArray[np.int64], kinds: NDArray[np.int64], count: int, lost: int, cost: float) -> None:
+        self.placed, self.board_kind = placed.copy(), kinds.copy()
+        self.count, self.lost, self.cost = count, lost, cost
+
+    @property
+    def proven(self) -> bool:
+        """Whether no plan can be better."""
+        return self.lost == 0 and self.cost <= self.bound_cost + 1e-9
+
+
+def nest(request: Request, told: Told | None = None, stopped: Stopped | None = None) -> NestPlan:
+    """The best plan that the effort finds. Better plans on the way are told; a stop or the seconds end it early.
+
+    Parts that no board takes are named with the reason and left out.
+    """
+    started = time.perf_counter()
+    rules = request.rules
+    if rules.mode == "router":
+        from tall_plank.shop.nesting.router import nest_free
+
+        return nest_free(request, told, stopped)
+    materials, unplaced = materials_of(request)
+
+    def over() -> bool:
+        late = rules.seconds > 0 and time.perf_counter() - started > rules.seconds
+        return late or (stopped is not None and stopped())
+
+    def plan(*, done: bool) -> NestPlan:
+        return plan_of(materials, unplaced, rules, time.perf_counter() - started, done=done)
+
+    for m in materials:
+        first_plan(m, rules, quick=True)
+    if told is not None:
+        told(plan(done=False))
+    if rules.effort > 1:
+        for m in materials:
+            if not over():
+                first_plan(m, rules, quick=False)
+        if told is not None:
+            told(plan(done=False))
+    todo = [m for m in materials if not m.proven]
+    finished = not over()
+    while todo and not over():
+        for m in list(todo):
+            before = (m.lost, m.cost)
+            spent = improve_once(m, rules)
+            if (m.lost, m.cost) < before and told is not None:
+                told(plan(done=False))
+            if spent or m.proven:
+                todo.remove(m)
+            if over():
+                break
+        finished = not todo
+    for m in materials:
+        largest_left(m, rules)
+    return plan(done=finished)
+
+
+# --- the question
+
+
+def materials_of(request: Request) -> tuple[list[_Material], tuple[Unplaced, ...]]:
+    """Pieces and boards by material, and the parts that cannot lie on any board."""
+    rules = request.rules
+    found: list[_Material] = []
+    unplaced: list[Unplaced] = []
+    by_name: dict[str, list[NestPart]] = {}
+    for part in request.parts:
+        if part.qty > 0:
+            by_name.setdefault(part.material, []).append(part)
+    for name in sorted(by_name):
+        boards = tuple(b for b in request.boards if b.material == name and (b.qty is None or b.qty > 0))
+        usable = [(b.length - 2 * rules.trim, b.width - 2 * rules.trim) for b in boards]
+        boards = tuple(b for b, u in zip(boards, usable, strict=True) if min(u) > 0)
+        if not boards:
+            why = f"no board of “{name}”" if not usable else "the trims leave nothing of any board"
+            unplaced += [Unplaced(p.part, p.qty, why) for p in by_name[name]]
+            continue
+        blocks, lost = blocks_of(tuple(by_name[name]), boards, rules)
+        unplaced += lost
+        if blocks:
+            found.append(_material(name, blocks, boards, rules, len(found)))
+    return found, tuple(unplaced)
+
+
+def micro(mm: float) -> int:
+    return round(mm * MICRO)
+
+
+def _material(
+    name: str, blocks: tuple[Block, ...], boards: tuple[NestBoard, ...], rules: NestRules, number: int
+) -> _Material:
+    kerf = rules.kerf
+    kinds = np.array(
+        [(micro(b.length - 2 * rules.trim + kerf), micro(b.width - 2 * rules.trim + kerf)) for b in boards], np.int64
+    )
+    wide = np.array([micro(b.length + kerf) for b in blocks], np.int64)
+    high = np.array([micro(b.width + kerf) for b in blocks], np.int64)
+    turnable = np.array([int(b.turnable) for b in blocks], np.int64)
+    new = np.array([not b.offcut for b in boards])
+    area = np.array([b.length * b.width for b in boards])
+    own = np.array([b.price for b in boards])
+    # Where a price is missing, boards cost their area. Offcuts are paid for already.
+    price = np.where(new, own if (own[new] > 0).all() else area * 1e-6, 0.0)
+    size = kinds[:, 0].astype(float) * kinds[:, 1]
+    worth = np.where(new, 1.0, OFFCUT_WORTH * (size.max() / size) ** 2)
+    left = np.array([1_000_000 if b.qty is None else b.qty for b in boards], np.int64)
+    # As if all boards were the largest one, or the cheapest for its size: no plan needs fewer or costs less.
+    largest = (float(kinds[:, 0].max()), float(kinds[:, 1].max()))
+    bound = least_boards(wide.astype(float), high.astype(float), turnable == 1, largest)
+    whole = float((wide.astype(float) * high).sum()) - float((size * left)[~new].sum())
+    bound_cost = max(0.0, whole) * float((price / size)[new].min()) if new.any() else 0.0
+    if new.all():
+        bound_cost = max(bound_cost, bound * float(price.min()))
+    seed = np.array([(rules.seed * 0x9E3779B97F4A7C15 + (number + 1) * 0xD1B54A32D192ED03) % 2**64 or 1], np.uint64)
+    return _Material(name, blocks, boards, wide, high, turnable, kinds, price, worth, left, bound, bound_cost, seed)
+
+
+# --- the search
+
+
+def first_cut(rules: NestRules) -> int:
+    return {"either": kernel.ANY, "along": kernel.ALONG, "across": kernel.UP}[rules.first_cut]
+
+
+def first_plan(m: _Material, rules: NestRules, *, quick: bool) -> None:
+    """Every piece in its order, by a few rules or by all of them; the best is kept."""
+    n = len(m.wide)
+    out, board_kind = np.empty((n, 4), np.int64), np.empty(n + 8, np.int64)
+    free, least = np.empty((4 * n + 64, kernel.FREE_COLUMNS), np.int64), np.empty(n + 1, np.int64)
+    keys = np.empty(n, np.float64)
+    orders = (2, 0) if quick else range(kernel.ORDERS)
+    for key in orders:
+        items = np.arange(n, dtype=np.int64)
+        kernel.order_by(items, n, m.wide, m.high, key, 0.0, m.state, keys)
+        kernel.fill_least(items, n, m.wide, m.high, least)
+        for rect in (1,) if quick else range(kernel.RECT_RULES):
+            for split in (2, 4) if quick else range(kernel.SPLIT_RULES):
+                for boards_rule in (kernel.FIRST_FIT,) if quick else range(3):
+                    for kind_rule in (0,) if quick or len(m.boards) == 1 else (0, 1):
+                        left = m.left.copy()
+                        count, lost, _ = kernel.pack(
+                            items, n, m.wide, m.high, m.turnable, m.kinds, left, m.price, rect, split, boards_rule,
+                            kind_rule, rules.turns, first_cut(rules), m.state, out, board_kind, free, least,
+                        )  # fmt: skip
+                        cost = float(m.price[board_kind[:count]].sum())
+                        if (lost, cost) < (m.lost if m.count or m.cost < np.inf else n + 1, m.cost):
+                            m.keep(out, board_kind[:count], count, lost, cost)
+        if m.proven:
+            return
+
+
+ROUNDS = {1: 0, 2: 4_000, 3: 12_000, 4: 40_000, 5: 120_000, 6: 300_000, 7: 800_000, 8: 2_000_000, 9: 6_000_000}
+"""Rounds of improvement by effort, for a hundred pieces."""
+
+AT_A_TIME = 2_000
+"""Rounds between two looks at the clock."""
+
+
+def improve_once(m: _Material, rules: NestRules) -> bool:
+    """Some rounds of improvement; True once the effort is spent."""
+    n = len(m.wide)
+    wanted = int(ROUNDS[min(9, max(1, rules.effort))] * max(1.0, n / 100))
+    if m.count == 0 or wanted == 0 or m.lost:
+        return True
+    rounds = min(AT_A_TIME, wanted - m.rounds)
+    left = m.left.copy()
+    for b in range(m.count):
+        left[m.board_kind[b]] -= 1
+    kinds = np.zeros(n + 8, np.int64)
+    kinds[: m.count] = m.board_kind[: m.count]
+    placed = m.placed.copy()
+    # Early on dead ends are left freely, later hardly.
+    slack = 0.02 * (1.0 - m.rounds / wanted)
+    count = kernel.improve(
+        rounds, m.wide, m.high, m.turnable, m.kinds, left, m.price, rules.turns, first_cut(rules), m.state, placed,
+        kinds, m.count, m.worth, slack, m.bound_cost,
+    )  # fmt: skip
+    m.rounds += rounds
+    m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
+    return m.rounds >= wanted
+
+
+LEFT_TRIES = 400
+
+
+def largest_left(m: _Material, rules: NestRules) -> None:
+    """Lay the emptiest board out anew so that what is left of it is one large piece."""
+    if m.count == 0 or m.lost:
+        return
+    n = len(m.wide)
+    area = m.wide.astype(float) * m.high.astype(float)
+    fill = np.zeros(m.count)
+    np.add.at(fill, m.placed[:, 0], area)
+    share = fill / (m.kinds[m.board_kind[: m.count], 0].astype(float) * m.kinds[m.board_kind[: m.count], 1])
+    board = int(np.argmin(share))
+    mine = np.nonzero(m.placed[:, 0] == board)[0].astype(np.int64)
+    count = len(mine)
+    if count > 60:
+        return
+    out, board_kind = np.empty((n, 4), np.int64), np.empty(n + 8, np.int64)
+    free, least = np.empty((4 * n + 64, kernel.FREE_COLUMNS), np.int64), np.empty(n + 1, np.int64)
+    keys = np.empty(n, np.float64)
+    kind = int(m.board_kind[board])
+    best = -1.0
+    random = np.random.default_rng(rules.seed)
+    fixed = np.zeros(n, np.int64)
+    for attempt in range(LEFT_TRIES):
+        # Each piece lies as drawn: all alike in the first tries, any way round later.
+        turn = np.full(n, attempt % 2) if attempt < LEFT_TRIES // 4 else random.integers(0, 2, n)
+        turn = turn * m.turnable
+        wide, high = np.where(turn, m.high, m.wide), np.where(turn, m.wide, m.high)
+        items = mine.copy()
+        noise = 0.0 if attempt < LEFT_TRIES // 4 else 0.5
+        kernel.order_by(items, count, wide, high, attempt // 2 % kernel.ORDERS, noise, m.state, keys)
+        least[: count + 1] = 0
+        left = np.zeros(len(m.boards), np.int64)
+        left[kind] = 1
+        rect, split = int(random.integers(0, kernel.RECT_RULES)), int(random.integers(0, kernel.SPLIT_RULES))
+        opened, lost, nf = kernel.pack(
+            items, count, wide, high, fixed, m.kinds, left, m.price, rect, split, kernel.FIRST_FIT, 0, rules.turns,
+            first_cut(rules), m.state, out, board_kind, free, least,
+        )  # fmt: skip
+        if lost or opened != 1:
+            continue
+        largest = float((free[:nf, 2].astype(float) * free[:nf, 3]).max()) if nf else 0.0
+        if largest > best:
+            best = largest
+            m.placed[mine, 1:3] = out[mine, 1:3]
+            m.placed[mine, 3] = turn[mine]
+
+
+# --- the answer
+
+
+def plan_of(
+    materials: list[_Material], unplaced: tuple[Unplaced, ...], rules: NestRules, seconds: float, *, done: bool
+) -> NestPlan:
+    """What stands on the boards now, in mm."""
+    boards: list[PlannedBoard] = []
+    lost = list(unplaced)
+    for m in materials:
+        on: list[list[int]] = [[] for _ in range(m.count)]
+        for i, board in enumerate(m.placed[:, 0]):
+            if board >= 0:
+                on[int(board)].append(i)
+            else:
+                lost += [Unplaced(part, 1, "no board is left for it") for part in m.blocks[i].parts]
+        found = []
+        for b, items in enumerate(on):
+            laid = [
+                (m.blocks[i], int(m.placed[i, 1]) / MICRO + rules.trim, int(m.placed[i, 2]) / MICRO + rules.trim,
+                 bool(m.placed[i, 3]))
+                for i in items
+            ]  # fmt: skip
+            found.append(board_of(m.boards[int(m.board_kind[b])], float(m.price[int(m.board_kind[b])]), laid, rules))
+        boards += sorted(found, key=lambda b: (b.board, -b.used, [p.part for p in b.placements]))
+    return NestPlan(tuple(boards), _together(lost), sum(m.bound for m in materials), seconds, done)
+
+
+def _together(lost: list[Unplaced]) -> tuple[Unplaced, ...]:
+    """Parts that are lost for one reason, with their number."""
+    counts: dict[tuple[str, str], int] = {}
+    for u in lost:
+        counts[(u.part, u.why)] = counts.get((u.part, u.why), 0) + u.qty
+    return tuple(Unplaced(part, qty, why) for (part, why), qty in counts.items())

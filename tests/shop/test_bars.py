@@ -1,0 +1,88 @@
+from __future__ import annotations
+
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from shop.bars_check import check_bars
+from tall_plank.shop.bars import BarPiece, BarStock, cut_bars
+
+PIECES = st.lists(
+    st.builds(
+        BarPiece, piece=st.uuids().map(str), length=st.floats(40.0, 3200.0).map(lambda x: round(x, 1)),
+        qty=st.integers(0, 6), profile=st.sampled_from(["cornice", "rail"]),
+    ),
+    max_size=7,
+)  # fmt: skip
+STOCK = st.lists(
+    st.builds(
+        BarStock, profile=st.sampled_from(["cornice", "rail"]), length=st.sampled_from([2400.0, 3000.0, 2700.5, 60.0]),
+        price=st.sampled_from([0.0, 8.5, 12.0]),
+    ),
+    max_size=4, unique_by=lambda s: (s.profile, s.length),
+)  # fmt: skip
+
+
+@given(PIECES, STOCK, st.sampled_from([0.0, 3.0, 4.2]), st.sampled_from([0.0, 15.0]))
+def test_any_list_of_lengths_is_cut_right(pieces: list[BarPiece], stock: list[BarStock], kerf: float, trim: float) -> None:
+    plan = cut_bars(pieces, stock, kerf, trim)
+    check_bars(pieces, stock, plan, kerf, trim)
+    for profile in {b.profile for b in plan.bars}:
+        # No plan can do with less bar than its pieces are long.
+        mine = [b for b in plan.bars if b.profile == profile]
+        longest = max(s.length for s in stock if s.profile == profile)
+        assert len(mine) >= math.ceil(sum(mm for b in mine for _, mm in b.pieces) / longest - 1e-9)
+
+
+@given(st.lists(st.integers(200, 1500), min_size=1, max_size=8))
+def test_a_proven_plan_is_never_beaten_by_trying_everything(lengths: list[int]) -> None:
+    """Up to eight pieces on bars of 2000: every way to group them, tried one by one."""
+    plan = cut_bars([BarPiece(str(i), float(x)) for i, x in enumerate(lengths)], [BarStock("", 2000.0)], 3.0)
+    assert plan.proven
+
+    def fewest(todo: tuple[int, ...], rooms: tuple[int, ...], best: int) -> int:
+        if len(rooms) >= best:
+            return best
+        if not todo:
+            return len(rooms)
+        first, rest = todo[0] + 3, todo[1:]
+        for i, room in enumerate(rooms):
+            if room >= first and room not in rooms[:i]:
+                best = min(best, fewest(rest, (*rooms[:i], room - first, *rooms[i + 1 :]), best))
+        return min(best, fewest(rest, (*rooms, 2003 - first), best))
+
+    assert len(plan.bars) == fewest(tuple(sorted(lengths, reverse=True)), (), len(lengths) + 1)
+
+
+def test_the_cheaper_lengths_are_bought() -> None:
+    pieces = [BarPiece("post", 1100.0, 4)]
+    plan = cut_bars(pieces, [BarStock("", 2400.0, 10.0), BarStock("", 4800.0, 19.0)])
+    assert [b.length for b in plan.bars] == [4800.0]
+    assert plan.cost == 19.0 and plan.proven
+    dear = cut_bars(pieces, [BarStock("", 2400.0, 9.0), BarStock("", 4800.0, 19.0)])
+    assert [b.length for b in dear.bars] == [2400.0, 2400.0]
+
+
+@pytest.mark.parametrize(
+    ("piece", "stock", "why"),
+    [
+        (BarPiece("long", 2500.0, 2, "rail"), BarStock("rail", 2400.0), "longer than every bar"),
+        (BarPiece("odd", 100.0, 1, "dado"), BarStock("rail", 2400.0), "no bar of “dado”"),
+        (BarPiece("tight", 2390.0, 1, "rail"), BarStock("rail", 2400.0), "longer than every bar"),
+    ],
+)
+def test_what_no_bar_takes_is_named_and_the_rest_is_cut(piece: BarPiece, stock: BarStock, why: str) -> None:
+    plan = cut_bars([piece, BarPiece("fits", 500.0, 1, "rail")], [stock], 3.0, 10.0)
+    assert [(u.piece, u.qty) for u in plan.unplaced] == [(piece.piece, piece.qty)]
+    assert why in plan.unplaced[0].why
+    assert [name for b in plan.bars for name, _ in b.pieces] == ["fits"]
+
+
+def test_a_long_list_is_cut_close_to_its_bound() -> None:
+    pieces = [BarPiece(str(i), 300.0 + 37.3 * (i * 7 % 45), 1 + i % 4, "") for i in range(60)]
+    plan = cut_bars(pieces, [BarStock("", 2700.0)], 3.0)
+    check_bars(pieces, [BarStock("", 2700.0)], plan, 3.0, 0.0)
+    bars = plan.bound / 2700.0
+    assert len(plan.bars) - bars <= 1.0 + 1e-6
