@@ -211,6 +211,101 @@ def package(file: Path, folder: Path) -> None:
         click.echo(str(path))
 
 
+EXISTING = click.Path(path_type=Path)
+
+
+@main.command()
+@click.argument("file", required=False, type=EXISTING)
+@click.option("--parts", "parts_file", type=EXISTING, help="Parts as CSV, instead of a job.")
+@click.option("--boards", "boards_file", type=EXISTING, help="Boards as CSV, instead of the job's stock.")
+@click.option("--kerf", type=click.FloatRange(0, 100), default=3.2, show_default=True)
+@click.option("--trim", type=click.FloatRange(0, 1000), default=10.0, show_default=True)
+@click.option("--mode", type=click.Choice(["saw", "router"]), default="saw", show_default=True)
+@click.option("--turns", type=click.IntRange(0, 9), default=0, show_default=True, help="0: as many as it takes.")
+@click.option("--first-cut", type=click.Choice(["either", "along", "across"]), default="either", show_default=True)
+@click.option("--effort", type=click.IntRange(1, 9), default=5, show_default=True)
+@click.option("--seconds", type=click.FloatRange(0, 3600), default=10.0, show_default=True)
+@click.option("--seed", type=int, default=1, show_default=True)
+@OUT
+@says_errors
+def nest(
+    file: Path | None, parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any
+) -> None:
+    """Cutting plans of a job, or of any lists of parts and boards, as JSON."""
+    from tall_plank.files import cutcsv
+    from tall_plank.shop.nesting import NestRules, Request
+    from tall_plank.shop.nesting.job import request_of
+    from tall_plank.shop.nesting.search import nest as make
+
+    asked = NestRules(**rules)
+    faults: tuple[str, ...] = ()
+    request: Request | None = None
+    if file is not None:
+        w = load(file)
+        request = request_of(w.made, w.job.stock, w.job.price_book(), asked)
+    elif parts_file is None or boards_file is None:
+        raise click.UsageError("Give a job file, or both --parts and --boards.")
+    if parts_file is not None:
+        found, wrong = cutcsv.read_parts(parts_file)
+        request = Request(found, request.boards if request else (), asked)
+        faults += wrong
+    if boards_file is not None:
+        boards, wrong = cutcsv.read_boards(boards_file)
+        request = Request(request.parts if request else (), boards, asked)
+        faults += wrong
+    assert request is not None
+    plan = make(request)
+    cutcsv.write_document(cutcsv.nest_document(plan), out)
+    click.echo(f"{out}: {len(plan.boards)} boards, yield {plan.used * 100:.1f} %, no plan needs less than {plan.bound}")
+    _end_with([*faults, *(f"{u.part} ({u.qty}): {u.why}" for u in plan.unplaced)])
+
+
+@main.command()
+@click.argument("file", required=False, type=EXISTING)
+@click.option("--pieces", "pieces_file", type=EXISTING, help="Pieces as CSV, instead of a job.")
+@click.option("--stock", "stock_file", type=EXISTING, help="Bars as CSV, instead of the job's stock.")
+@click.option("--kerf", type=click.FloatRange(0, 100), default=3.0, show_default=True)
+@click.option("--trim", type=click.FloatRange(0, 1000), default=0.0, show_default=True)
+@OUT
+@says_errors
+def bars(
+    file: Path | None, pieces_file: Path | None, stock_file: Path | None, kerf: float, trim: float, out: Path
+) -> None:
+    """Lengths of a job, or of any lists of pieces and bars, cut from bars; as JSON."""
+    from tall_plank.files import cutcsv
+    from tall_plank.shop.bars import BarPiece, BarStock, cut_bars
+    from tall_plank.shop.lengths import bars_of, pieces_of
+
+    faults: tuple[str, ...] = ()
+    pieces: tuple[BarPiece, ...] = ()
+    stock: tuple[BarStock, ...] = ()
+    if file is not None:
+        w = load(file)
+        pieces, stock = pieces_of(w.made), bars_of(w.job.stock, w.job.price_book())
+    elif pieces_file is None or stock_file is None:
+        raise click.UsageError("Give a job file, or both --pieces and --stock.")
+    if pieces_file is not None:
+        pieces, wrong = cutcsv.read_pieces(pieces_file)
+        faults += wrong
+    if stock_file is not None:
+        stock, wrong = cutcsv.read_bar_stock(stock_file)
+        faults += wrong
+    plan = cut_bars(pieces, stock, kerf, trim)
+    cutcsv.write_document(cutcsv.bars_document(plan), out)
+    click.echo(f"{out}: {len(plan.bars)} bars, {'proven best' if plan.proven else 'not proven best'}")
+    _end_with([*faults, *(f"{u.piece} ({u.qty}): {u.why}" for u in plan.unplaced)])
+
+
+def _end_with(wrong: list[str]) -> None:
+    """Name what was wrong on standard error and end with 1; nothing wrong: go on."""
+    for line in wrong[:200]:
+        click.echo(line, err=True)
+    if len(wrong) > 200:
+        click.echo(f"... and {len(wrong) - 200} more", err=True)
+    if wrong:
+        sys.exit(1)
+
+
 def _written(out: Path, write: Callable[[], None]) -> None:
     try:
         write()

@@ -98,7 +98,7 @@ def test_better_plans_are_told_on_the_way_and_a_stop_keeps_the_best() -> None:
     told: list[NestPlan] = []
     request = Request(parts, (BOARD,), NestRules(effort=9, seconds=0.0))
     start = time.perf_counter()
-    plan = nest(request, told.append, lambda: len(told) >= 2)
+    plan = nest(request, told.append, lambda: len(told) >= 1)
     assert time.perf_counter() - start < 20.0
     assert not plan.done
     assert told and not told[0].done

@@ -78,6 +78,15 @@ def nest(request: Request, told: Told | None = None, stopped: Stopped | None = N
 
         return nest_free(request, told, stopped)
     materials, unplaced = materials_of(request)
+    last_told = -1.0
+
+    def tell() -> None:
+        # A large plan takes a while to write down: not oftener than four times a second.
+        nonlocal last_told
+        now = time.perf_counter()
+        if told is not None and now - last_told > 0.25:
+            told(plan(done=False))
+            last_told = now
 
     def over() -> bool:
         late = rules.seconds > 0 and time.perf_counter() - started > rules.seconds
@@ -88,22 +97,20 @@ def nest(request: Request, told: Told | None = None, stopped: Stopped | None = N
 
     for m in materials:
         first_plan(m, rules, quick=True)
-    if told is not None:
-        told(plan(done=False))
+    tell()
     if rules.effort > 1:
         for m in materials:
             if not over():
-                first_plan(m, rules, quick=False)
-        if told is not None:
-            told(plan(done=False))
+                first_plan(m, rules, quick=False, over=over)
+        tell()
     todo = [m for m in materials if not m.proven]
     finished = not over()
     while todo and not over():
         for m in list(todo):
             before = (m.lost, m.cost)
             spent = improve_once(m, rules)
-            if (m.lost, m.cost) < before and told is not None:
-                told(plan(done=False))
+            if (m.lost, m.cost) < before:
+                tell()
             if spent or m.proven:
                 todo.remove(m)
             if over():
@@ -181,7 +188,7 @@ def first_cut(rules: NestRules) -> int:
     return {"either": kernel.ANY, "along": kernel.ALONG, "across": kernel.UP}[rules.first_cut]
 
 
-def first_plan(m: _Material, rules: NestRules, *, quick: bool) -> None:
+def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = lambda: False) -> None:
     """Every piece in its order, by a few rules or by all of them; the best is kept."""
     n = len(m.wide)
     out, board_kind = np.empty((n, 4), np.int64), np.empty(n + 8, np.int64)
@@ -193,6 +200,8 @@ def first_plan(m: _Material, rules: NestRules, *, quick: bool) -> None:
         kernel.order_by(items, n, m.wide, m.high, key, 0.0, m.state, keys)
         kernel.fill_least(items, n, m.wide, m.high, least)
         for rect in (1,) if quick else range(kernel.RECT_RULES):
+            if over():
+                return
             for split in (2, 4) if quick else range(kernel.SPLIT_RULES):
                 for boards_rule in (kernel.FIRST_FIT,) if quick else range(3):
                     for kind_rule in (0,) if quick or len(m.boards) == 1 else (0, 1):

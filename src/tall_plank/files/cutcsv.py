@@ -1,0 +1,220 @@
+"""Plain lists for the saw: parts and boards, pieces and bars as CSV, and the plans as JSON documents."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import math
+from collections.abc import Callable, Sequence
+from pathlib import Path
+from typing import Any, TypeVar
+
+from tall_plank.measure import PlankError
+from tall_plank.shop.bars import BarPiece, BarPlan, BarStock
+from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan
+
+T = TypeVar("T")
+MAX_FILE = 30_000_000
+MOST_ROWS = 100_000
+
+
+class Fault(str):
+    """A row that cannot be used: its number, what is wrong."""
+
+
+def read_rows(
+    path: Path, needed: Sequence[str], make: Callable[[dict[str, str]], T]
+) -> tuple[tuple[T, ...], tuple[Fault, ...]]:
+    """Rows of a CSV with a row of heads, columns in any order, further ones left aside. Rows that cannot be read are
+    named and left out, so that the rest can be planned.
+
+    Raises
+    ------
+    PlankError where the file or its heads cannot be used at all
+    """
+    try:
+        if path.stat().st_size > MAX_FILE:
+            raise PlankError("The list is too large.", path.name, "Split it.")
+        text = path.read_text(encoding="utf-8-sig")
+    except UnicodeDecodeError:
+        raise PlankError("The list is not UTF-8 text.", path.name, "Save it as CSV in UTF-8.") from None
+    except OSError as error:
+        raise PlankError(f"The list cannot be read ({error.strerror}).", path.name, "Check the path.") from None
+    first = text.split("\n", 1)[0]
+    mark = max(",;\t", key=first.count)
+    try:
+        rows = list(csv.reader(io.StringIO(text), delimiter=mark))
+    except csv.Error as error:
+        raise PlankError(f"The list is no well-formed CSV ({error}).", path.name, "Save it again.") from None
+    heads = [h.strip().lower() for h in rows[0]] if rows else []
+    missing = [h for h in needed if h not in heads]
+    if missing:
+        what = f"The list has no column “{missing[0]}”."
+        raise PlankError(what, f"{path.name}, row 1", f"It needs {', '.join(needed)}.")
+    if len(rows) > MOST_ROWS:
+        raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
+    found: list[T] = []
+    faults: list[Fault] = []
+    for number, cells in enumerate(rows[1:], 2):
+        values = {h: c.strip() for h, c in zip(heads, cells, strict=False)}
+        if not any(values.values()):
+            continue
+        try:
+            found.append(make(values))
+        except ValueError as error:
+            faults.append(Fault(f"{path.name}, row {number}: {error}"))
+    return tuple(found), tuple(faults)
+
+
+def _number(values: dict[str, str], key: str, *, least: float = 0.0, above: bool = True) -> float:
+    text = values.get(key, "")
+    try:
+        number = float(text)
+    except ValueError:
+        raise ValueError(f"{key} “{text[:30]}” is no number") from None
+    if not math.isfinite(number) or number > 100_000 or number < least or (above and number == least):
+        raise ValueError(f"{key} {text[:30]} is out of range")
+    return number
+
+
+def _count(values: dict[str, str], key: str) -> int:
+    text = values.get(key, "") or "1"
+    try:
+        number = float(text)
+    except ValueError:
+        raise ValueError(f"{key} “{text[:30]}” is no number") from None
+    if not number.is_integer() or not 0 <= number <= 100_000:
+        raise ValueError(f"{key} {text[:30]} is no whole number from 0")
+    return int(number)
+
+
+def _name(values: dict[str, str], key: str) -> str:
+    name = values.get(key, "")
+    if not name:
+        raise ValueError(f"{key} is empty")
+    return name[:200]
+
+
+def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
+    """``part,length_mm,width_mm,qty,material,grain``; where given, ``outline`` (``x y; x y; ...``) and ``match``."""
+
+    def make(v: dict[str, str]) -> NestPart:
+        grain = v.get("grain", "").lower() or "none"
+        if grain not in ("none", "length"):
+            raise ValueError(f"grain “{grain[:30]}” is neither none nor length")
+        return NestPart(
+            _name(v, "part"), _number(v, "length_mm"), _number(v, "width_mm"), _count(v, "qty"), v.get("material", ""),
+            grain, v.get("match", ""), _points(v.get("outline", "")),  # type: ignore[arg-type]
+        )  # fmt: skip
+
+    return read_rows(path, ("part", "length_mm", "width_mm", "qty", "material"), make)
+
+
+def _points(text: str) -> tuple[tuple[float, float], ...]:
+    """``0 0; 800 0; 0 400`` as points, mm."""
+    if not text.strip():
+        return ()
+    points = []
+    for pair in text.replace(",", " ").split(";"):
+        cells = pair.split()
+        try:
+            x, y = (float(c) for c in cells)
+        except ValueError:
+            raise ValueError(f"outline “{pair.strip()[:30]}” is no point") from None
+        points.append((x, y))
+    if len(points) < 3:
+        raise ValueError("outline has fewer than three points")
+    return tuple(points)
+
+
+def read_boards(path: Path) -> tuple[tuple[NestBoard, ...], tuple[Fault, ...]]:
+    """``board,material,length_mm,width_mm,price,qty``; an empty quantity has no limit; ``offcut`` yes where given."""
+
+    def make(v: dict[str, str]) -> NestBoard:
+        price = _number(v, "price", above=False) if v.get("price") else 0.0
+        qty = _count(v, "qty") if v.get("qty") else None
+        offcut = v.get("offcut", "").lower() in ("yes", "true", "1")
+        size = _number(v, "length_mm"), _number(v, "width_mm")
+        return NestBoard(_name(v, "board"), v.get("material", ""), *size, price, qty, offcut)
+
+    found, faults = read_rows(path, ("board", "material", "length_mm", "width_mm"), make)
+    seen: set[tuple[str, str]] = set()
+    kept = []
+    for board in found:
+        if (board.board, board.material) in seen:
+            faults = (*faults, Fault(f"{path.name}: the board “{board.board}” is there twice; the first one counts"))
+            continue
+        seen.add((board.board, board.material))
+        kept.append(board)
+    return tuple(kept), faults
+
+
+def read_pieces(path: Path) -> tuple[tuple[BarPiece, ...], tuple[Fault, ...]]:
+    """``piece,length_mm,qty,profile``; lengths at the long point."""
+
+    def make(v: dict[str, str]) -> BarPiece:
+        return BarPiece(_name(v, "piece"), _number(v, "length_mm"), _count(v, "qty"), v.get("profile", ""))
+
+    return read_rows(path, ("piece", "length_mm", "qty"), make)
+
+
+def read_bar_stock(path: Path) -> tuple[tuple[BarStock, ...], tuple[Fault, ...]]:
+    """``profile,length_mm,price``."""
+
+    def make(v: dict[str, str]) -> BarStock:
+        price = _number(v, "price", above=False) if v.get("price") else 0.0
+        return BarStock(v.get("profile", ""), _number(v, "length_mm"), price)
+
+    return read_rows(path, ("profile", "length_mm"), make)
+
+
+# --- documents
+
+
+def nest_document(plan: NestPlan) -> dict[str, Any]:
+    """A cutting plan as the verb writes it."""
+    return {
+        "boards": [
+            {
+                "board": b.board, "material": b.material, "length_mm": b.length, "width_mm": b.width,
+                "placements": [
+                    {"part": p.part, "x": p.x, "y": p.y, "length_mm": p.length, "width_mm": p.width,
+                     "turned": p.turned, "angle": p.angle}
+                    for p in b.placements
+                ],
+                "offcuts": [
+                    {"x": o.x, "y": o.y, "length_mm": o.length, "width_mm": o.width} for o in b.offcuts
+                ],
+                "turns": b.turns,
+            }
+            for b in plan.boards
+        ],
+        "unplaced": [{"part": u.part, "qty": u.qty, "why": u.why} for u in plan.unplaced],
+        "yield": round(plan.used, 6),
+        "bound": plan.bound,
+        "finished": plan.done,
+    }  # fmt: skip
+
+
+def bars_document(plan: BarPlan) -> dict[str, Any]:
+    """Cut bars as the verb writes them."""
+    return {
+        "bars": [
+            {
+                "profile": b.profile, "length_mm": b.length, "left_mm": b.left,
+                "pieces": [{"piece": name, "length_mm": mm} for name, mm in b.pieces],
+            }
+            for b in plan.bars
+        ],
+        "unplaced": [{"piece": u.piece, "qty": u.qty, "why": u.why} for u in plan.unplaced],
+        "proven": plan.proven,
+        "bound": round(plan.bound, 6),
+    }  # fmt: skip
+
+
+def write_document(document: dict[str, Any], path: Path) -> None:
+    """Write a JSON document; the old file stays whole until the new one is."""
+    from tall_plank.files.plankfile import write_atomic
+
+    write_atomic(path, json.dumps(document, indent=1).encode())

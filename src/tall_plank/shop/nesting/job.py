@@ -1,0 +1,62 @@
+"""The question that a job asks of the saw: its parts in cut sizes, the boards of its stock with their prices."""
+
+from __future__ import annotations
+
+import msgspec
+
+from tall_plank.making import Cutout, MadeJob, NumberedPart
+from tall_plank.shop.nesting.request import NestBoard, NestPart, NestRules, Request
+from tall_plank.stock import Board, PriceBook, Stock
+
+
+def board_price(board: Board, book: PriceBook) -> float:
+    """What one whole board costs; 0 where the book has no price for it."""
+    row = next((r for r in book.rows if r.code == board.code), None)
+    if row is None:
+        return 0.0
+    return float(row.price) * (board.length * board.width * 1e-6 if row.per == "m2" else 1.0)
+
+
+def makes(stock: Stock) -> dict[str, tuple[Board, ...]]:
+    """Code of a board -> all boards of its finish and thickness: what its parts may be cut from."""
+    groups: dict[tuple[str, float], list[Board]] = {}
+    for board in stock.boards:
+        if not board.cut_to_size:
+            groups.setdefault((board.finish, round(board.thickness, 3)), []).append(board)
+    return {b.code: tuple(group) for group in groups.values() for b in group}
+
+
+def request_of(
+    made: MadeJob, stock: Stock, book: PriceBook, rules: NestRules, offcuts: tuple[NestBoard, ...] = ()
+) -> Request:
+    """Every part that is cut from a board, by its number; boards by make, with the offcuts of those makes."""
+    groups = makes(stock)
+    parts: list[NestPart] = []
+    used: dict[str, tuple[Board, ...]] = {}
+    for item in made.parts():
+        group = groups.get(item.part.board)
+        if group is not None:
+            used[group[0].name] = group
+            parts.append(part_of(item, group[0].name, routed=rules.mode == "router"))
+    boards = [
+        NestBoard(b.code, name, b.length, b.width, board_price(b, book)) for name, group in used.items() for b in group
+    ]
+    boards += [o for o in offcuts if o.material in used]
+    return Request(tuple(parts), tuple(boards), rules)
+
+
+def part_of(item: NumberedPart, material: str, *, routed: bool = False) -> NestPart:
+    """A part as it is cut: for the router with its outline and openings, moved to its cut size."""
+    p = item.part
+    plain = NestPart(item.number, p.cut_length, p.cut_width, 1, material, p.grain)
+    if not routed:
+        return plain
+    dx, dy = (p.cut_length - p.length) / 2, (p.cut_width - p.width) / 2
+    holes = tuple(
+        tuple((x + dx, y + dy) for x, y in (
+            (op.x, op.y), (op.x + op.length, op.y), (op.x + op.length, op.y + op.width), (op.x, op.y + op.width)))
+        for op in p.operations
+        if isinstance(op, Cutout)
+    )  # fmt: skip
+    outline = tuple((x + dx, y + dy) for x, y in p.outline)
+    return msgspec.structs.replace(plain, outline=outline, holes=holes)

@@ -1,0 +1,143 @@
+"""The headless verbs of the shop: plain lists in, JSON out, rows that are wrong named and the rest planned."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner, Result
+
+from tall_plank.cli import main
+from tall_plank.demo import demo_job
+from tall_plank.files.plankfile import write_plank
+
+PARTS = "part,length_mm,width_mm,qty,material,grain,note\ndoor,716,597,4,ply,length,x\nshelf,564,540,6,ply,none,\n"
+BOARDS = "board,material,length_mm,width_mm,price,qty\nSHEET,ply,2500,1250,60,\n"
+
+
+def run(*args: object) -> Result:
+    return CliRunner().invoke(main, [str(a) for a in args])
+
+
+def lists(tmp_path: Path, parts: str = PARTS, boards: str = BOARDS) -> tuple[Path, Path, Path]:
+    (tmp_path / "p.csv").write_text(parts)
+    (tmp_path / "b.csv").write_text(boards)
+    return tmp_path / "p.csv", tmp_path / "b.csv", tmp_path / "plan.json"
+
+
+def nested(tmp_path: Path, *more: object, parts: str = PARTS, boards: str = BOARDS) -> tuple[Result, dict]:  # type: ignore[type-arg]
+    p, b, out = lists(tmp_path, parts, boards)
+    result = run("nest", "--parts", p, "--boards", b, "--out", out, "--effort", "2", *more)
+    return result, json.loads(out.read_text()) if out.exists() else {}
+
+
+def test_plain_lists_give_a_plan(tmp_path: Path) -> None:
+    result, plan = nested(tmp_path)
+    assert result.exit_code == 0, result.output
+    placed = [p["part"] for b in plan["boards"] for p in b["placements"]]
+    assert sorted(placed) == ["door"] * 4 + ["shelf"] * 6
+    area = sum(p["length_mm"] * p["width_mm"] for b in plan["boards"] for p in b["placements"])
+    assert plan["yield"] == pytest.approx(area / sum(b["length_mm"] * b["width_mm"] for b in plan["boards"]), abs=1e-6)
+    assert {"board", "length_mm", "width_mm", "placements"} <= set(plan["boards"][0])
+    assert {"part", "x", "y", "length_mm", "width_mm", "turned", "angle"} == set(plan["boards"][0]["placements"][0])
+    assert plan["unplaced"] == []
+    again = nested(tmp_path)[1]
+    assert again["boards"] == plan["boards"]
+
+
+def test_rows_that_are_wrong_are_named_and_the_rest_is_planned(tmp_path: Path) -> None:
+    parts = PARTS + "side,long,300,1,ply,none,\n,720,300,1,ply,none,\nback,-5,300,1,ply,none,\nlid,400,300,1.5,ply,,\n"
+    parts += "top,400,300,1,ply,cross,\nlid2,400,300,1,ply,,\n"
+    result, plan = nested(tmp_path, parts=parts)
+    assert result.exit_code == 1
+    for told in ("row 4: length_mm “long” is no number", "row 5: part is empty", "row 6: length_mm -5 is out of range",
+                 "row 7: qty 1.5 is no whole number", "row 8: grain “cross”"):  # fmt: skip
+        assert told in result.output
+    assert "lid2" in {p["part"] for b in plan["boards"] for p in b["placements"]}
+
+
+def test_what_fits_nowhere_is_named_and_ends_with_1(tmp_path: Path) -> None:
+    result, plan = nested(tmp_path, parts=PARTS + "long,3000,300,2,ply,none,\noak,300,300,1,oak,none,\n")
+    assert result.exit_code == 1
+    assert {(u["part"], u["qty"]) for u in plan["unplaced"]} == {("long", 2), ("oak", 1)}
+    assert "long (2): 3000 x 300 is larger than every board" in result.output
+
+
+@pytest.mark.parametrize("rules", [("--mode", "router"), ("--turns", "2"), ("--kerf", "0"), ("--first-cut", "across")])
+def test_rules_are_taken(tmp_path: Path, rules: tuple[str, str]) -> None:
+    result, plan = nested(tmp_path, *rules)
+    assert result.exit_code == 0
+    assert sum(len(b["placements"]) for b in plan["boards"]) == 10
+
+
+def test_an_outline_is_read_and_a_bad_one_named(tmp_path: Path) -> None:
+    head = "part,length_mm,width_mm,qty,material,grain,outline\n"
+    result, plan = nested(tmp_path, "--mode", "router", parts=head + "w,800,400,1,ply,none,0 0; 800 0; 0 400\n")
+    assert result.exit_code == 0
+    assert plan["boards"][0]["placements"][0]["length_mm"] in (800.0, 400.0)
+    assert "is no point" in nested(tmp_path, parts=head + "w,800,400,1,ply,none,0 0; 8\n")[0].output
+
+
+@pytest.mark.parametrize(
+    ("parts", "boards", "told"),
+    [
+        ("part,width_mm,qty,material\n", BOARDS, "no column “length_mm”"),
+        (PARTS, "board,material,length_mm\nS,ply,2500\n", "no column “width_mm”"),
+        ("", BOARDS, "no column"),
+    ],
+)
+def test_a_list_without_its_columns_is_refused(tmp_path: Path, parts: str, boards: str, told: str) -> None:
+    result, plan = nested(tmp_path, parts=parts, boards=boards)
+    assert result.exit_code == 1
+    assert told in result.output
+    assert plan == {}
+
+
+def test_wrong_use_ends_with_2(tmp_path: Path) -> None:
+    p, b, out = lists(tmp_path)
+    assert run("nest", "--parts", p, "--out", out).exit_code == 2
+    assert run("nest", "--parts", p, "--boards", b, "--out", out, "--kerf", "wide").exit_code == 2
+    assert run("nest", "--parts", p, "--boards", b, "--out", out, "--effort", "12").exit_code == 2
+    assert run("bars", "--out", out).exit_code == 2
+
+
+def test_ten_thousand_rows_are_planned_within_their_seconds(tmp_path: Path) -> None:
+    rows = [f"P{i},{300 + i % 400},{150 + i % 300},1,ply,none," for i in range(10_000)]
+    result, plan = nested(tmp_path, "--seconds", "3", parts=PARTS + "\n".join(rows) + "\n")
+    assert result.exit_code == 0, result.output
+    assert sum(len(b["placements"]) for b in plan["boards"]) == 10_010
+
+
+def test_lengths_are_cut_from_bars(tmp_path: Path) -> None:
+    (tmp_path / "p.csv").write_text("piece,length_mm,qty,profile\npost,1100,4,rail\nlong,9000,1,rail\nodd,x,1,rail\n")
+    (tmp_path / "s.csv").write_text("profile,length_mm,price\nrail,2400,\nrail,4800,\n")
+    out = tmp_path / "bars.json"
+    result = run("bars", "--pieces", tmp_path / "p.csv", "--stock", tmp_path / "s.csv", "--out", out)
+    assert result.exit_code == 1
+    plan = json.loads(out.read_text())
+    assert plan["proven"] is True
+    assert sum(b["length_mm"] for b in plan["bars"]) == 4800
+    assert [p["length_mm"] for b in plan["bars"] for p in b["pieces"]] == [1100.0] * 4
+    assert plan["unplaced"][0]["piece"] == "long"
+    assert "row 4: length_mm “x” is no number" in result.output
+
+
+def test_a_job_is_planned_from_its_own_stock(tmp_path: Path) -> None:
+    path, out = tmp_path / "demo.plank", tmp_path / "plan.json"
+    write_plank(demo_job(), path)
+    result = run("nest", path, "--out", out, "--effort", "2")
+    assert result.exit_code == 0, result.output
+    plan = json.loads(out.read_text())
+    tally = json.loads(run("tally", path, "--json").output)
+    placed = [p["part"] for b in plan["boards"] for p in b["placements"]]
+    assert len(placed) == len(set(placed))
+    assert len(plan["boards"]) <= tally["boards"]
+    # The list of parts that the verb writes can be planned too.
+    parts = tmp_path / "parts.csv"
+    run("parts", path, "--cut", "--out", parts)
+    boards = {(b["board"], b["material"], b["length_mm"], b["width_mm"]) for b in plan["boards"]}
+    (tmp_path / "b.csv").write_text("board,material,length_mm,width_mm\n" + "".join(f"{a},{m},{x},{y}\n" for a, m, x, y in boards))
+    result = run("nest", "--parts", parts, "--boards", tmp_path / "b.csv", "--out", out, "--effort", "1")
+    assert "no board of" in result.output or result.exit_code == 0
+    assert run("bars", path, "--out", out).exit_code == 0
