@@ -4,17 +4,23 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 from tall_plank.costing import Costs, Price, job_costs, job_price
 from tall_plank.job import Body, Job, Snag
 from tall_plank.making import MadeJob, make_job
 from tall_plank.setout import Layout, set_out
-from tall_plank.shop.boards import Plan, cut_plan
+from tall_plank.shop.boards import Plan, cut_plan, plan_kept
 from tall_plank.shop.cutlist import CutRow, cut_rows
 from tall_plank.shop.edging import EdgingRow, edging_rows
 from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
+from tall_plank.shop.lengths import KERF, bars_of, pieces_of
+from tall_plank.shop.nesting.job import request_of
+from tall_plank.shop.nesting.kept import fingerprint, rules_of
 from tall_plank.snags import Checked, all_snags
+
+if TYPE_CHECKING:
+    from tall_plank.shop.bars import BarPlan
 
 
 @dataclass(frozen=True)
@@ -88,8 +94,30 @@ class Workings:
         return edging_rows(self.made, self.job.stock)
 
     @cached_property
+    def plan_is_kept(self) -> bool:
+        """Whether a plan is kept in the job that still fits it."""
+        kept = self.job.kept_plan
+        if kept is None:
+            return False
+        rules = rules_of(self.job.cutting)
+        return kept.made_from == fingerprint(request_of(self.made, self.job.stock, self.job.price_book(), rules))
+
+    @cached_property
     def plan(self) -> Plan:
-        return cut_plan(self.made, self.job.stock)
+        """The cutting plan that was kept, where it still fits the job; else a first one, made at once."""
+        saw = self.job.cutting
+        if self.job.kept_plan is not None and self.plan_is_kept:
+            return plan_kept(self.job.kept_plan, self.job.stock, saw.kerf, saw.trim)
+        return cut_plan(self.made, self.job.stock, saw.kerf, saw.trim)
+
+    @cached_property
+    def bars(self) -> BarPlan:
+        """Moldings cut from bars."""
+        from tall_plank.shop.bars import cut_bars
+
+        pieces = pieces_of(self.made)
+        stock = bars_of(self.job.stock, self.job.price_book())
+        return cut_bars(pieces, stock, KERF)
 
     @cached_property
     def costs(self) -> Costs:

@@ -29,7 +29,7 @@ def test_every_figure_of_the_tally_opens_its_schedule(window: Window) -> None:
         QTest.mouseClick(window.tally.figures[name], LEFT)
         assert window.table.title.text() == title
     QTest.mouseClick(window.tally.figures["boards"], LEFT)
-    assert window.center.currentWidget() is window.boards
+    assert window.center.currentWidget() is window.plans
     assert window.boards.plan == window.document.workings.plan
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
@@ -85,11 +84,17 @@ def test_named_values_are_set_and_added_in_the_room_stage(window: Window) -> Non
     assert "circle" in window.spec.line("value_plinth").error.text()
 
 
-def test_the_standard_and_the_price_are_edited_in_their_stages(window: Window) -> None:
-    window.show_stage("shop")
-    type_into(spec(window, "gap_between"), "4")
-    first, second, *_ = window.document.workings.made.of(cell(window, "A2")).fronts  # type: ignore[union-attr]
-    assert first.z - second.z - second.height == pytest.approx(4)
+def test_the_saw_and_the_price_are_edited_in_their_stages(window: Window) -> None:
+    window.open_schedule("boards")
+    type_into(spec(window, "kerf"), "4")
+    assert window.document.job.cutting.kerf == 4.0
+    assert window.document.workings.plan.kerf == 4.0
+    type_into(spec(window, "kerf"), "wide")
+    assert window.spec.line("kerf").error.isVisible()
+    type_into(spec(window, "seconds"), "0")
+    assert "out of range" in window.spec.line("seconds").error.text()
+    choose(window, "turns", "3")
+    assert window.document.job.cutting.turns == 3
     window.show_stage("offer")
     before = window.document.workings.price.net
     type_into(spec(window, "margin"), "30")

@@ -10,7 +10,6 @@ from tall_plank.desk.specrows import Row, Sheet, sheet_for
 from tall_plank.edits import rooms, units
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job
-from tall_plank.job.standard import LENGTH_KEYS
 
 
 @pytest.fixture
@@ -86,9 +85,13 @@ def test_every_row_that_can_be_typed_takes_its_own_text_without_changing_anythin
     assert tried > 100
 
 
-def test_the_standard_is_shown_whole_but_for_its_drilling_tools(doc: Document) -> None:
-    shown = keys(sheet_for(doc, "shop"))
-    assert len(shown & set(LENGTH_KEYS)) >= 40
+def test_the_shop_stage_shows_the_saw_and_what_each_material_takes(doc: Document) -> None:
+    sheet = sheet_for(doc, "shop")
+    assert {"mode", "kerf", "trim", "turns", "first_cut", "effort", "seconds"} <= keys(sheet)
+    used = {r.label: r.text for g in sheet.groups for r in g.rows if r.key.startswith("material")}
+    boards = doc.workings.plan.boards
+    assert set(used) == {b.name for b in boards}
+    assert sum(int(text.split(" ")[0]) for text in used.values()) == len(boards)
 
 
 def test_a_named_rule_says_its_text(doc: Document) -> None:

@@ -9,9 +9,11 @@ from tall_plank.desk.canvas import PAPER_PX, Canvas, Placed
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.drawing.board import board_drawing
-from tall_plank.shop.boards import Plan
+from tall_plank.shop.boards import CutBoard, Plan
 
-GAP = 420.0  # mm between boards on screen
+GAP = 300.0  # mm between boards on screen at least
+HEAD = 27.0
+"""px above a board for its name."""
 
 
 class BoardsView(Canvas):
@@ -22,15 +24,24 @@ class BoardsView(Canvas):
     def __init__(self) -> None:
         super().__init__()
         self.plan: Plan | None = None
+        self.material = ""
+        self._gap = GAP
         self._heads: list[tuple[float, float, float, str, str]] = []
 
-    def show_plan(self, plan: Plan) -> None:
-        if plan is self.plan:
+    def show_plan(self, plan: Plan, material: str = "") -> None:
+        """Show the boards of a plan, or those of one material by its name."""
+        if (plan is self.plan or plan == self.plan) and material == self.material:
             return
-        self.plan = plan
+        self.plan, self.material = plan, material
         self._lay()
 
-    def _flow(self, plan: Plan, width: float) -> tuple[list[tuple[float, float]], float]:
+    @property
+    def shown(self) -> list[tuple[int, CutBoard]]:
+        """The boards on screen with their numbers in the plan."""
+        boards = self.plan.boards if self.plan is not None else ()
+        return [(i, b) for i, b in enumerate(boards, 1) if not self.material or b.name == self.material]
+
+    def _flow(self, boards: list[CutBoard], width: float) -> tuple[list[tuple[float, float]], float]:
         """Places (lower left corners) of the boards in rows no wider than `width`, and the whole height, mm."""
         places: list[tuple[float, float]] = []
         x = y = tall = 0.0
@@ -40,10 +51,10 @@ class BoardsView(Canvas):
             for i in row:
                 places[i] = (places[i][0], -y - tall)
 
-        for i, b in enumerate(plan.boards):
+        for i, b in enumerate(boards):
             if row and x + b.length > width + 1:
                 end_row()
-                x, y, tall, row = 0.0, y + tall + GAP, 0.0, []
+                x, y, tall, row = 0.0, y + tall + self._gap, 0.0, []
             places.append((x, 0.0))
             row.append(i)
             x += b.length + GAP
@@ -53,27 +64,34 @@ class BoardsView(Canvas):
 
     def _lay(self) -> None:
         """Rows of the width at which the boards come out largest."""
-        plan = self.plan
         self._heads = []
-        if plan is None or not plan.boards:
+        numbered = self.shown
+        boards = [b for _, b in numbered]
+        if not boards:
             self.set_placed([])
+            self.update()
             return
-        longest = max(b.length for b in plan.boards)
-        total = sum(b.length + GAP for b in plan.boards)
+        longest = max(b.length for b in boards)
+        total = sum(b.length + GAP for b in boards)
         w, h = max(self.width() - 44, 100), max(self.height() - 60, 100)
 
         def size(width: float) -> float:
-            return min(w / width, h / (self._flow(plan, width)[1] + GAP))
+            return min(w / width, h / (self._flow(boards, width)[1] + self._gap))
 
         tries = [longest + (total - longest) * i / 60 for i in range(61)]
-        width = max(tries, key=size)
-        places, _ = self._flow(plan, width)
+        self._gap = GAP
+        for _ in range(3):
+            # Names need their room whatever the scale; more room makes the scale smaller.
+            width = max(tries, key=size)
+            self._gap = max(GAP, HEAD / size(width))
+        places, _ = self._flow(boards, width)
         scale = PAPER_PX / size(width)
         placed = []
-        for i, (b, (x, y)) in enumerate(zip(plan.boards, places, strict=True)):
+        for (number, b), (x, y) in zip(numbered, places, strict=True):
             pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
-            placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale)))
-            self._heads.append((x, y + b.width, b.length, f"{i + 1} · {b.name}", f"{b.used * 100:.0f} %"))
+            placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale, b.offcuts)))
+            self._heads.append((x, y + b.width, b.length, f"{number} · {b.name}", f"{b.used * 100:.0f} %"))
+        self.fitted = True
         self.set_placed(placed)
 
     def resizeEvent(self, event: object) -> None:

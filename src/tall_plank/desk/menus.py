@@ -17,6 +17,7 @@ from tall_plank.desk.menus_room import chosen_island, register_placing, register
 from tall_plank.desk.texts import tr
 from tall_plank.edits import features, islands, placing, rooms, runs, sliding
 from tall_plank.edits.clipboard import copy_cells, paste
+from tall_plank.edits.cutting import drop_plan
 from tall_plank.edits.stock import add_kinds, offered, replace_stock, take_offered
 from tall_plank.job import Level
 from tall_plank.job.start import new_job, shipped_templates
@@ -107,6 +108,13 @@ def _job(w: Window) -> None:
     add("read_kinds", tr("Read &kinds of your own…"), "job", lambda: read_kinds(w))
     add("standards", tr("Shop stan&dards…"), "job", lambda: show_standards(w), "Ctrl+T")
     add("stock", tr("Stoc&k…"), "job", lambda: show_stock(w), "Ctrl+J")
+    add("plan_boards", tr("Plan the boa&rds"), "job", lambda: plan_boards(w), "Ctrl+R")
+    add("stop_plan", tr("Stop the search and take its best"), "job", w.plans.planner.stop, "Ctrl+.",
+        lambda: w.plans.planner.busy)  # fmt: skip
+    add("keep_plan", tr("Keep the cutting plan"), "job", w.plans.keep_found, "Ctrl+Shift+K",
+        lambda: w.plans.found is not None and not w.plans.planner.busy)  # fmt: skip
+    add("drop_plan", tr("Give the kept cutting plan up"), "job", lambda: doc.do(drop_plan), "",
+        lambda: doc.job.kept_plan is not None)  # fmt: skip
     add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
         lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
         lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip
@@ -145,6 +153,12 @@ def show_standards(w: Window) -> None:
     w.standards_page.show()
     w.standards_page.raise_()
     w.standards_page.activateWindow()
+
+
+def plan_boards(w: Window) -> None:
+    """Show the cutting plans and search for better ones."""
+    w.open_schedule("boards")
+    w.plans.start()
 
 
 def show_stock(w: Window, group: str = "") -> None:

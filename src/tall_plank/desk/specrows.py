@@ -10,7 +10,7 @@ from tall_plank.desk.specmodel import Group, Row, Sheet, listed, optional_row, y
 from tall_plank.desk.specsliding import sliding_sheet
 from tall_plank.desk.texts import tr
 from tall_plank.edits import bays as bays_edits
-from tall_plank.edits import jobs, placing, runs, units
+from tall_plank.edits import cutting, jobs, placing, runs, units
 from tall_plank.job import Body, Job, Level, Role, Split
 from tall_plank.job.inherit import Sourced, construction_of, inherited_value, sourced
 from tall_plank.job.standard import CHOICES
@@ -31,7 +31,7 @@ def sheet_for(doc: Document, stage: str) -> Sheet:
     if stage == "finish":
         return _scheme_sheet(doc)
     if stage == "shop":
-        return _standard_sheet(doc)
+        return _saw_sheet(doc)
     if stage == "offer":
         return _price_sheet(doc)
     return specroom.room_sheet(doc)
@@ -418,37 +418,41 @@ def _scheme_sheet(doc: Document) -> Sheet:
     )
 
 
-STANDARD_GROUPS = (
-    ("Boards", ("carcass_thickness", "back_thickness", "shelf_thickness", "drawer_thickness", "drawer_bottom_thickness",
-                "front_thickness", "panel_thickness")),
-    ("Carcass", ("rail_width", "back_inset", "back_groove_depth", "groove_width_play", "groove_bottom_play",
-                 "shelf_setback", "shelf_play", "shelf_back_clearance")),
-    ("Gaps", ("gap_side", "gap_top", "gap_bottom", "gap_between")),
-    ("Framed fronts", ("frame_stile", "frame_rail", "frame_groove_depth", "frame_panel_clearance")),
-    ("Edging", ("edging_carcass", "edging_front", "edging_shelf", "edging_worktop", "premilling",
-                "edging_ignored_below")),
-    ("Holes", ("dowel_spacing", "dowel_from_edge", "row_inset", "row_pitch", "row_margin", "hinge_from_end",
-               "cup_from_edge", "handle_from_edge", "handle_from_end")),
-    ("Drawers", ("drawer_clear_above", "drawer_clear_below", "drawer_groove_depth", "drawer_groove_up")),
-    ("Trims", ("worktop_front", "worktop_side", "plinth_setback", "plinth_thickness")),
-)  # fmt: skip
+def _saw_sheet(doc: Document) -> Sheet:
+    """How the boards of this job are cut, and what the plan on screen comes to."""
+    saw, w = doc.job.cutting, doc.workings
 
+    def row(key: str, label: str, text: str, source: str = "") -> Row:
+        choices = tuple((code, tr(words)) for code, words in cutting.CHOICES.get(key, {}).items())
+        return Row(key, label, text, source=source, choices=choices,
+                   apply=lambda job, t: cutting.set_cutting(job, key, t))  # fmt: skip
 
-def _standard_sheet(doc: Document) -> Sheet:
-    standard = doc.job.active_standard()
-    found = standard.values()
-    groups = []
-    for name, keys in STANDARD_GROUPS:
-        rows = []
-        for key in keys:
-            value = found[key]
-            assert isinstance(value, Length)
-            rows.append(
-                Row(key, tr(key.replace("_", " ").capitalize()), _length(doc, value.mm),
-                    apply=lambda job, t, key=key: units.set_standard_value(job, key, t))  # type: ignore[misc]
-            )  # fmt: skip
-        groups.append(Group(tr(name), tuple(rows)))
-    return Sheet(standard.name, tr("shop standard of this job"), tuple(groups))
+    def chosen(key: str) -> str:
+        return tr(cutting.CHOICES[key].get(str(getattr(saw, key)), str(getattr(saw, key))))
+
+    cuts = (
+        row("mode", tr("Cut by"), chosen("mode")),
+        row("kerf", tr("Kerf") if saw.mode == "saw" else tr("Gap for the tool"), _length(doc, saw.kerf)),
+        row("trim", tr("Trimmed off each side"), _length(doc, saw.trim)),
+        row("turns", tr("Turns at most"), chosen("turns")),
+        row("first_cut", tr("First cuts"), chosen("first_cut")),
+    )
+    keep = (row("keep_length", tr("As long as"), _length(doc, saw.keep_length)),
+            row("keep_width", tr("As wide as"), _length(doc, saw.keep_width)))  # fmt: skip
+    search = (row("effort", tr("Effort"), chosen("effort")),
+              row("seconds", tr("At most"), f"{saw.seconds:g} s"))  # fmt: skip
+    by_name: dict[str, list[float]] = {}
+    for board in w.plan.boards:
+        by_name.setdefault(board.name, []).append(board.used)
+    figures = tuple(
+        Row(f"material{i}", name, f"{len(used)} · {100 * sum(used) / len(used):.0f} %")
+        for i, (name, used) in enumerate(sorted(by_name.items()))
+    )
+    return Sheet(
+        tr("The saw"), tr("how this job's boards are cut"),
+        (Group(tr("Cuts"), cuts), Group(tr("Offcuts to keep"), keep), Group(tr("Search"), search),
+         Group(tr("Boards, used"), figures)),
+    )  # fmt: skip
 
 
 def _price_sheet(doc: Document) -> Sheet:

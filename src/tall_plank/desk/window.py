@@ -25,7 +25,6 @@ from PyQt6.QtWidgets import (
 from tall_plank import assets
 from tall_plank.desk import dialogs, theme
 from tall_plank.desk.background import PackageThread
-from tall_plank.desk.boardsview import BoardsView
 from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
@@ -34,6 +33,7 @@ from tall_plank.desk.menus import TITLES, fill_recent, register, show_stock
 from tall_plank.desk.menus_room import place_in_room
 from tall_plank.desk.messages import MessageLine
 from tall_plank.desk.modelview import ModelView
+from tall_plank.desk.planspage import PlansPage
 from tall_plank.desk.planview import PlanView
 from tall_plank.desk.runlines import RunLines
 from tall_plank.desk.runtextbar import RunTextBar
@@ -60,8 +60,8 @@ from tall_plank.stock import shipped_stock
 
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
-    ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("edging", "Edging"),
-    ("glass", "Glass"), ("lengths", "Moldings"),
+    ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
+    ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
     ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))
@@ -147,12 +147,13 @@ class Window(QMainWindow):
         self.design.addWidget(self.lower)
         self.design.setSizes([400, 310])
         self.table = TablePane()
-        self.boards = BoardsView()
+        self.plans = PlansPage(doc)
+        self.boards = self.plans.boards
         self.sheet = SheetView()
         self.center = QStackedWidget()
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
-        for page in (self.design, self.table, self.boards, self.sheet, self.unit_page):
+        for page in (self.design, self.table, self.plans, self.sheet, self.unit_page):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -312,8 +313,8 @@ class Window(QMainWindow):
         # A table takes the whole width; what it is made by stands on the page of standards.
         self.spec.setVisible(self.stage != "shop" or code == "plans")
         if code == "plans":
-            self.boards.show_plan(w.plan)
-            self.center.setCurrentWidget(self.boards)
+            self.plans.refresh()
+            self.center.setCurrentWidget(self.plans)
         elif code.startswith("sheet"):
             sheets = job_sheets(w, shop=self.document.shop)
             self.sheet.show_sheet(sheets[min(int(code.removeprefix("sheet")), len(sheets) - 1)])
@@ -357,6 +358,8 @@ class Window(QMainWindow):
         page = self.center.currentWidget()
         if page is self.design:
             return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
+        if page is self.plans:
+            return self.boards
         return self.table.view if page is self.table or page is None else page
 
     def next_pane(self, by: int) -> None:
@@ -599,4 +602,5 @@ class Window(QMainWindow):
         self.model.close_view()
         self.unit_page.model.close_view()
         self.shelf.close_view()
+        self.plans.close_page()
         event.accept()

@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 import msgspec
 
 from tall_plank.job.bays import Insert
+from tall_plank.job.cutting import Cutting, KeptPlan
 from tall_plank.job.room import Room
 from tall_plank.job.run import Cell, Run
 from tall_plank.job.scheme import Scheme
@@ -67,6 +68,8 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     pictures : images that its rooms use
     inserts : insides of bays kept under a name
     shortlist : codes of stock that this job chooses from first
+    cutting : decisions on the saw
+    kept_plan : the cutting plan that was accepted
     standard, scheme, book : codes of the ones in force
     next_id : number of the next id; ids are never used twice
     """
@@ -91,6 +94,8 @@ class Job(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_unk
     pictures: tuple[Picture, ...] = ()
     inserts: tuple[Insert, ...] = ()
     shortlist: tuple[str, ...] = ()
+    cutting: Cutting = Cutting()
+    kept_plan: KeptPlan | None = None
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:

@@ -223,6 +223,7 @@ def make_job(job: Job, layout: Layout) -> MadeJob:
                     job,
                     name="", number="", client="", site="", rooms=(), labels=(), book="", next_id=0, values=job.values,
                     units=_used(job, layout_of_room), pricing=_NO_PRICING, pictures=(), inserts=(), shortlist=(),
+                    cutting=_NO_CUTTING, kept_plan=None,
                 ),
                 i,
             )
@@ -231,7 +232,7 @@ def make_job(job: Job, layout: Layout) -> MadeJob:
     )  # fmt: skip
 
 
-_NO_PRICING = Job(name="").pricing
+_NO_PRICING, _NO_CUTTING = Job(name="").pricing, Job(name="").cutting
 
 
 def _used(job: Job, room: RoomLayout) -> tuple[Unit, ...]:

@@ -5,8 +5,11 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.making import Edges
+from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
-from tall_plank.papers.tables import Column, Table
+from tall_plank.papers.tables import Column, Table, Value
+from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE
+from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.workings import Workings
 
 
@@ -166,6 +169,33 @@ def lengths(w: Workings) -> Table:
     return Table("Moldings", note, columns, tuple(rows))
 
 
+def bars(w: Workings) -> Table:
+    """Bars of every profile with the pieces cut from each; pieces have an allowance for each mitre."""
+    plan = w.bars
+    columns = (
+        Column("bar", "Bar", "count", wide=0.5),
+        Column("profile", "Profile", wide=1.6),
+        Column("length", "Length", "length"),
+        Column("pieces", "Pieces", wide=3.0),
+        Column("left", "Left", "length"),
+    )
+    rows = tuple(
+        (i, _profile_name(w, b.profile), b.length,
+         ", ".join(f"{name} {format_length(mm, w.job.display)}" for name, mm in b.pieces), b.left)
+        for i, b in enumerate(plan.bars, 1)
+    )  # fmt: skip
+    told = "proven to be the fewest" if plan.proven else "not proven to be the fewest"
+    what = f"{len(rows)} bars, {told}" if rows else "nothing is cut from bars: what there is, is by others"
+    note = f"Kerf {KERF:g} mm; {MITRE_ALLOWANCE:g} mm more for each mitred end, cut to the angle afterwards."
+    lost = "; ".join(f"{u.piece}: {u.why}" for u in plan.unplaced)
+    return Table("Bars", what, columns, rows, note=f"{note} Not cut: {lost}." if lost else note)
+
+
+def _profile_name(w: Workings, code: str) -> str:
+    profile = w.job.stock.profile(code)
+    return profile.name if profile is not None else code
+
+
 def boards(w: Workings) -> Table:
     """Boards of the cutting plan."""
     columns = (
@@ -190,6 +220,37 @@ def boards(w: Workings) -> Table:
         rows,
         note=note,
     )
+
+
+def saw_cuts(w: Workings) -> Table:
+    """The cuts of every board in their order: turn by turn, the size that each cuts off."""
+    columns = (
+        Column("board", "Board", wide=0.6),
+        Column("name", "Material", wide=1.6),
+        Column("step", "Cut", "count", wide=0.5),
+        Column("turn", "Turn", "count", wide=0.5),
+        Column("way", "Runs", wide=1.0),
+        Column("size", "Cuts off", "length"),
+        Column("of_length", "Of a piece", "length"),
+        Column("of_width", "by", "length"),
+    )
+    plan = w.plan
+    rows: list[tuple[Value, ...]] = []
+    turns = 0
+    for number, b in enumerate(plan.boards, 1):
+        area = (plan.trim, plan.trim, b.length - plan.trim, b.width - plan.trim)
+        boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.placements)
+        found = sawn(boxes, area, plan.kerf, w.job.cutting.first_cut, w.job.cutting.turns)
+        if found is None:
+            rows.append((str(number), b.name, None, None, "for the router", None, None, None))
+            continue
+        turns = max(turns, found.turns)
+        for step, cut in enumerate(found.cuts, 1):
+            x0, y0, x1, y1 = cut.piece
+            way = "along" if cut.along else "across"
+            rows.append((str(number), b.name, step, cut.turn, way, cut.size, x1 - x0, y1 - y0))
+    note = "Each board is trimmed on four sides first. A turn is done on all its pieces before the next."
+    return Table("Saw cuts", f"{len(rows)} cuts in at most {turns} turns", columns, tuple(rows), note=note)
 
 
 def price(w: Workings) -> Table:
@@ -270,7 +331,9 @@ ALL = {
     "hardware": hardware,
     "edging": edging,
     "lengths": lengths,
+    "bars": bars,
     "boards": boards,
+    "saw-cuts": saw_cuts,
     "units": units,
     "price": price,
     "snags": snags,

@@ -114,11 +114,13 @@ def set_out_room(job: Job, room: Room) -> RoomLayout:
         pictures=(),
         inserts=(),
         shortlist=(),
+        cutting=_NO_CUTTING,
+        kept_plan=None,
     )
     return _room(narrow)
 
 
-_NO_PRICING = Job(name="").pricing
+_NO_PRICING, _NO_CUTTING = Job(name="").pricing, Job(name="").cutting
 
 
 @lru_cache(maxsize=64)

@@ -11,7 +11,9 @@ from functools import lru_cache
 
 import msgspec
 
+from tall_plank.job.cutting import KeptPlan
 from tall_plank.making import MadeJob
+from tall_plank.shop.nesting.request import NestPlan
 from tall_plank.stock import Board, Stock
 from tall_plank.stock.models import SAW_TRIM
 
@@ -44,6 +46,8 @@ class CutBoard(msgspec.Struct, frozen=True):
     length: float
     width: float
     placements: tuple[Placement, ...]
+    offcuts: tuple[tuple[float, float, float, float], ...] = ()
+    """x, y, length, width of what is left and worth keeping, mm."""
 
     @property
     def used(self) -> float:
@@ -66,6 +70,40 @@ class Plan(msgspec.Struct, frozen=True):
 
 
 KERF, TRIM = 3.2, SAW_TRIM  # mm
+
+
+def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
+    """A plan that was searched for, to be shown and printed."""
+    return Plan(
+        tuple(
+            CutBoard(
+                b.board, _name(stock, b.board, b.material), b.length, b.width,
+                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned) for p in b.placements),
+                tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
+            )
+            for b in found.boards
+        ),
+        tuple(u.part for u in found.unplaced), kerf, trim,
+    )  # fmt: skip
+
+
+def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
+    """A plan that was kept in the job."""
+    return Plan(
+        tuple(
+            CutBoard(
+                b.board, _name(stock, b.board, b.material), b.length, b.width,
+                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned) for p in b.parts), b.offcuts,
+            )
+            for b in plan.boards
+        ),
+        (), kerf, trim,
+    )  # fmt: skip
+
+
+def _name(stock: Stock, code: str, material: str) -> str:
+    board = stock.board_by_code(code)
+    return board.name if board is not None else material
 
 
 @dataclass

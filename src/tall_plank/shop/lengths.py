@@ -6,6 +6,9 @@ from tall_plank.making import MadeJob
 from tall_plank.shop.bars import BarPiece, BarStock
 from tall_plank.stock import PriceBook, Stock
 
+KERF = 3.0
+"""mm of a mitre saw's cut (common practice: 2.8 to 3.2)."""
+
 MITRE_ALLOWANCE = 10.0
 """mm added to a piece for each mitred end: room to cut the angle anew (common practice)."""
 

@@ -8,6 +8,7 @@ parts, widened by the tool's gap, are taken off; openings in parts count as free
 
 from __future__ import annotations
 
+import math
 import random
 import time
 from collections.abc import Callable
@@ -62,6 +63,7 @@ def nest_free(
     if not any(p.outline or p.holes for p in request.parts):
         # Rectangles lie no closer for a router than for a saw without a limit of turns.
         return msgspec.structs.replace(base, seconds=time.perf_counter() - started)
+    base = msgspec.structs.replace(base, bound=_bound(request))
     boards = {(b.material, b.board): b for b in request.boards}
     sheets = [_sheet_of(b, boards[(b.material, b.board)], parts, rules) for b in base.boards]
     done = True
@@ -83,6 +85,17 @@ def nest_free(
         if told is not None:
             told(_plan(sheets, base, started, done=False))
     return _plan(sheets, base, started, done=done and base.done)
+
+
+def _bound(request: Request) -> int:
+    """Boards that no plan can do without: by the areas of the shapes, which may lie in one another."""
+    found = 0
+    for material in {p.material for p in request.parts}:
+        trim = request.rules.trim
+        sizes = [(b.length - 2 * trim) * (b.width - 2 * trim) for b in request.boards if b.material == material]
+        area = sum(outline_of(p).area * p.qty for p in request.parts if p.material == material)
+        found += math.ceil(area / max(sizes) - 1e-6) if sizes and max(sizes) > 0 else 0
+    return found
 
 
 def _rank(sheets: list[_Sheet]) -> tuple[float, float]:

@@ -1,0 +1,40 @@
+"""Plans that are kept in a job, and what says whether they still hold."""
+
+from __future__ import annotations
+
+import hashlib
+
+import msgspec
+
+from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart
+from tall_plank.shop.nesting.request import NestPlan, NestRules, Request
+
+
+def rules_of(cutting: Cutting, seed: int = 1) -> NestRules:
+    """The search's rules from the job's decisions."""
+    return NestRules(
+        kerf=cutting.kerf, trim=cutting.trim, mode=cutting.mode, turns=cutting.turns, first_cut=cutting.first_cut,
+        keep_length=cutting.keep_length, keep_width=cutting.keep_width, effort=cutting.effort,
+        seconds=cutting.seconds, seed=seed,
+    )  # fmt: skip
+
+
+def fingerprint(request: Request) -> str:
+    """Hash of what a plan is made from: parts, sizes of boards, cuts. Prices and effort are no part of it."""
+    rules = request.rules
+    boards = sorted((b.board, b.material, b.length, b.width) for b in request.boards if not b.offcut)
+    said = (request.parts, boards, rules.kerf, rules.trim, rules.mode, rules.turns, rules.first_cut)
+    return hashlib.sha256(msgspec.json.encode(said)).hexdigest()[:32]
+
+
+def kept(plan: NestPlan, request: Request) -> KeptPlan:
+    """A plan as the job keeps it."""
+    boards = tuple(
+        LaidBoard(
+            b.board, b.material, b.length, b.width,
+            tuple(LaidPart(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
+            tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
+        )
+        for b in plan.boards
+    )  # fmt: skip
+    return KeptPlan(fingerprint(request), boards)
