@@ -296,6 +296,42 @@ def bars(
     _end_with([*faults, *(f"{u.piece} ({u.qty}): {u.why}" for u in plan.unplaced)])
 
 
+@main.command("check-program")
+@click.argument("file", type=EXISTING)
+@click.option("--parts", "parts_file", type=EXISTING, help="Outlines that have to stay whole, as JSON.")
+@click.option("--machine", "machine_file", type=EXISTING, help="The machine as TOML; the shipped one if left out.")
+@click.option("--board", required=True, help="Length, width, thickness of the board: 2800,2070,19.")
+@click.option("--json", "as_json", is_flag=True)
+@says_errors
+def check_program(
+    file: Path, parts_file: Path | None, machine_file: Path | None, board: str, as_json: bool
+) -> None:
+    """Run a program on the simulated machine and tell what goes wrong."""
+    from tall_plank.files.machinefiles import read_outlines
+    from tall_plank.shop.machine.model import load_machine, shipped_machine
+    from tall_plank.shop.simulator import run_program
+
+    try:
+        size = tuple(float(x) for x in board.split(","))
+    except ValueError:
+        size = ()
+    if len(size) != 3 or not all(0 < x <= 20_000 for x in size):
+        raise click.UsageError("Give the board as length,width,thickness in mm, such as 2800,2070,19.")
+    machine = load_machine(machine_file) if machine_file is not None else shipped_machine()
+    parts = read_outlines(parts_file) if parts_file is not None else []
+    try:
+        text = file.read_text(encoding="utf-8", errors="replace")
+    except OSError as error:
+        raise PlankError(f"The program cannot be read ({error.strerror}).", file.name, "Check the path.") from None
+    run = run_program(text, machine, (size[0], size[1], size[2]), parts)
+    if as_json:
+        faults = [{"line": f.line, "kind": f.kind, "what": f.what} for f in run.faults]
+        click.echo(json.dumps({"faults": faults, "seconds": round(run.seconds, 1), "moves": len(run.moves)}))
+    else:
+        click.echo(f"{len(run.moves)} moves, {run.seconds / 60:.1f} minutes, {len(run.faults)} faults")
+    _end_with([f"line {f.line}: {f.kind}: {f.what}" for f in run.faults])
+
+
 def _end_with(wrong: list[str]) -> None:
     """Name what was wrong on standard error and end with 1; nothing wrong: go on."""
     for line in wrong[:200]:

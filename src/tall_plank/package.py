@@ -117,10 +117,12 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
             steps.append((f"{prefix}{name}.dxf", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
             steps.append((f"{prefix}{name}.svg", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
         steps.append((f"{prefix}model.glb", lambda path, r=room.room.id: write_model(w, r, path)))  # type: ignore[misc]
+    steps += _machine_steps(w)
     for name, write in steps:
         if not progress(name):
             break
         try:
+            (folder / name).parent.mkdir(exist_ok=True)
             write(folder / name)
         except OSError as error:
             raise PlankError(
@@ -128,3 +130,22 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
             ) from None
         done.append(folder / name)
     return done
+
+
+def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
+    """Programs with their outlines, and every part as DXF, into a folder of their own."""
+    from tall_plank.files.machinefiles import write_part_dxf, write_program
+    from tall_plank.shop.boards import Placement
+    from tall_plank.shop.machine.work import work_on
+
+    files = w.machine_files
+    steps: list[tuple[str, Callable[[Path], None]]] = []
+    for program in (*files.programs, *files.second):
+        steps.append((f"machine/{program.name}.ngc", lambda path, p=program: write_program(p, path)))  # type: ignore[misc]
+    for item in w.made.parts():
+        board = w.job.stock.board_by_code(item.part.board)
+        if board is not None and not board.cut_to_size:
+            alone = Placement(item.number, 0.0, 0.0, item.part.cut_length, item.part.cut_width, False)
+            both = [work_on(item.number, item.part, alone, w.job.stock, second=s) for s in (False, True)]
+            steps.append((f"parts/{item.number}.dxf", lambda path, b=both: write_part_dxf(b, path)))  # type: ignore[misc]
+    return steps

@@ -21,6 +21,7 @@ from tall_plank.snags import Checked, all_snags
 
 if TYPE_CHECKING:
     from tall_plank.shop.bars import BarPlan
+    from tall_plank.shop.machine.job import MachineFiles
 
 
 @dataclass(frozen=True)
@@ -118,6 +119,15 @@ class Workings:
         pieces = pieces_of(self.made)
         stock = bars_of(self.job.stock, self.job.price_book())
         return cut_bars(pieces, stock, KERF)
+
+    @cached_property
+    def machine_files(self) -> MachineFiles:
+        """Programs for the router, and what they leave for edges and the hand."""
+        from tall_plank.shop.machine.job import machine_files
+        from tall_plank.shop.machine.model import shipped_machine
+
+        routed = self.job.cutting.mode == "router"
+        return machine_files(self.made, self.job.stock, self.plan, shipped_machine(), routed=routed)
 
     @cached_property
     def costs(self) -> Costs:

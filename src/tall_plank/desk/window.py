@@ -62,6 +62,7 @@ AUTOSAVE_MS = 3000
 SHOP_LISTS = (
     ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
     ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
+    ("handwork", "Edges, handwork"),
     ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))

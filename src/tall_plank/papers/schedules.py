@@ -253,6 +253,26 @@ def saw_cuts(w: Workings) -> Table:
     return Table("Saw cuts", f"{len(rows)} cuts in at most {turns} turns", columns, tuple(rows), note=note)
 
 
+def by_hand(w: Workings) -> Table:
+    """What no program does from above: holes in edges, slanted ones, profiles, what no tool reaches. In finished
+    coordinates of each part, so that they are measured on the finished piece."""
+    from tall_plank.shop.machine.job import REASONS
+
+    files = w.machine_files
+    names = {i.number: i.part.name for i in w.made.parts()}
+    columns = (
+        Column("part", "Part", wide=0.8),
+        Column("name", "Name", wide=1.4),
+        Column("face", "Face", wide=0.6),
+        Column("what", "Work, mm", wide=3.4),
+        Column("why", "Why by hand", wide=1.6),
+    )
+    rows = tuple((x.part, names.get(x.part, ""), x.face, x.what, REASONS.get(x.why, x.why)) for x in files.left)
+    told = f"{len(files.programs)} programs, {len(files.second)} of second sides, {len(rows)} things left for the hand"
+    note = "Places from the corner where L1 and W1 meet; in edges, along the edge and up from face B."
+    return Table("Edges and handwork", told, columns, rows, note=note)
+
+
 def price(w: Workings) -> Table:
     """Every cost line, then the steps to the price."""
     currency = w.job.price_book().currency
@@ -334,6 +354,7 @@ ALL = {
     "bars": bars,
     "boards": boards,
     "saw-cuts": saw_cuts,
+    "handwork": by_hand,
     "units": units,
     "price": price,
     "snags": snags,

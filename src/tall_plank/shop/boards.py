@@ -36,6 +36,8 @@ class Placement(msgspec.Struct, frozen=True):
     length: float
     width: float
     turned: bool
+    angle: float = 0.0
+    """Degrees that it is turned by; 0 with `turned`: a quarter."""
 
 
 class CutBoard(msgspec.Struct, frozen=True):
@@ -78,7 +80,7 @@ def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
         tuple(
             CutBoard(
                 b.board, _name(stock, b.board, b.material), b.length, b.width,
-                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned) for p in b.placements),
+                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
                 tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
             )
             for b in found.boards
@@ -93,7 +95,7 @@ def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
         tuple(
             CutBoard(
                 b.board, _name(stock, b.board, b.material), b.length, b.width,
-                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned) for p in b.parts), b.offcuts,
+                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.parts), b.offcuts,
             )
             for b in plan.boards
         ),

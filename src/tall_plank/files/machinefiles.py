@@ -1,0 +1,108 @@
+"""Machine files on disk: programs with the outlines that they leave whole, and parts as DXF with a layer for each
+operation and depth."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from tall_plank.measure import PlankError
+from tall_plank.shop.machine.programs import Program
+from tall_plank.shop.machine.work import PartWork
+
+
+def write_program(program: Program, path: Path) -> None:
+    """Write a program as .ngc, and beside it the outlines of its parts as .json, for whoever checks it."""
+    path.write_text(program.text, encoding="ascii")
+    path.with_suffix(".json").write_text(json.dumps(outlines_document(program)))
+
+
+def outlines_document(program: Program) -> dict[str, Any]:
+    """The parts of a program: outlines and openings in mm from the board's corner."""
+    return {
+        "board": list(program.size),
+        "parts": [
+            {"part": name, "outline": [list(p) for p in outline], "openings": [[list(p) for p in o] for o in openings]}
+            for name, outline, openings in program.parts
+        ],
+    }
+
+
+def read_outlines(path: Path) -> list[tuple[str, list[Any], list[Any]]]:
+    """The parts that a program has to leave whole.
+
+    Raises
+    ------
+    PlankError where the file is none, naming the part
+    """
+    try:
+        found = json.loads(path.read_text(encoding="utf-8"))
+    except OSError as error:
+        raise PlankError(f"The outlines cannot be read ({error.strerror}).", path.name, "Check the path.") from None
+    except ValueError:
+        raise PlankError("The outlines are no JSON.", path.name, "Write them as the package does.") from None
+    rows = found.get("parts") if isinstance(found, dict) else found
+    if not isinstance(rows, list):
+        raise PlankError("There is no list of parts.", path.name, "Write them under “parts”.")
+    parts = []
+    for i, row in enumerate(rows, 1):
+        where = f"{path.name}, part {i}"
+        if not isinstance(row, dict) or "outline" not in row:
+            raise PlankError("The part has no outline.", where, "Give it three points or more.")
+        openings: Any = row.get("openings", row.get("holes", []))
+        rings = [row["outline"], *(openings if isinstance(openings, list) else [None])]
+        try:
+            clean = [[(float(x), float(y)) for x, y in ring or [None]] for ring in rings]
+        except (TypeError, ValueError):
+            raise PlankError("A point is no pair of numbers.", where, "Write points as [x, y].") from None
+        if any(len(ring) < 3 for ring in clean):
+            raise PlankError("An outline has fewer than three points.", where, "Give it three or more.")
+        parts.append((str(row.get("part", i)), clean[0], clean[1:]))
+    return parts
+
+
+def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, float] | None = None) -> None:
+    """Write parts as DXF (R2010, mm): a layer for each operation, face and depth, such as ``HOLE_A_D5_Z13``.
+
+    Parameters
+    ----------
+    size : length and width of the board that they lie on, where they lie on one
+    """
+    import ezdxf
+    from ezdxf import units
+
+    document = ezdxf.new("R2010")
+    document.units = units.MM
+    document.header["$MEASUREMENT"] = 1
+    space = document.modelspace()
+
+    def layer(name: str) -> dict[str, str]:
+        name = name.replace(".", "_")
+        if name not in document.layers:
+            document.layers.add(name)
+        return {"layer": name}
+
+    if size is not None:
+        corners = ((0.0, 0.0), (size[0], 0.0), size, (0.0, size[1]))
+        space.add_lwpolyline(corners, close=True, dxfattribs=layer("BOARD"))
+    for work in works:
+        face = work.up
+        space.add_lwpolyline(work.outline, close=True, dxfattribs=layer("OUTLINE"))
+        x = sum(p[0] for p in work.outline) / len(work.outline)
+        y = sum(p[1] for p in work.outline) / len(work.outline)
+        space.add_text(work.part, height=12.0, dxfattribs=layer("NUMBER")).set_placement((x, y))
+        for hole in work.holes:
+            deep = "THROUGH" if hole.through else f"Z{hole.depth:g}"
+            space.add_circle((hole.x, hole.y), hole.diameter / 2, layer(f"HOLE_{face}_D{hole.diameter:g}_{deep}"))
+        for slot in work.slots:
+            name = layer(f"GROOVE_{face}_W{slot.width:g}_Z{slot.depth:g}")
+            space.add_line((slot.x1, slot.y1), (slot.x2, slot.y2), name)
+        for p in work.pockets:
+            box = ((p.x0, p.y0), (p.x1, p.y0), (p.x1, p.y1), (p.x0, p.y1))
+            space.add_lwpolyline(box, close=True, dxfattribs=layer(f"POCKET_{face}_Z{p.depth:g}"))
+        for o in work.openings:
+            box = ((o.x0, o.y0), (o.x1, o.y0), (o.x1, o.y1), (o.x0, o.y1))
+            space.add_lwpolyline(box, close=True, dxfattribs=layer(f"OPENING_R{o.radius:g}_THROUGH"))
+    document.saveas(path)

@@ -1,0 +1,83 @@
+"""All programs of a job: a board at a time where the router cuts the parts out, else a part at a time, as it comes from
+the saw; second sides by themselves; and what is left for edges and the hand."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from tall_plank.making import MadeJob, Part
+from tall_plank.shop.boards import Placement, Plan
+from tall_plank.shop.machine.model import Machine
+from tall_plank.shop.machine.programs import Program, program_of
+from tall_plank.shop.machine.work import Left, PartWork, work_on
+from tall_plank.stock import Stock
+
+REASONS = {
+    "edge": "in an edge", "other face": "on the other face", "slanted": "slanted", "profile": "an edge to a profile",
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class MachineFiles:
+    """Programs with what they leave.
+
+    Attributes
+    ----------
+    programs : of boards, or of parts from the saw
+    second : of other faces, each part by itself, turned over about its length
+    left : what neither of them does, with the reason
+    """
+
+    programs: tuple[Program, ...]
+    second: tuple[Program, ...]
+    left: tuple[Left, ...]
+
+
+def machine_files(made: MadeJob, stock: Stock, plan: Plan, machine: Machine, *, routed: bool) -> MachineFiles:
+    """Programs for every part of a plan.
+
+    Parameters
+    ----------
+    routed : whether the machine cuts the parts out of whole boards
+    """
+    parts = {i.number: i.part for i in made.parts()}
+    programs: list[Program] = []
+    works: list[PartWork] = []
+    for number, board in enumerate(plan.boards, 1):
+        found = [work_on(p.part, parts[p.part], p, stock) for p in board.placements]
+        if routed:
+            thick = _thickness(stock, board.board)
+            name = f"board-{number:02d}"
+            programs.append(program_of(name, (board.length, board.width, thick), found, machine))
+            works += found
+        else:
+            for p in board.placements:
+                alone = work_on(p.part, parts[p.part], _alone(parts[p.part], p.part), stock)
+                works.append(alone)
+                if alone.holes or alone.slots or alone.pockets or alone.openings:
+                    size = (parts[p.part].cut_length, parts[p.part].cut_width, parts[p.part].thickness)
+                    programs.append(program_of(p.part, size, [alone], machine, outlines=False))
+    second: list[Program] = []
+    left: list[Left] = []
+    for work in works:
+        part = parts[work.part]
+        others = [x for x in work.left if x.why == "other face"]
+        left += [x for x in work.left if x.why != "other face"]
+        if others:
+            over = work_on(work.part, part, _alone(part, work.part), stock, second=True)
+            size = (part.cut_length, part.cut_width, part.thickness)
+            program = program_of(f"{work.part}-second", size, [over], machine, outlines=False)
+            second.append(program)
+    for program in (*programs, *second):
+        left += program.refused
+    return MachineFiles(tuple(programs), tuple(second), tuple(left))
+
+
+def _thickness(stock: Stock, code: str) -> float:
+    board = stock.board_by_code(code)
+    return board.thickness if board is not None else 18.0
+
+
+def _alone(part: Part, number: str) -> Placement:
+    """A part by itself with its corner at X0 Y0."""
+    return Placement(number, 0.0, 0.0, part.cut_length, part.cut_width, False)

@@ -1,0 +1,219 @@
+"""Work on a board: each part's operations in the board's frame, from above; what a three-axis machine cannot reach is
+listed by itself, and nothing is left out.
+
+A part lies with the face up that has more to be done. Operations are held in finished coordinates; here they move to
+the cut part, whose edges lie inside by edging less pre-milling.
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import msgspec
+
+from tall_plank.making import Bore, Cutout, Groove, Part
+from tall_plank.making.parts import Edges, Rebate, ShapedEdge
+from tall_plank.measure.outlines import Points
+from tall_plank.shop.boards import Placement
+from tall_plank.stock import Stock
+
+Side = Literal["A", "B"]
+
+
+class Hole(msgspec.Struct, frozen=True):
+    """A hole from above: middle, diameter, depth below the top, mm; `through` goes right through."""
+
+    x: float
+    y: float
+    diameter: float
+    depth: float
+    through: bool
+    use: str
+
+
+class Slot(msgspec.Struct, frozen=True):
+    """A groove from above along a line, `width` centred on it, mm."""
+
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+    width: float
+    depth: float
+
+
+class Pocket(msgspec.Struct, frozen=True):
+    """A rectangle taken down by a depth from above: x0, y0, x1, y1, mm."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    depth: float
+
+
+class Opening(msgspec.Struct, frozen=True):
+    """A rectangle cut right through: x0, y0, x1, y1 and the radius of its corners, mm."""
+
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+    radius: float
+
+
+class Left(msgspec.Struct, frozen=True):
+    """Work that is not done from above: on which part, which face, what, where (in finished coordinates), and why."""
+
+    part: str
+    face: str
+    what: str
+    why: str
+
+
+class PartWork(msgspec.Struct, frozen=True):
+    """A part on a board with all that is done to it from above.
+
+    Attributes
+    ----------
+    up : the face that looks up
+    outline : of the cut part, counter-clockwise, in the board's frame, mm
+    left : what is left for a second side, for the edges, for the hand
+    """
+
+    part: str
+    name: str
+    up: Side
+    outline: Points
+    holes: tuple[Hole, ...] = ()
+    slots: tuple[Slot, ...] = ()
+    pockets: tuple[Pocket, ...] = ()
+    openings: tuple[Opening, ...] = ()
+    left: tuple[Left, ...] = ()
+
+
+def taken_off(part: Part, stock: Stock) -> dict[str, float]:
+    """How far the cut part's edges lie inside the finished part's, by edge, mm: edging less pre-milling."""
+    thick = {}
+    for name, code in zip(("L1", "L2", "W1", "W2"), Edges(*part.edges), strict=True):
+        edging = stock.edging_by_code(code) if code else None
+        thick[name] = edging.thickness if edging is not None else 0.0
+    found = {}
+    for pair, whole in ((("L1", "L2"), part.width - part.cut_width), (("W1", "W2"), part.length - part.cut_length)):
+        total = sum(thick[e] for e in pair)
+        banded = sum(thick[e] > 0 for e in pair)
+        # Pre-milling is the same on every banded edge; edging that is left out of the account takes nothing off.
+        premilling = (total - whole) / banded if banded and abs(whole) > 1e-9 else 0.0
+        for e in pair:
+            found[e] = thick[e] - premilling if thick[e] > 0 and abs(whole) > 1e-9 else 0.0
+    return found
+
+
+def side_up(part: Part) -> Side:
+    """The face with more to be done; A where both have the same."""
+    counts = {"A": 0, "B": 0}
+    for op in part.operations:
+        if isinstance(op, Bore) and op.through:
+            continue
+        face = getattr(op, "face", "")
+        if face in counts:
+            counts[face] += 1
+    return "B" if counts["B"] > counts["A"] else "A"
+
+
+class _Way:
+    """From finished coordinates of a part to its board."""
+
+    def __init__(self, part: Part, placement: Placement, up: Side, stock: Stock) -> None:
+        self.part, self.at, self.up = part, placement, up
+        off = taken_off(part, stock)
+        self.dx, self.dy = off["W1"], off["L1"]
+        self.length, self.width = part.cut_length, part.cut_width
+        self.angle = round(placement.angle) % 360 if placement.angle else (90 if placement.turned else 0)
+
+    def out(self, x: float, y: float) -> tuple[float, float]:
+        u, v = x - self.dx, y - self.dy
+        if self.up == "B":
+            v = self.width - v  # turned over about its length
+        px, py = self.at.x, self.at.y
+        return {
+            0: (px + u, py + v), 90: (px + self.width - v, py + u),
+            180: (px + self.length - u, py + self.width - v), 270: (px + v, py + self.length - u),
+        }[self.angle]  # fmt: skip
+
+    def box(self, x0: float, y0: float, x1: float, y1: float) -> tuple[float, float, float, float]:
+        (ax, ay), (bx, by) = self.out(x0, y0), self.out(x1, y1)
+        return min(ax, bx), min(ay, by), max(ax, bx), max(ay, by)
+
+
+def work_on(number: str, part: Part, placement: Placement, stock: Stock, *, second: bool = False) -> PartWork:
+    """All work on a part as it lies on its board; with `second`, that of its other face, the part turned over."""
+    up: Side = side_up(part)
+    if second:
+        up = "A" if up == "B" else "B"
+    way = _Way(part, placement, up, stock)
+    holes: list[Hole] = []
+    slots: list[Slot] = []
+    pockets: list[Pocket] = []
+    openings: list[Opening] = []
+    left: list[Left] = []
+    for op in part.operations:
+        match op:
+            case Bore() if op.face not in ("A", "B"):
+                where = f"{op.use}: ø{op.diameter:g}, {op.depth:g} deep at {op.x:.1f}, {op.y:.1f}"
+                left.append(Left(number, op.face, where, "edge"))
+            case Bore() if op.slant:
+                where = f"{op.use}: ø{op.diameter:g}, leaning {op.slant:g}° at {op.x:.1f}, {op.y:.1f}"
+                left.append(Left(number, op.face, where, "slanted"))
+            case Bore() if (not second if op.through else op.face == up):
+                x, y = way.out(op.x, op.y)
+                holes.append(Hole(x, y, op.diameter, part.thickness if op.through else op.depth, op.through, op.use))
+            case Bore() if not op.through:
+                where = f"{op.use}: ø{op.diameter:g}, {op.depth:g} deep at {op.x:.1f}, {op.y:.1f}"
+                left.append(Left(number, op.face, where, "other face"))
+            case Groove() if op.face == up:
+                (x1, y1), (x2, y2) = way.out(op.x1, op.y1), way.out(op.x2, op.y2)
+                slots.append(Slot(x1, y1, x2, y2, op.width, op.depth))
+            case Groove():
+                ends = f"{op.x1:.1f}, {op.y1:.1f} to {op.x2:.1f}, {op.y2:.1f}"
+                where = f"groove {op.width:g} wide, {op.depth:g} deep, {ends}"
+                left.append(Left(number, op.face, where, "other face" if op.face in ("A", "B") else "edge"))
+            case Rebate() if op.face == up:
+                pockets.append(Pocket(*way.box(*_rebate(part, op)), op.depth))
+            case Rebate():
+                where = f"rebate {op.width:g} wide, {op.depth:g} deep along {op.edge}"
+                left.append(Left(number, op.face, where, "other face"))
+            case Cutout() if not second:
+                box = way.box(op.x, op.y, op.x + op.length, op.y + op.width)
+                openings.append(Opening(*box, op.radius))
+            case ShapedEdge() if not second:
+                left.append(Left(number, op.edge, f"edge worked to {op.profile}", "profile"))
+            case _:
+                pass
+    if second:
+        left = []
+    corners = part.outline or ((0.0, 0.0), (part.length, 0.0), (part.length, part.width), (0.0, part.width))
+    outline = _outline(part, corners, way)
+    return PartWork(
+        number, part.name, up, outline, tuple(holes), tuple(slots), tuple(pockets), tuple(openings), tuple(left)
+    )
+
+
+def _rebate(part: Part, op: Rebate) -> tuple[float, float, float, float]:
+    long, wide, over = part.length, part.width, 2.0
+    return {
+        "L1": (-over, -over, long + over, op.width), "L2": (-over, wide - op.width, long + over, wide + over),
+        "W1": (-over, -over, op.width, wide + over), "W2": (long - op.width, -over, long + over, wide + over),
+    }[op.edge]  # fmt: skip
+
+
+def _outline(part: Part, corners: Points, way: _Way) -> Points:
+    """The cut part's outline on the board, counter-clockwise."""
+    from tall_plank.measure.outlines import area
+
+    if not part.outline:
+        x0, y0 = way.at.x, way.at.y
+        long, wide = (way.length, way.width) if way.angle in (0, 180) else (way.width, way.length)
+        return ((x0, y0), (x0 + long, y0), (x0 + long, y0 + wide), (x0, y0 + wide))
+    points = tuple(way.out(x, y) for x, y in corners)
+    return points if area(points) > 0 else tuple(reversed(points))

@@ -1,0 +1,226 @@
+"""Work on boards and programs: every operation is somewhere, in its place, and the simulated machine finds no fault."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+
+import msgspec
+import pytest
+
+from conftest import with_run
+from tall_plank.edits import cutting, units
+from tall_plank.files.machinefiles import outlines_document, read_outlines, write_part_dxf, write_program
+from tall_plank.job import Job, Level
+from tall_plank.job.start import new_job
+from tall_plank.making import Bore, Part
+from tall_plank.making.parts import Edges
+from tall_plank.measure import Frame, PlankError
+from tall_plank.measure.outlines import bounds
+from tall_plank.shop.boards import Placement, plan_from
+from tall_plank.shop.machine.job import machine_files
+from tall_plank.shop.machine.model import load_machine, shipped_machine
+from tall_plank.shop.machine.programs import program_of
+from tall_plank.shop.machine.work import side_up, taken_off, work_on
+from tall_plank.shop.nesting.job import request_of
+from tall_plank.shop.nesting.kept import rules_of
+from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.simulator import run_program
+from tall_plank.stock import shipped_stock
+from tall_plank.workings import Workings
+
+MACHINE, STOCK = shipped_machine(), shipped_stock()
+
+
+def routed(job: Job) -> Workings:
+    """A job planned for the router, its plan kept."""
+    for key, text in (("mode", "router"), ("kerf", "12mm"), ("trim", "15mm")):
+        job = cutting.set_cutting(job, key, text).job
+    w = Workings(job)
+    rules = msgspec.structs.replace(rules_of(job.cutting), effort=1, seconds=0.0)
+    plan = nest(request_of(w.made, job.stock, job.price_book(), rules))
+    w.__dict__["plan"] = plan_from(plan, job.stock, 12.0, 15.0)
+    return w
+
+
+def small() -> Job:
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, sink 900, door 450")
+    job = with_run(job, "A", Level.HUNG, "pair 900, open 600")
+    return units.set_own(job, (job.cells()[2].id,), "front_style", "grooved").job
+
+
+def test_the_simulated_machine_finds_no_fault_in_any_program() -> None:
+    w = routed(small())
+    files = machine_files(w.made, w.job.stock, w.plan, MACHINE, routed=True)
+    assert len(files.programs) == len(w.plan.boards)
+    for program in (*files.programs, *files.second):
+        run = run_program(program.text, MACHINE, program.size, program.parts)
+        assert run.faults == [], (program.name, run.faults[:2])
+        assert run.seconds > 0 or not program.parts
+
+
+def test_no_operation_is_dropped() -> None:
+    """Each operation of each part is done from above, on the second side, or is on the list of handwork."""
+    w = routed(small())
+    parts = {i.number: i.part for i in w.made.parts()}
+    for board in w.plan.boards:
+        for p in board.placements:
+            part = parts[p.part]
+            first = work_on(p.part, part, p, w.job.stock)
+            second = work_on(p.part, part, p, w.job.stock, second=True)
+            done = sum(len(x) for work in (first, second) for x in (work.holes, work.slots, work.pockets, work.openings))
+            by_hand = [x for x in first.left if x.why != "other face"]
+            assert done + len(by_hand) == len(part.operations), part.name
+            assert len([x for x in first.left if x.why == "other face"]) == done - sum(
+                len(x) for x in (first.holes, first.slots, first.pockets, first.openings)
+            )
+
+
+def test_every_hole_of_a_program_is_drilled_once_at_its_depth() -> None:
+    w = routed(small())
+    parts = {i.number: i.part for i in w.made.parts()}
+    board = w.plan.boards[0]
+    thick = w.job.stock.board_by_code(board.board).thickness  # type: ignore[union-attr]
+    works = [work_on(p.part, parts[p.part], p, w.job.stock) for p in board.placements]
+    program = program_of("b", (board.length, board.width, thick), works, MACHINE)
+    wanted = sorted(
+        (round(h.x, 2), round(h.y, 2), round(-MACHINE.into_spoil if h.through else thick - h.depth, 2))
+        for work in works for h in work.holes if MACHINE.drill(h.diameter, h.depth) is not None
+    )  # fmt: skip
+    found, at, drilling = [], (0.0, 0.0), False
+    for line in program.text.splitlines():
+        if line.startswith("T"):
+            drilling = any(t.number == int(line[1:].split()[0]) and t.kind == "drill" for t in MACHINE.tools)
+        place = re.match(r"G0 X(\S+) Y(\S+)", line)
+        if place:
+            at = (float(place[1]), float(place[2]))
+        down = re.match(r"G1 Z(\S+) F", line)
+        if down and drilling:
+            found.append((round(at[0], 2), round(at[1], 2), round(float(down[1]), 2)))
+    assert len(found) == len(wanted)
+    for one, other in zip(sorted(found), wanted, strict=True):
+        assert one == pytest.approx(other, abs=0.011)
+
+
+def plain_part(**more) -> Part:  # type: ignore[no-untyped-def]
+    values = {"name": "p", "board": "BP18", "material": "m", "length": 600.0, "width": 300.0, "thickness": 18.0, "grain": "length",
+              "frame": Frame(), "cut_length": 600.0, "cut_width": 300.0, **more}  # fmt: skip
+    return Part(**values)
+
+
+@pytest.mark.parametrize(
+    ("angle", "turned", "place"),
+    [(0.0, False, (150.0, 230.0)), (90.0, True, (370.0, 250.0)), (180.0, False, (650.0, 470.0)), (270.0, True, (130.0, 750.0))],
+)
+def test_a_hole_turns_with_its_part(angle: float, turned: bool, place: tuple[float, float]) -> None:
+    """A hole 50 along and 30 up on a part 600 x 300 whose least corner lies at 100, 200."""
+    part = plain_part(operations=(Bore("A", 50.0, 30.0, 5.0, 13.0, "pin"),))
+    size = (300.0, 600.0) if turned else (600.0, 300.0)
+    work = work_on("A1", part, Placement("A1", 100.0, 200.0, *size, turned, angle), STOCK)
+    assert (work.holes[0].x, work.holes[0].y) == pytest.approx(place)
+    assert bounds(work.outline) == pytest.approx((100.0, 200.0, 100.0 + size[0], 200.0 + size[1]))
+
+
+def test_a_part_with_more_on_its_back_lies_face_down_and_is_mirrored() -> None:
+    holes = (Bore("B", 50.0, 30.0, 35.0, 12.5, "hinge"), Bore("B", 550.0, 30.0, 35.0, 12.5, "hinge"), Bore("A", 300.0, 100.0, 5.0, 13.0, "x"))
+    part = plain_part(operations=holes)
+    assert side_up(part) == "B"
+    work = work_on("A1", part, Placement("A1", 0.0, 0.0, 600.0, 300.0, False), STOCK)
+    assert [(h.x, h.y) for h in work.holes] == [(50.0, 270.0), (550.0, 270.0)]
+    assert [x.why for x in work.left] == ["other face"]
+    other = work_on("A1", part, Placement("A1", 0.0, 0.0, 600.0, 300.0, False), STOCK, second=True)
+    assert [(h.x, h.y) for h in other.holes] == [(300.0, 100.0)]
+
+
+def test_operations_move_with_the_edging_that_is_still_to_come() -> None:
+    """1 mm edging with 0.5 mm pre-milling: the cut part is 0.5 mm smaller at each banded edge, and x starts there."""
+    edging = next(e for e in STOCK.edgings if e.thickness == 1.0)
+    part = plain_part(
+        edges=Edges(edging.code, "", edging.code, edging.code), cut_length=599.0, cut_width=299.5,
+        operations=(Bore("A", 50.0, 30.0, 5.0, 13.0, "pin"),),
+    )  # fmt: skip
+    off = taken_off(part, STOCK)
+    assert off == pytest.approx({"L1": 0.5, "L2": 0.0, "W1": 0.5, "W2": 0.5})
+    work = work_on("A1", part, Placement("A1", 0.0, 0.0, 599.0, 299.5, False), STOCK)
+    assert (work.holes[0].x, work.holes[0].y) == pytest.approx((49.5, 29.5))
+
+
+def test_what_no_tool_can_do_is_refused_by_name() -> None:
+    part = plain_part(operations=(Bore("A", 50.0, 30.0, 2.0, 13.0, "pilot"), Bore("A", 90.0, 30.0, 5.0, 60.0, "deep")), thickness=80.0)
+    work = work_on("A1", part, Placement("A1", 20.0, 20.0, 600.0, 300.0, False), STOCK)
+    program = program_of("b", (700.0, 400.0, 80.0), [work], MACHINE)
+    told = {x.what for x in program.refused}
+    assert told == {"pilot: hole of 2, 13 deep", "deep: hole of 5, 60 deep", "its outline"}
+    big = program_of("b", (4000.0, 400.0, 18.0), [], MACHINE)
+    assert "the bed is" in big.refused[0].why
+    assert run_program(big.text, MACHINE, (4000.0, 400.0, 18.0)).faults == []
+
+
+def test_parts_too_near_for_the_mill_are_refused() -> None:
+    works = [work_on(str(i), plain_part(), Placement(str(i), 20.0 + i * 603.0, 20.0, 600.0, 300.0, False), STOCK) for i in range(2)]
+    program = program_of("b", (1300.0, 400.0, 18.0), works, MACHINE)
+    assert {x.why for x in program.refused} == {"the next part lies 3.0 mm away"}
+
+
+def test_small_parts_keep_tabs_and_large_ones_do_not() -> None:
+    for size, tabs in (((200.0, 100.0), True), ((600.0, 300.0), False)):
+        part = plain_part(length=size[0], width=size[1], cut_length=size[0], cut_width=size[1])
+        work = work_on("A1", part, Placement("A1", 40.0, 40.0, *size, False), STOCK)
+        program = program_of("b", (800.0, 500.0, 18.0), [work], MACHINE)
+        run = run_program(program.text, MACHINE, program.size, program.parts)
+        assert run.faults == []
+        middle = int(40.0 + size[1] / 2), 34
+        ring = run.heights[(40 - 6) : int(40 + size[0] + 6), 34]
+        assert middle and bool((abs(ring - MACHINE.tab_height) < 0.01).any()) is tabs
+        assert bool((ring < 0.01).any())
+
+
+def test_a_program_of_a_part_from_the_saw_has_no_outline() -> None:
+    w = Workings(small())
+    files = w.machine_files
+    for program in files.programs:
+        run = run_program(program.text, MACHINE, program.size, program.parts)
+        assert run.faults == [], program.name
+        assert float(run.heights.min()) > -1.0
+
+
+def test_files_are_read_back(tmp_path: Path) -> None:
+    import ezdxf
+
+    w = routed(small())
+    program = w.machine_files.programs[0]
+    write_program(program, tmp_path / "b.ngc")
+    assert (tmp_path / "b.ngc").read_text() == program.text
+    parts = read_outlines(tmp_path / "b.json")
+    assert [name for name, _, _ in parts] == [p["part"] for p in outlines_document(program)["parts"]]
+    parts_of = {i.number: i.part for i in w.made.parts()}
+    board = w.plan.boards[0]
+    works = [work_on(p.part, parts_of[p.part], p, w.job.stock) for p in board.placements]
+    write_part_dxf(works, tmp_path / "b.dxf", (board.length, board.width))
+    document = ezdxf.readfile(tmp_path / "b.dxf")
+    assert document.header["$INSUNITS"] == 4
+    circles = [e for e in document.modelspace() if e.dxftype() == "CIRCLE"]
+    assert len(circles) == sum(len(x.holes) for x in works)
+    assert all(re.fullmatch(r"HOLE_[AB]_D[\d_]+_(Z[\d_]+|THROUGH)", c.dxf.layer) for c in circles)
+
+
+@pytest.mark.parametrize(
+    ("old", "new", "what"),
+    [
+        ("bed_length = 3100", "bed_length = 0", "not above zero"),
+        ("number = 2,", "number = 1,", "Two tools have one number"),
+        ('kind = "mill", diameter = 4', 'kind = "saw", diameter = 4', "Invalid enum value"),
+        ("step_down = 9", "step_down = -9", "not above zero"),
+        ("diameter = 35", "diameter = 0", "not above zero"),
+        ("travel = 160", "", "missing required field"),
+    ],
+)
+def test_a_wrong_machine_file_is_named(tmp_path: Path, old: str, new: str, what: str) -> None:
+    from tall_plank.shop.machine.model import SHIPPED
+
+    text = SHIPPED.read_text()
+    assert old in text
+    path = tmp_path / "machine.toml"
+    path.write_text(text.replace(old, new, 1))
+    with pytest.raises(PlankError, match=what):
+        load_machine(path)
