@@ -12,8 +12,9 @@ from tall_plank.files.svg import write_svg
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
 from tall_plank.papers.drawings import board_sheets, job_sheets, room_drawings, sheet_of
+from tall_plank.papers.labels import labels_of, write_label_sheets
 from tall_plank.papers.offer import offer
-from tall_plank.papers.tables import Table
+from tall_plank.papers.tables import Column, Table
 from tall_plank.papers.write_csv import write_csv
 from tall_plank.papers.write_pdf import write_sheets, write_tables
 from tall_plank.papers.write_xlsx import write_xlsx
@@ -117,7 +118,11 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
             steps.append((f"{prefix}{name}.dxf", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
             steps.append((f"{prefix}{name}.svg", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
         steps.append((f"{prefix}model.glb", lambda path, r=room.room.id: write_model(w, r, path)))  # type: ignore[misc]
+    steps.append(("labels.pdf", lambda path: write_label_sheets(labels_of(w), path)))
     steps += _machine_steps(w)
+    names = [name for name, _ in steps]
+    steps.insert(0, ("contents.pdf", lambda path: write_tables(
+        [contents(names)], path, w.job.name, w.job.display, head_of(w))))  # fmt: skip
     for name, write in steps:
         if not progress(name):
             break
@@ -130,6 +135,41 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
             ) from None
         done.append(folder / name)
     return done
+
+
+WHAT = (
+    ("labels.pdf", "a label for every part, in the order of the boards"),
+    ("cutting-plans.pdf", "every board with its parts and offcuts"),
+    ("drawings.pdf", "plans and elevations for the client"),
+    ("shop-drawings.pdf", "the same with edging, hidden boards and joints"),
+    ("estimate.pdf", "the client's paper"),
+    ("schedules.pdf", "all schedules to print"),
+    ("schedules.xlsx", "all schedules as a workbook"),
+    ("parts.csv", "every part on a line"),
+    ("machine/", "programs for the machine, each with the outlines that it leaves whole"),
+    ("parts/", "every part, a layer for each operation and depth"),
+    ("model.glb", "a room's model"),
+    (".dxf", "a drawing for other programs"),
+    (".svg", "a drawing as a picture"),
+    (".csv", "a schedule as data"),
+)
+"""What each file of the package is, by a piece of its name; the first that fits."""
+
+
+def contents(names: list[str]) -> Table:
+    """The contents page of a package: programs and parts by their folder, the rest file by file."""
+    rows: list[tuple[str | int, ...]] = []
+    for folder in ("machine/", "parts/"):
+        count = sum(n.startswith(folder) for n in names)
+        if count:
+            rows.append((folder, next(what for key, what in WHAT if key == folder), count))
+    for name in names:
+        if "/" not in name:
+            rows.append((name, next((what for key, what in WHAT if key in name), ""), 1))
+    columns = (
+        Column("file", "File", wide=1.6), Column("what", "What it is", wide=3.2), Column("count", "Files", "count"),
+    )  # fmt: skip
+    return Table("Contents", f"{len(names)} files", columns, tuple(rows))
 
 
 def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:

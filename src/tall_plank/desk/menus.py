@@ -120,6 +120,8 @@ def _job(w: Window) -> None:
         lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip
     w.commands.separate("job")
     add("export_schedule", tr("Export a &schedule…"), "job", lambda: export_schedule(w), "Ctrl+E")
+    add("export_labels", tr("Labels as &PDF…"), "job", lambda: export_labels(w))
+    add("print_labels", tr("Print labels into a folder…"), "job", lambda: print_labels(w))
     add("export_drawing", tr("Export the &drawing of the wall…"), "job", lambda: export_drawing(w, "wall"))
     add("export_plan", tr("Export the &plan…"), "job", lambda: export_drawing(w, "plan"))
     add("export_model", tr("Export the &model…"), "job", lambda: export_model(w))
@@ -209,6 +211,7 @@ def export_schedule(w: Window) -> None:
     from tall_plank.papers.offer import offer
 
     code = w.listing.get(w.stage, "cut-list")
+    code = "handwork" if code == "machine" else code
     code = "boards" if code == "plans" else "cut-list" if code.startswith("sheet") else code
     table = offer(w.document.workings) if code == "offer" else schedules.ALL[code](w.document.workings)
     start = _beside(w) / f"{w.document.job.name} {code}"
@@ -236,6 +239,37 @@ def export_drawing(w: Window, what: str) -> None:
     _write(w, path, lambda p: write_drawing(
         doc.workings, drawing, p, date.today().isoformat(), shop=doc.shop and not part
     ))  # fmt: skip
+
+
+def export_labels(w: Window) -> None:
+    """Sheets of labels for every part, as PDF."""
+    from tall_plank.papers.labels import labels_of, write_label_sheets
+
+    path = dialogs.ask_save(w, tr("Labels"), _beside(w) / f"{w.document.job.name} labels.pdf", "PDF (*.pdf)")
+
+    def write(p: Path) -> None:
+        try:
+            write_label_sheets(labels_of(w.document.workings), p)
+        except OSError as error:
+            raise PlankError(f"The file cannot be written ({error.strerror}).", p.name, "Choose another.") from None
+
+    _write(w, path, write)
+
+
+def print_labels(w: Window) -> None:
+    """Labels one by one to the label printer, which prints pictures into a folder."""
+    from tall_plank.files.labelprinter import LabelPrinter
+    from tall_plank.papers.labels import labels_of
+
+    folder = dialogs.ask_folder(w, tr("The label printer's folder"), _beside(w))
+    if folder is None:
+        return
+    try:
+        done = LabelPrinter(folder).print_labels(labels_of(w.document.workings))
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    w.message.tell(f"{len(done)} {tr('labels printed into')} {folder.name}")
 
 
 def export_model(w: Window) -> None:

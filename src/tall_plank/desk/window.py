@@ -29,6 +29,7 @@ from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
 from tall_plank.desk.jobbar import JobBar
+from tall_plank.desk.machinepage import MachinePage
 from tall_plank.desk.menus import TITLES, fill_recent, register, show_stock
 from tall_plank.desk.menus_room import place_in_room
 from tall_plank.desk.messages import MessageLine
@@ -62,7 +63,7 @@ AUTOSAVE_MS = 3000
 SHOP_LISTS = (
     ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
     ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
-    ("handwork", "Edges, handwork"),
+    ("machine", "Machine"), ("handwork", "Edges, handwork"),
     ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))
@@ -150,11 +151,12 @@ class Window(QMainWindow):
         self.table = TablePane()
         self.plans = PlansPage(doc)
         self.boards = self.plans.boards
+        self.machine = MachinePage(doc)
         self.sheet = SheetView()
         self.center = QStackedWidget()
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
-        for page in (self.design, self.table, self.plans, self.sheet, self.unit_page):
+        for page in (self.design, self.table, self.plans, self.machine, self.sheet, self.unit_page):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -316,6 +318,9 @@ class Window(QMainWindow):
         if code == "plans":
             self.plans.refresh()
             self.center.setCurrentWidget(self.plans)
+        elif code == "machine":
+            self.machine.refresh()
+            self.center.setCurrentWidget(self.machine)
         elif code.startswith("sheet"):
             sheets = job_sheets(w, shop=self.document.shop)
             self.sheet.show_sheet(sheets[min(int(code.removeprefix("sheet")), len(sheets) - 1)])
@@ -604,4 +609,5 @@ class Window(QMainWindow):
         self.unit_page.model.close_view()
         self.shelf.close_view()
         self.plans.close_page()
+        self.machine.close_page()
         event.accept()

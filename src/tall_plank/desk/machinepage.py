@@ -1,0 +1,225 @@
+"""The page of the simulated machine: a program on its board, its path, the wood that is left, what would go wrong."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, Qt, QThread, pyqtSignal
+from PyQt6.QtGui import QColor, QImage, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from tall_plank.desk import dialogs
+from tall_plank.desk.document import Document
+from tall_plank.desk.texts import tr
+from tall_plank.desk.theme import Theme, font
+from tall_plank.shop.machine.model import shipped_machine
+from tall_plank.shop.machine.programs import Program
+from tall_plank.shop.simulator import Run, run_program
+
+WOOD, DEEP, THROUGH = (226, 205, 160), (176, 140, 84), (92, 84, 70)
+"""Untouched wood, the deepest pocket, cut right through: sRGB."""
+
+
+class RunThread(QThread):
+    """Runs one program; takes frozen values, touches no widget."""
+
+    ran = pyqtSignal(object)
+
+    def __init__(self, program: Program) -> None:
+        super().__init__()
+        self.program = program
+
+    def run(self) -> None:
+        p = self.program
+        self.ran.emit(run_program(p.text, shipped_machine(), p.size, p.parts))
+
+
+def wood_image(heights: np.ndarray, thickness: float) -> QImage:
+    """The wood that is left as a picture, a pixel a cell, y up."""
+    share = np.clip(1.0 - heights / thickness, 0.0, 1.0)[..., None]
+    colors = np.array(WOOD) * (1 - share) + np.array(DEEP) * share
+    colors = np.where(heights[..., None] <= 0.01, np.array(THROUGH), colors)
+    rows = np.ascontiguousarray(np.flip(colors.transpose(1, 0, 2), axis=0).astype(np.uint8))
+    high, wide, _ = rows.shape
+    return QImage(rows.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888).copy()
+
+
+class PathView(QWidget):
+    """The board from above: wood, path, the place of the chosen fault."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.result: Run | None = None
+        self.size_mm = (1.0, 1.0, 1.0)
+        self.line = 0
+        self._image: QImage | None = None
+        self.setMinimumHeight(160)
+
+    def show_run(self, run: Run | None, size: tuple[float, float, float]) -> None:
+        self.result, self.size_mm, self.line = run, size, 0
+        self._image = wood_image(run.heights, size[2]) if run is not None and run.heights.size else None
+        self.update()
+
+    def mark(self, line: int) -> None:
+        """Show where a line of the program is."""
+        self.line = line
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), Theme.color("sheet"))
+        if self.result is None:
+            painter.setPen(Theme.color("quiet"))
+            painter.setFont(font(13))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, tr("Running on the simulated machine …"))
+            return
+        long, wide, _ = self.size_mm
+        scale = min((self.width() - 36) / long, (self.height() - 24) / wide)
+        left, foot = (self.width() - long * scale) / 2, (self.height() + wide * scale) / 2
+        place = QRectF(left, foot - wide * scale, long * scale, wide * scale)
+
+        def at(x: float, y: float) -> QPointF:
+            return QPointF(left + x * scale, foot - y * scale)
+
+        if self._image is not None:
+            painter.drawImage(place, self._image)
+        painter.setPen(QPen(Theme.color("ink"), 1.2))
+        painter.drawRect(place)
+        cut, rapid = QColor(Theme.color("spruce")), QColor(Theme.color("brass"))
+        rapid.setAlphaF(0.55)
+        pens = {False: QPen(cut, 1.0), True: QPen(rapid, 0.8, Qt.PenStyle.DashLine)}
+        for move in self.result.moves:
+            if move.start[:2] != move.end[:2]:
+                painter.setPen(pens[move.rapid])
+                painter.drawLine(at(*move.start[:2]), at(*move.end[:2]))
+        here = [m for m in self.result.moves if m.line == self.line]
+        if here:
+            painter.setPen(QPen(Theme.color("oxide"), 2.4))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            for move in here:
+                painter.drawLine(at(*move.start[:2]), at(*move.end[:2]))
+            painter.drawEllipse(at(*here[-1].end[:2]), 9.0, 9.0)
+
+
+class MachinePage(QWidget):
+    """A program at a time: the job's, or any from a file."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.setObjectName("pane")
+        self.document = document
+        self._thread: RunThread | None = None
+        self._old: list[RunThread] = []
+        self.program: Program | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(18, 12, 14, 8)
+        head = QHBoxLayout()
+        title = QLabel(tr("Machine"))
+        title.setObjectName("specTitle")
+        self.figures = QLabel()
+        self.figures.setObjectName("specSub")
+        self.choice = QComboBox()
+        self.choice.setAccessibleName(tr("Program"))
+        self.choice.setMinimumContentsLength(16)
+        self.choice.activated.connect(self._chosen)
+        self.open = QPushButton(tr("Check a program…"))
+        self.open.clicked.connect(self.open_file)
+        head.addWidget(title)
+        head.addSpacing(10)
+        head.addWidget(self.figures, 1)
+        head.addWidget(self.choice)
+        head.addWidget(self.open)
+        column.addLayout(head)
+        self.view = PathView()
+        column.addWidget(self.view, 1)
+        self.faults = QListWidget()
+        self.faults.setObjectName("listing")
+        self.faults.setAccessibleName(tr("What goes wrong"))
+        self.faults.setFixedHeight(120)
+        self.faults.currentItemChanged.connect(
+            lambda item, _: self.view.mark(item.data(Qt.ItemDataRole.UserRole) or 0 if item else 0)
+        )
+        column.addWidget(self.faults)
+        self._shown: object = None
+
+    def refresh(self) -> None:
+        """Offer the job's programs; the one that was looked at is run again where it has changed."""
+        if self._shown is self.document.job:
+            return
+        self._shown = self.document.job
+        files = self.document.workings.machine_files
+        name = str(self.choice.currentData() or "")
+        self._programs = {p.name: p for p in (*files.programs, *files.second)}
+        self.choice.clear()
+        for p in self._programs.values():
+            self.choice.addItem(p.name, p.name)
+        self.choice.setCurrentIndex(max(0, self.choice.findData(name)))
+        self._chosen()
+
+    def _chosen(self, *_: object) -> None:
+        program = self._programs.get(str(self.choice.currentData() or ""))
+        if program is None:
+            self.figures.setText(tr("The machine has nothing to do in this job."))
+            self.view.show_run(None, (1.0, 1.0, 1.0))
+            return
+        self.run(program)
+
+    def run(self, program: Program) -> None:
+        """Run a program beside the window."""
+        self.program = program
+        self.figures.setText(program.name)
+        self.faults.clear()
+        self.view.show_run(None, program.size)
+        if self._thread is not None:
+            self._thread.ran.disconnect()
+            self._old.append(self._thread)  # it ends by itself
+        self._old = [t for t in self._old if t.isRunning()]
+        self._thread = RunThread(program)
+        self._thread.ran.connect(self._ran)
+        self._thread.start()
+
+    def open_file(self) -> None:
+        """Run any program on the board of the program that is shown."""
+        path = dialogs.ask_read(self, tr("Check a program"), Path.home(), "RS-274 (*.ngc *.nc *.tap)")
+        if path is None or self.program is None:
+            return
+        try:
+            text = path.read_text(encoding="utf-8", errors="replace")
+        except OSError as error:
+            self.figures.setText(f"{path.name}: {error.strerror}")
+            return
+        p = self.program
+        self.run(Program(path.name, text, p.size, p.parts, ()))
+
+    def _ran(self, run: Run) -> None:
+        assert self.program is not None
+        self.view.show_run(run, self.program.size)
+        minutes = f"{run.seconds / 60:.1f} {tr('minutes')}"
+        size = " x ".join(f"{x:g}" for x in self.program.size)
+        wrong = f"{len(run.faults)} {tr('faults')}" if run.faults else tr("no faults")
+        self.figures.setText(f"{self.program.name} · {size} · {len(run.moves)} {tr('moves')} · {minutes} · {wrong}")
+        for fault in run.faults:
+            item = QListWidgetItem(f"{tr('line')} {fault.line}: {fault.what}")
+            item.setData(Qt.ItemDataRole.UserRole, fault.line)
+            item.setForeground(Theme.color("oxide"))
+            self.faults.addItem(item)
+        for left in self.program.refused:
+            self.faults.addItem(f"{left.part}: {left.what} — {left.why}")
+        if not self.faults.count():
+            self.faults.addItem(tr("The machine does all of it; nothing goes wrong."))
+
+    def close_page(self) -> None:
+        """The window closes: wait for what still runs."""
+        for thread in (*self._old, *([self._thread] if self._thread is not None else [])):
+            thread.wait()

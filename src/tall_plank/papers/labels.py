@@ -1,0 +1,231 @@
+"""Labels for parts: number, name, sizes, edges, the part's place on its board, Code 128 and QR; as sheets in PDF, or
+one by one as pictures for a label printer.
+
+A label is laid out once, in mm from its upper left corner, onto a pen that draws boxes and texts.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any, Protocol
+
+import msgspec
+
+from tall_plank import assets
+from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.papers.barcodes import QUIET, code128, qr
+from tall_plank.papers.schedules import edge_marks
+from tall_plank.workings import Workings
+
+
+class Place(msgspec.Struct, frozen=True):
+    """Where a part lies on its board: the board's number, its size, and every part's box (x, y, length, width), mm."""
+
+    board: int
+    size: tuple[float, float]
+    boxes: tuple[tuple[float, float, float, float], ...]
+    mine: int
+
+
+class Label(msgspec.Struct, frozen=True):
+    """What stands on the label of a part. `code` is what its barcodes say."""
+
+    part: str
+    name: str
+    unit: str
+    job: str
+    material: str
+    size: str
+    cut: str
+    edges: str
+    code: str
+    place: Place | None = None
+
+
+class Stock(msgspec.Struct, frozen=True):
+    """A sheet of labels, mm: paper, labels across and down, size of one, margins, pitch."""
+
+    paper: tuple[float, float] = (210.0, 297.0)
+    across: int = 3
+    down: int = 7
+    size: tuple[float, float] = (63.5, 38.1)
+    left: float = 7.2
+    top: float = 15.1
+    pitch: tuple[float, float] = (66.0, 38.1)
+
+
+class Pen(Protocol):
+    """Draws in mm from the upper left corner of a label."""
+
+    def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None: ...
+
+    def text(self, x: float, y: float, size: float, text: str, *, bold: bool = False) -> None: ...
+
+
+def labels_of(w: Workings) -> tuple[Label, ...]:
+    """A label for every part that is cut, in the order of the boards, so that they are stuck on as the saw goes."""
+    display = w.job.display
+    parts = {i.number: i for i in w.made.parts()}
+    found: list[Label] = []
+    seen: set[str] = set()
+    for number, board in enumerate(w.plan.boards, 1):
+        boxes = tuple((p.x, p.y, p.length, p.width) for p in board.placements)
+        for i, p in enumerate(board.placements):
+            seen.add(p.part)
+            found.append(_label(w, parts[p.part], display, Place(number, (board.length, board.width), boxes, i)))
+    cut = {n for row in w.cut_rows for n in row.numbers}
+    found += [_label(w, parts[n], display, None) for n in parts if n in cut and n not in seen]
+    return tuple(found)
+
+
+def _label(w: Workings, item: Any, display: DisplayUnit, place: Place | None) -> Label:
+    part = item.part
+
+    def size(*lengths: float) -> str:
+        return " x ".join(format_length(mm, display) for mm in lengths)
+
+    return Label(
+        item.number, part.name, item.unit, w.job.name, part.material, size(part.length, part.width, part.thickness),
+        size(part.cut_length, part.cut_width), edge_marks(part.edges), _code(w.job.number, item.number), place,
+    )  # fmt: skip
+
+
+def _code(job: str, part: str) -> str:
+    """Job and part for a scanner, plain characters only."""
+    text = f"{job} {part}".strip()
+    return "".join(c if 32 <= ord(c) < 127 else "-" for c in text)[:40]
+
+
+def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
+    """Lay a label out on a pen."""
+    wide, high = size
+    pad = 2.2
+    module = 0.9
+    symbol = qr(label.code)
+    side = min(16.0, high * 0.44)
+    module = side / len(symbol)
+    x0, y0 = wide - pad - side, pad
+    for row, line in enumerate(symbol):
+        for col, dark in enumerate(line):
+            if dark:
+                pen.box(x0 + col * module, y0 + row * module, module, module, fill=True)
+    room = wide - 2 * pad - side - 2.0
+    pen.text(pad, pad + 5.0, 5.2, _cut(label.part, 5.2, room), bold=True)
+    lines = (label.name, label.size, f"cut {label.cut}", f"{label.edges}   {label.material}")
+    for i, text in enumerate(lines):
+        pen.text(pad, pad + 8.6 + i * 3.3, 2.3, _cut(text, 2.3, room if i < 3 else room + 2), bold=i == 1)
+    foot = high - pad
+    bars = code128(label.code)
+    unit = min(0.33, (wide - 2 * pad - 20.0) / (sum(bars) + 2 * QUIET))
+    at = pad + QUIET * unit
+    for i, width in enumerate(bars):
+        if i % 2 == 0:
+            pen.box(at, foot - 9.0, width * unit, 6.2, fill=True)
+        at += width * unit
+    pen.text(pad, foot, 2.0, _cut(f"{label.job} · {label.code}", 2.0, wide - 2 * pad - 20.0))
+    if label.place is not None:
+        _place(pen, label.place, (wide - pad - 17.0, high - pad - 12.0), (17.0, 9.0))
+        pen.text(wide - pad - 17.0, foot, 2.0, f"board {label.place.board}")
+
+
+def _place(pen: Pen, place: Place, corner: tuple[float, float], room: tuple[float, float]) -> None:
+    """The board small, with the part filled in."""
+    scale = min(room[0] / place.size[0], room[1] / place.size[1])
+    pen.box(corner[0], corner[1], place.size[0] * scale, place.size[1] * scale, fill=False, heavy=True)
+    for i, (x, y, long, wide) in enumerate(place.boxes):
+        top = corner[1] + (place.size[1] - y - wide) * scale
+        pen.box(corner[0] + x * scale, top, long * scale, wide * scale, fill=i == place.mine)
+
+
+def _cut(text: str, size: float, room: float) -> str:
+    """A text as far as it has room."""
+    height = size * 0.66
+    while text and assets.text_width(text, height) > room:
+        text = text[:-2].rstrip() + "…" if len(text) > 2 else ""
+    return text
+
+
+# --- sheets
+
+
+class _PdfPen:
+    """Draws on a page; `size` is that of a letter's em in mm."""
+
+    def __init__(self, canvas: Any, x: float, y: float) -> None:
+        self.canvas, self.x, self.y = canvas, x, y
+
+    def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None:
+        from reportlab.lib.units import mm
+
+        self.canvas.setLineWidth((0.3 if heavy else 0.12) * mm)
+        self.canvas.rect(
+            (self.x + x) * mm, (self.y - y - high) * mm, wide * mm, high * mm, stroke=0 if fill else 1, fill=int(fill)
+        )
+
+    def text(self, x: float, y: float, size: float, text: str, *, bold: bool = False) -> None:
+        from reportlab.lib.units import mm
+
+        from tall_plank.papers.write_pdf import fonts
+
+        self.canvas.setFont(fonts()[1 if bold else 0], size * mm)
+        self.canvas.drawString((self.x + x) * mm, (self.y - y) * mm, text)
+
+
+def write_label_sheets(labels: Sequence[Label], path: Path, stock: Stock = Stock(), skip: int = 0) -> None:
+    """Sheets of labels as PDF.
+
+    Parameters
+    ----------
+    skip : labels of the first sheet that are used up
+    """
+    from reportlab.lib.units import mm
+    from reportlab.pdfgen.canvas import Canvas
+
+    canvas = Canvas(str(path), pagesize=(stock.paper[0] * mm, stock.paper[1] * mm), invariant=1)
+    canvas.setTitle("Labels")
+    a_page = stock.across * stock.down
+    for i, label in enumerate(labels, skip % a_page):
+        if i and i % a_page == 0:
+            canvas.showPage()
+        row, col = divmod(i % a_page, stock.across)
+        x = stock.left + col * stock.pitch[0]
+        y = stock.paper[1] - stock.top - row * stock.pitch[1]
+        draw_label(_PdfPen(canvas, x, y), label, stock.size)
+    canvas.save()
+
+
+# --- single labels
+
+
+class _PicturePen:
+    """Draws on a picture."""
+
+    def __init__(self, draw: Any, dots: float) -> None:
+        self.draw, self.dots = draw, dots
+
+    def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None:
+        corners = [round(v * self.dots) for v in (x, y, x + wide, y + high)]
+        corners[2], corners[3] = max(corners[0], corners[2] - 1), max(corners[1], corners[3] - 1)
+        if fill:
+            self.draw.rectangle(corners, fill=0)
+        else:
+            self.draw.rectangle(corners, outline=0, width=2 if heavy else 1)
+
+    def text(self, x: float, y: float, size: float, text: str, *, bold: bool = False) -> None:
+        from PIL import ImageFont
+
+        face = ImageFont.truetype(str(assets.SEMIBOLD if bold else assets.REGULAR), max(6, round(size * self.dots)))
+        self.draw.text((x * self.dots, y * self.dots), text, font=face, fill=0, anchor="ls")
+
+
+def label_picture(label: Label, size: tuple[float, float] = (80.0, 50.0), dots: float = 11.8) -> bytes:
+    """One label as a black-and-white PNG; dots for a mm (11.8: a label printer's 300 an inch)."""
+    from PIL import Image, ImageDraw
+
+    image = Image.new("L", (round(size[0] * dots), round(size[1] * dots)), 255)
+    draw_label(_PicturePen(ImageDraw.Draw(image), dots), label, size)
+    buffer = io.BytesIO()
+    image.convert("1").save(buffer, "PNG")
+    return buffer.getvalue()

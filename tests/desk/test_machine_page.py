@@ -1,0 +1,73 @@
+"""The simulated machine in the window: the job's programs run, a bad one is refused with its lines."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from desk.conftest import choose
+from tall_plank.desk import dialogs
+from tall_plank.desk.window import Window
+from tall_plank.edits import cutting
+
+
+def ran(window: Window, qtbot) -> str:
+    qtbot.waitUntil(lambda: "moves" in window.machine.figures.text(), timeout=30_000)
+    return window.machine.figures.text()
+
+
+def show(window: Window) -> None:
+    window.listing["shop"] = "machine"
+    window.show_stage("shop")
+
+
+def test_programs_are_run_and_a_bad_one_is_told_line_by_line(
+    window: Window, qtbot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:  # fmt: skip
+    show(window)
+    page = window.machine
+    assert ran(window, qtbot).endswith("no faults")
+    assert page.choice.count() == len(page._programs) > 5
+    name = page.choice.itemData(3)
+    page.choice.setCurrentIndex(3)
+    page.choice.activated.emit(3)
+    assert ran(window, qtbot).startswith(name)
+    program = page.program
+    assert program is not None
+    down = next(line for line in program.text.splitlines() if line.startswith("G1 Z"))
+    path = tmp_path / "bad.ngc"
+    path.write_text(program.text.replace(down, "G1 Z-9 F900", 1))
+    monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
+    page.figures.setText("")
+    QTest.mouseClick(page.open, Qt.MouseButton.LeftButton)
+    assert "faults" in ran(window, qtbot)
+    line = program.text.splitlines().index(down) + 1
+    texts = [page.faults.item(i).text() for i in range(page.faults.count())]  # type: ignore[union-attr]
+    assert any(t.startswith(f"line {line}: Z-9.00 goes deeper") for t in texts)
+    page.faults.setCurrentRow(0)
+    assert page.view.line == page.faults.item(0).data(Qt.ItemDataRole.UserRole)  # type: ignore[union-attr]
+
+
+def test_boards_for_the_router_are_programs_of_their_own(window: Window, qtbot) -> None:
+    doc = window.document
+    for key, text in (("kerf", "12"), ("trim", "15")):
+        doc.do(lambda job, key=key, text=text: cutting.set_cutting(job, key, text))
+    window.open_schedule("boards")
+    choose(window, "mode", "router")
+    show(window)
+    ran(window, qtbot)
+    names = [window.machine.choice.itemData(i) for i in range(window.machine.choice.count())]
+    assert [n for n in names if n.startswith("board-")] == [f"board-{i:02d}" for i in range(1, len(doc.workings.plan.boards) + 1)]
+
+
+def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "printer")
+    window.commands.run("print_labels")
+    parts = sum(len(b.placements) for b in window.document.workings.plan.boards)
+    assert len(list((tmp_path / "printer").glob("*.png"))) == parts
+    monkeypatch.setattr(dialogs, "ask_save", lambda *_: tmp_path / "labels.pdf")
+    window.commands.run("export_labels")
+    assert (tmp_path / "labels.pdf").read_bytes().startswith(b"%PDF")
