@@ -5,12 +5,14 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
+import msgspec
 import pytest
 from click.testing import CliRunner, Result
 
 from tall_plank.cli import main
 from tall_plank.demo import demo_job
 from tall_plank.files.plankfile import write_plank
+from tall_plank.job import Job
 
 PARTS = "part,length_mm,width_mm,qty,material,grain,note\ndoor,716,597,4,ply,length,x\nshelf,564,540,6,ply,none,\n"
 BOARDS = "board,material,length_mm,width_mm,price,qty\nSHEET,ply,2500,1250,60,\n"
@@ -141,6 +143,39 @@ def test_a_job_is_planned_from_its_own_stock(tmp_path: Path) -> None:
     result = run("nest", "--parts", parts, "--boards", tmp_path / "b.csv", "--out", out, "--effort", "1")
     assert "no board of" in result.output or result.exit_code == 0
     assert run("bars", path, "--out", out).exit_code == 0
+
+
+def test_several_jobs_are_planned_together(tmp_path: Path, job: Job) -> None:
+    """Two jobs on the same boards need no more of them than each alone; each part is named by its job."""
+    paths, alone = [], 0
+    for name in ("Quay", "Loft"):
+        path, out = tmp_path / f"{name}.plank", tmp_path / "plan.json"
+        write_plank(msgspec.structs.replace(job, name=name, number=""), path)
+        paths.append(path)
+        assert run("nest", path, "--out", out, "--effort", "2").exit_code == 0
+        alone += len(json.loads(out.read_text())["boards"])
+    result = run("nest", *paths, "--out", out, "--effort", "2")
+    assert result.exit_code == 0, result.output
+    plan = json.loads(out.read_text())
+    placed = [p["part"] for b in plan["boards"] for p in b["placements"]]
+    assert len(placed) == len(set(placed))
+    assert sum(p.startswith("Quay/") for p in placed) == sum(p.startswith("Loft/") for p in placed) == len(placed) / 2
+    assert len(plan["boards"]) < alone
+    assert any(len({p["part"].split("/")[0] for p in b["placements"]}) == 2 for b in plan["boards"])
+
+
+def test_jobs_that_do_not_go_together_are_refused(tmp_path: Path, job: Job) -> None:
+    path, other, out = tmp_path / "a.plank", tmp_path / "b.plank", tmp_path / "plan.json"
+    write_plank(job, path)
+    write_plank(job, other)
+    result = run("nest", path, other, "--out", out)
+    assert result.exit_code == 1 and "Two jobs are called" in result.output
+    boards = tuple(msgspec.structs.replace(b, length=b.length + 300) for b in job.stock.boards)
+    stock = msgspec.structs.replace(job.stock, boards=boards)
+    write_plank(msgspec.structs.replace(job, name="Loft", stock=stock), other)
+    result = run("nest", path, other, "--out", out)
+    assert result.exit_code == 1 and "Take the same board into both jobs" in result.output
+    assert not out.exists()
 
 
 def test_a_program_is_checked_on_the_simulated_machine(tmp_path: Path) -> None:

@@ -215,7 +215,7 @@ EXISTING = click.Path(path_type=Path)
 
 
 @main.command()
-@click.argument("file", required=False, type=EXISTING)
+@click.argument("files", nargs=-1, type=EXISTING)
 @click.option("--parts", "parts_file", type=EXISTING, help="Parts as CSV, instead of a job.")
 @click.option("--boards", "boards_file", type=EXISTING, help="Boards as CSV, instead of the job's stock.")
 @click.option("--kerf", type=click.FloatRange(0, 100), default=3.2, show_default=True)
@@ -229,20 +229,23 @@ EXISTING = click.Path(path_type=Path)
 @OUT
 @says_errors
 def nest(
-    file: Path | None, parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any
+    files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any
 ) -> None:
-    """Cutting plans of a job, or of any lists of parts and boards, as JSON."""
+    """Cutting plans of one job, of several together, or of any lists of parts and boards, as JSON."""
     from tall_plank.files import cutcsv
     from tall_plank.shop.nesting import NestRules, Request
-    from tall_plank.shop.nesting.job import request_of
+    from tall_plank.shop.nesting.job import joined, request_of
     from tall_plank.shop.nesting.search import nest as make
 
     asked = NestRules(**rules)
     faults: tuple[str, ...] = ()
     request: Request | None = None
-    if file is not None:
-        w = load(file)
-        request = request_of(w.made, w.job.stock, w.job.price_book(), asked)
+    if files:
+        named = []
+        for w in map(load, files):
+            own = request_of(w.made, w.job.stock, w.job.price_book(), asked)
+            named.append((f"{w.job.number} {w.job.name}".strip(), own))
+        request = named[0][1] if len(named) == 1 else joined(named)
     elif parts_file is None or boards_file is None:
         raise click.UsageError("Give a job file, or both --parts and --boards.")
     if parts_file is not None:

@@ -161,7 +161,7 @@ class Workings:
     def tally(self) -> Tally:
         return replace(
             self.quick,
-            boards=len(self.plan.boards),
+            boards=self.plan.new,
             used=self.plan.used,
             edging_m=sum(row.net_m for row in self.edging),
             fittings=fitting_count(self.hardware),

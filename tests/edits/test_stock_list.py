@@ -56,6 +56,14 @@ def test_a_known_code_takes_on_only_what_its_row_gives(tmp_path: Path, job: Job)
     assert prices["BP18"].price == Decimal("30")
 
 
+def test_edging_takes_on_its_price_and_nothing_else(tmp_path: Path, job: Job) -> None:
+    job = take_list(job, listed(tmp_path, "code,price\nE-BP-1,0.71\n")).job
+    assert next(r.price for r in job.price_book().rows if r.code == "E-BP-1") == Decimal("0.71")
+    assert all(f.code != "E-BP-1" for f in job.stock.fittings)
+    with pytest.raises(PlankError, match="only prices"):
+        take_list(job, listed(tmp_path, "code,price,length_mm\nE-BP-1,0.71,900\n"))
+
+
 def test_a_new_runner_is_drilled_like_a_known_one(tmp_path: Path, job: Job) -> None:
     job = take_list(job, listed(tmp_path, "code,name,kind,like,capacity_kg\nX,Soft runner,runner,RN-500,60\n")).job
     found, like = job.stock.fitting("X"), job.stock.fitting("RN-500")

@@ -56,6 +56,18 @@ def test_leg_plates_are_screwed_under_the_bottom() -> None:
     assert len(uses(wide, "bottom", "leg plate")) == 6 * 4
 
 
+def test_an_odd_leg_stands_in_the_middle() -> None:
+    job = job_of("pair 900")
+    cell = cell_of(job, "A1")
+    unit = made(units.set_own(job, (cell,), "legs", "5").job)
+    assert next(i.qty for i in unit.items if i.code == "LG-100") == 5
+    holes = uses(unit, "bottom", "leg plate")
+    assert len(holes) == 5 * 4
+    bottom = next(p for p in unit.parts if p.name == "bottom")
+    near = [h for h in holes if abs(h.x - bottom.length / 2) < 60 and abs(h.y - bottom.width / 2) < 60]
+    assert len(near) == 4
+
+
 def test_a_middle_leg_moves_aside_for_a_divider() -> None:
     from tall_plank.edits import bays
 

@@ -90,7 +90,8 @@ class BoardsView(Canvas):
         for (number, b), (x, y) in zip(numbered, places, strict=True):
             pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
             placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale, b.offcuts)))
-            self._heads.append((x, y + b.width, b.length, f"{number} · {b.name}", f"{b.used * 100:.0f} %"))
+            name = f"{tr('offcut')} {b.rack} · {b.name}" if b.rack else b.name
+            self._heads.append((x, y + b.width, b.length, f"{number} · {name}", f"{b.used * 100:.0f} %"))
         self.fitted = True
         self.set_placed(placed)
 
@@ -106,10 +107,12 @@ class BoardsView(Canvas):
             painter.setPen(Theme.color("ink"))
             metrics = painter.fontMetrics()
             used_width = metrics.horizontalAdvance(used)
-            short = metrics.elidedText(name, Qt.TextElideMode.ElideRight, int(max(20, room - used_width - 6)))
+            name_room = int(room - used_width - 6 if room > 120 else room)
+            short = metrics.elidedText(name, Qt.TextElideMode.ElideRight, name_room)
             painter.drawText(QPointF(left.x(), left.y() - 5), short)
             painter.setPen(Theme.color("quiet"))
-            painter.drawText(QPointF(right.x() - used_width, right.y() - 5), used)
+            if room > 120:  # on a small offcut its number comes first
+                painter.drawText(QPointF(right.x() - used_width, right.y() - 5), used)
         if not self._heads:
             painter.setPen(Theme.color("quiet"))
             painter.drawText(QPointF(30, 40), tr("There is nothing to cut yet."))

@@ -115,6 +115,9 @@ def _job(w: Window) -> None:
         lambda: w.plans.found is not None and not w.plans.planner.busy)  # fmt: skip
     add("drop_plan", tr("Give the kept cutting plan up"), "job", lambda: doc.do(drop_plan), "",
         lambda: doc.job.kept_plan is not None)  # fmt: skip
+    add("book_cut", tr("The &boards are cut: book them off"), "job", w.plans.book_cut, "Ctrl+Shift+B",
+        lambda: doc.workings.plan_is_kept)  # fmt: skip
+    add("rack", tr("O&ffcut rack"), "job", lambda: w.open_schedule("rack"), "Ctrl+Shift+J")
     add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
         lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
         lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip

@@ -36,6 +36,7 @@ from tall_plank.desk.messages import MessageLine
 from tall_plank.desk.modelview import ModelView
 from tall_plank.desk.planspage import PlansPage
 from tall_plank.desk.planview import PlanView
+from tall_plank.desk.rackpage import RackPage
 from tall_plank.desk.runlines import RunLines
 from tall_plank.desk.runtextbar import RunTextBar
 from tall_plank.desk.sheetview import SheetView
@@ -62,6 +63,7 @@ from tall_plank.stock import shipped_stock
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
     ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
+    ("rack", "Offcut rack"),
     ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
     ("machine", "Machine"), ("handwork", "Edges, handwork"),
     ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
@@ -152,11 +154,12 @@ class Window(QMainWindow):
         self.plans = PlansPage(doc)
         self.boards = self.plans.boards
         self.machine = MachinePage(doc)
+        self.rack = RackPage(doc, self.plans.rack)
         self.sheet = SheetView()
         self.center = QStackedWidget()
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
-        for page in (self.design, self.table, self.plans, self.machine, self.sheet, self.unit_page):
+        for page in (self.design, self.table, self.plans, self.machine, self.rack, self.sheet, self.unit_page):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -318,6 +321,9 @@ class Window(QMainWindow):
         if code == "plans":
             self.plans.refresh()
             self.center.setCurrentWidget(self.plans)
+        elif code == "rack":
+            self.rack.refresh()
+            self.center.setCurrentWidget(self.rack)
         elif code == "machine":
             self.machine.refresh()
             self.center.setCurrentWidget(self.machine)
@@ -366,6 +372,8 @@ class Window(QMainWindow):
             return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
         if page is self.plans:
             return self.boards
+        if page is self.rack:
+            return self.rack.table.view
         return self.table.view if page is self.table or page is None else page
 
     def next_pane(self, by: int) -> None:

@@ -23,11 +23,18 @@ class UserFolders:
 
     config: Path
     state: Path
+    data: Path | None = None
+    """What grows over the years; in a folder of `state` where none is given."""
 
     def made(self) -> UserFolders:
         self.config.mkdir(parents=True, exist_ok=True)
         (self.state / "autosave").mkdir(parents=True, exist_ok=True)
         return self
+
+    @property
+    def rack(self) -> Path:
+        """The file of the offcut rack."""
+        return (self.data or self.state / "data") / "rack.sqlite"
 
 
 def default_folders() -> UserFolders:
@@ -35,7 +42,8 @@ def default_folders() -> UserFolders:
     import platformdirs
 
     return UserFolders(
-        Path(platformdirs.user_config_dir("tall-plank")), Path(platformdirs.user_state_dir("tall-plank"))
+        Path(platformdirs.user_config_dir("tall-plank")), Path(platformdirs.user_state_dir("tall-plank")),
+        Path(platformdirs.user_data_dir("tall-plank")),
     )
 
 

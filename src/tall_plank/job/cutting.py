@@ -43,7 +43,8 @@ class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
 
 
 class LaidBoard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A board of a kept plan; offcuts (x, y, length, width), mm."""
+    """A board of a kept plan; offcuts (x, y, length, width), mm. `rack`: number of the offcut that it is; 0: a new
+    board."""
 
     board: str
     material: str
@@ -51,6 +52,7 @@ class LaidBoard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
     width: float
     parts: tuple[LaidPart, ...]
     offcuts: tuple[tuple[float, float, float, float], ...] = ()
+    rack: int = 0
 
 
 class KeptPlan(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -58,3 +60,8 @@ class KeptPlan(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
 
     made_from: str
     boards: tuple[LaidBoard, ...]
+
+    @property
+    def rack(self) -> tuple[int, ...]:
+        """Numbers of the offcuts that it cuts."""
+        return tuple(b.rack for b in self.boards if b.rack)

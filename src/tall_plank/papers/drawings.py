@@ -52,6 +52,6 @@ def board_sheets(w: Workings, date: str = "") -> list[Sheet]:
     for i, b in enumerate(boards, 1):
         pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
         scale = lay_out(board_drawing(b.name, b.length, b.width, (), 1.0), ()).scale
-        drawing = board_drawing(f"{b.name}, {b.used * 100:.0f} % used", b.length, b.width, pieces, scale, b.offcuts)
+        drawing = board_drawing(f"{b.title}, {b.used * 100:.0f} % used", b.length, b.width, pieces, scale, b.offcuts)
         sheets.append(sheet_of(w, drawing, i, len(boards), date))
     return sheets

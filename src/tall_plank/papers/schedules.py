@@ -8,6 +8,7 @@ from tall_plank.making import Edges
 from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
 from tall_plank.papers.tables import Column, Table, Value
+from tall_plank.shop.boards import Plan
 from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE
 from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.workings import Workings
@@ -196,6 +197,11 @@ def _profile_name(w: Workings, code: str) -> str:
     return profile.name if profile is not None else code
 
 
+def _boards_said(plan: Plan) -> str:
+    old = len(plan.boards) - plan.new
+    return f"{plan.new} boards" + (f" and {old} offcuts" if old else "")
+
+
 def boards(w: Workings) -> Table:
     """Boards of the cutting plan."""
     columns = (
@@ -208,14 +214,14 @@ def boards(w: Workings) -> Table:
         Column("used", "Used", "percent", wide=0.7),
     )
     rows = tuple(
-        (str(i), b.board, b.name, b.length, b.width, len(b.placements), b.used * 100)
+        (str(i), b.board, b.title, b.length, b.width, len(b.placements), b.used * 100)
         for i, b in enumerate(w.plan.boards, 1)
     )
     plan = w.plan
     note = f"Not placed: {', '.join(plan.unplaced)}." if plan.unplaced else ""
     return Table(
         "Cutting plans",
-        f"{len(rows)} boards, {plan.used * 100:.0f} % used; kerf {plan.kerf:g} mm, edge trim {plan.trim:g} mm",
+        f"{_boards_said(plan)}, {plan.used * 100:.0f} % used; kerf {plan.kerf:g} mm, edge trim {plan.trim:g} mm",
         columns,
         rows,
         note=note,
@@ -242,13 +248,13 @@ def saw_cuts(w: Workings) -> Table:
         boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.placements)
         found = sawn(boxes, area, plan.kerf, w.job.cutting.first_cut, w.job.cutting.turns)
         if found is None:
-            rows.append((str(number), b.name, None, None, "for the router", None, None, None))
+            rows.append((str(number), b.title, None, None, "for the router", None, None, None))
             continue
         turns = max(turns, found.turns)
         for step, cut in enumerate(found.cuts, 1):
             x0, y0, x1, y1 = cut.piece
             way = "along" if cut.along else "across"
-            rows.append((str(number), b.name, step, cut.turn, way, cut.size, x1 - x0, y1 - y0))
+            rows.append((str(number), b.title, step, cut.turn, way, cut.size, x1 - x0, y1 - y0))
     note = "Each board is trimmed on four sides first. A turn is done on all its pieces before the next."
     return Table("Saw cuts", f"{len(rows)} cuts in at most {turns} turns", columns, tuple(rows), note=note)
 

@@ -13,6 +13,7 @@ import msgspec
 
 from tall_plank.job.cutting import KeptPlan
 from tall_plank.making import MadeJob
+from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPlan
 from tall_plank.stock import Board, Stock
 from tall_plank.stock.models import SAW_TRIM
@@ -50,6 +51,13 @@ class CutBoard(msgspec.Struct, frozen=True):
     placements: tuple[Placement, ...]
     offcuts: tuple[tuple[float, float, float, float], ...] = ()
     """x, y, length, width of what is left and worth keeping, mm."""
+    rack: int = 0
+    """Number of the offcut that it is; 0: a new board."""
+
+    @property
+    def title(self) -> str:
+        """Its material, and which offcut it is."""
+        return f"{self.name}, offcut {self.rack}" if self.rack else self.name
 
     @property
     def used(self) -> float:
@@ -66,6 +74,11 @@ class Plan(msgspec.Struct, frozen=True):
     trim: float
 
     @property
+    def new(self) -> int:
+        """Boards that are no offcuts."""
+        return sum(not b.rack for b in self.boards)
+
+    @property
     def used(self) -> float:
         area = sum(b.length * b.width for b in self.boards)
         return sum(b.used * b.length * b.width for b in self.boards) / area if area else 0.0
@@ -79,11 +92,12 @@ def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
     return Plan(
         tuple(
             CutBoard(
-                b.board, _name(stock, b.board, b.material), b.length, b.width,
+                code, _name(stock, code, b.material), b.length, b.width,
                 tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
-                tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
+                tuple((o.x, o.y, o.length, o.width) for o in b.offcuts), rack,
             )
             for b in found.boards
+            for code, rack in (board_and_rack(b.board),)
         ),
         tuple(u.part for u in found.unplaced), kerf, trim,
     )  # fmt: skip
@@ -96,6 +110,7 @@ def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
             CutBoard(
                 b.board, _name(stock, b.board, b.material), b.length, b.width,
                 tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.parts), b.offcuts,
+                b.rack,
             )
             for b in plan.boards
         ),

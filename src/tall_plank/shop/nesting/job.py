@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterable
+
 import msgspec
 
 from tall_plank.making import Cutout, MadeJob, NumberedPart
+from tall_plank.measure import PlankError
 from tall_plank.shop.nesting.request import NestBoard, NestPart, NestRules, Request
 from tall_plank.stock import Board, PriceBook, Stock
 
@@ -26,6 +30,22 @@ def makes(stock: Stock) -> dict[str, tuple[Board, ...]]:
     return {b.code: tuple(group) for group in groups.values() for b in group}
 
 
+def offcut_boards(stock: Stock, pieces: Iterable[tuple[int, str, float, float]]) -> tuple[NestBoard, ...]:
+    """Offcuts (number on the rack, code of their board, length, width) as boards to cut, free of charge."""
+    groups = makes(stock)
+    return tuple(
+        NestBoard(f"{code} rack {number}", groups[code][0].name, length, width, qty=1, offcut=True)
+        for number, code, length, width in pieces
+        if code in groups
+    )
+
+
+def board_and_rack(name: str) -> tuple[str, int]:
+    """Code of a planned board, and its number where it is an offcut from the rack, else 0."""
+    found = re.fullmatch(r"(.+) rack (\d+)", name)
+    return (found[1], int(found[2])) if found else (name, 0)
+
+
 def request_of(
     made: MadeJob, stock: Stock, book: PriceBook, rules: NestRules, offcuts: tuple[NestBoard, ...] = ()
 ) -> Request:
@@ -43,6 +63,38 @@ def request_of(
     ]
     boards += [o for o in offcuts if o.material in used]
     return Request(tuple(parts), tuple(boards), rules)
+
+
+def joined(requests: Iterable[tuple[str, Request]]) -> Request:
+    """Several jobs in one question: parts of one make lie on the same boards, each named by its job.
+
+    Parameters
+    ----------
+    requests : name of a job and what it asks; the first one's rules hold
+
+    Raises
+    ------
+    PlankError where two jobs of one name have a part of the same number, or a make has another size under one code
+    """
+    parts: dict[str, NestPart] = {}
+    boards: dict[str, NestBoard] = {}
+    rules: NestRules | None = None
+    for job, request in requests:
+        rules = rules or request.rules
+        for p in request.parts:
+            name = f"{job}/{p.part}"
+            if name in parts:
+                raise PlankError(f"Two jobs are called {job}.", job, "Give one of them another name or number.")
+            match = f"{job}/{p.match}" if p.match else ""
+            parts[name] = msgspec.structs.replace(p, part=name, match=match)
+        for b in request.boards:
+            there = boards.setdefault(b.board, b)
+            if (there.material, there.length, there.width) != (b.material, b.length, b.width):
+                raise PlankError(
+                    f"{b.board} is {b.material} {b.length:g} x {b.width:g} in {job}, and not so in another job.",
+                    job, "Take the same board into both jobs.",
+                )  # fmt: skip
+    return Request(tuple(parts.values()), tuple(boards.values()), rules or NestRules())
 
 
 def part_of(item: NumberedPart, material: str, *, routed: bool = False) -> NestPart:

@@ -7,6 +7,7 @@ import hashlib
 import msgspec
 
 from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart
+from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPlan, NestRules, Request
 
 
@@ -31,9 +32,10 @@ def kept(plan: NestPlan, request: Request) -> KeptPlan:
     """A plan as the job keeps it."""
     boards = tuple(
         LaidBoard(
-            b.board, b.material, b.length, b.width,
+            board_and_rack(b.board)[0], b.material, b.length, b.width,
             tuple(LaidPart(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
             tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
+            board_and_rack(b.board)[1],
         )
         for b in plan.boards
     )  # fmt: skip
