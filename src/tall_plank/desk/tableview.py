@@ -12,6 +12,8 @@ from PyQt6.QtWidgets import (
     QHeaderView,
     QLabel,
     QLineEdit,
+    QMenu,
+    QPushButton,
     QTableView,
     QVBoxLayout,
     QWidget,
@@ -102,6 +104,12 @@ class TablePane(QWidget):
         head.addSpacing(10)
         head.addWidget(self.subtitle, 1)
         head.addWidget(self.filter)
+        self.columns = QPushButton(tr("Columns"))
+        self.columns.setObjectName("columnsButton")
+        self.columns.setToolTip(tr("Choose what is shown. Files and prints keep every column."))
+        self.columns_menu = QMenu(self.columns)
+        self.columns.setMenu(self.columns_menu)
+        head.addWidget(self.columns)
         column.addLayout(head)
         self.view = QTableView()
         self.rows = _Rows()
@@ -129,6 +137,39 @@ class TablePane(QWidget):
         self.note.setWordWrap(True)
         column.addWidget(self.note)
         self._shown: tuple[Table, DisplayUnit] | None = None
+        self._hidden: dict[str, set[str]] = {}
+        """Title of a table -> keys of its columns that are not shown."""
+
+    def show_column(self, key: str, shown: bool) -> None:
+        """Show a column of this table or leave it out; the last one stays."""
+        if self._shown is None:
+            return
+        table = self._shown[0]
+        hidden = self._hidden.setdefault(table.title, set())
+        at = next(i for i, c in enumerate(table.columns) if c.key == key)
+        if shown:
+            hidden.discard(key)
+        elif len(hidden | {key}) < len(table.columns):
+            hidden.add(key)
+        else:
+            self.columns_menu.actions()[at].setChecked(True)
+            return
+        self.view.setColumnHidden(at, not shown)
+        header = self.view.horizontalHeader()
+        assert header is not None
+        self._columns(table, header)
+
+    def _choose(self, table: Table) -> None:
+        """The menu of columns, and those that are hidden."""
+        hidden = self._hidden.get(table.title, set())
+        self.columns_menu.clear()
+        for i, column in enumerate(table.columns):
+            self.view.setColumnHidden(i, column.key in hidden)
+            action = self.columns_menu.addAction(tr(column.head) or column.key)
+            assert action is not None
+            action.setCheckable(True)
+            action.setChecked(column.key not in hidden)
+            action.toggled.connect(lambda on, key=column.key: self.show_column(key, on))
 
     def show_table(self, table: Table, display: DisplayUnit) -> None:
         """Show a table; sorting and filter stay where the columns stay."""
@@ -173,6 +214,7 @@ class TablePane(QWidget):
             self.rows.sort(-1)
             header.setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
         self._model = model
+        self._choose(table)
         self._columns(table, header)
         # A scroll bar that comes or goes with the new rows changes the room there is.
         QTimer.singleShot(0, lambda: self._columns(table, header) if self._model is model else None)
@@ -185,8 +227,10 @@ class TablePane(QWidget):
             head = metrics.horizontalAdvance(str(model.headerData(i, Qt.Orientation.Horizontal))) + 22
             texts = (model.item(r, i).text() for r in range(model.rowCount()))
             wanted.append(max([head, *(metrics.horizontalAdvance(t) + 32 for t in texts)]))
-        numbers = [c.is_number for c in table.columns]
-        for i, width in enumerate(column_widths(wanted, numbers, [float(c.wide) for c in table.columns], room)):
+        shown = [i for i in range(len(table.columns)) if not self.view.isColumnHidden(i)]
+        numbers = [table.columns[i].is_number for i in shown]
+        weights = [float(table.columns[i].wide) for i in shown]
+        for i, width in zip(shown, column_widths([wanted[i] for i in shown], numbers, weights, room), strict=True):
             self.view.setColumnWidth(i, width)
         header.setStretchLastSection(True)
 
@@ -216,7 +260,8 @@ class TablePane(QWidget):
             return False
         lines = []
         for row in picked:
-            cells = (self.rows.index(row, c).data() or "" for c in range(self.rows.columnCount()))
+            shown = (c for c in range(self.rows.columnCount()) if not self.view.isColumnHidden(c))
+            cells = (self.rows.index(row, c).data() or "" for c in shown)
             lines.append("\t".join(cells))
         clipboard = QGuiApplication.clipboard()
         assert clipboard is not None

@@ -161,6 +161,7 @@ QSplitter::handle { background: @rule; }
 QLineEdit, QPlainTextEdit { background: @sheet; border: 1px solid @rule; border-radius: 4px; padding: 3px 7px;
   selection-background-color: @spruce; selection-color: @on_spruce; }
 QLineEdit:focus { border: 1px solid @spruce; }
+#columnsButton::menu-indicator { image: none; width: 0; }
 QLineEdit[wrong="true"] { border: 1px solid @oxide; background: @oxide_pale; }
 QPushButton { background: @sheet; border: 1px solid @rule; border-radius: 4px; padding: 4px 12px; }
 QPushButton:hover { background: @hover; }

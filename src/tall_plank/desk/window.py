@@ -62,11 +62,12 @@ from tall_plank.stock import shipped_stock
 
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
-    ("cut-list", "Cut list"), ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
+    ("cut-list", "Cut list"), ("fronts", "Fronts"), ("drawers", "Drawer boxes"),
+    ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
     ("rack", "Offcut rack"),
     ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
     ("machine", "Machine"), ("handwork", "Edges, handwork"),
-    ("hardware", "Hardware"), ("units", "Units"), ("snags", "Snags"),
+    ("hardware", "Hardware"), ("orders", "Orders"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))
 

@@ -7,6 +7,7 @@ import msgspec
 from tall_plank.making import Edges
 from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
+from tall_plank.papers.shoplists import drawers, fronts, orders
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE
@@ -353,8 +354,11 @@ def units(w: Workings) -> Table:
 
 ALL = {
     "cut-list": cut_list,
+    "fronts": fronts,
+    "drawers": drawers,
     "glass": glass,
     "hardware": hardware,
+    "orders": orders,
     "edging": edging,
     "lengths": lengths,
     "bars": bars,

@@ -1,0 +1,90 @@
+"""What a job has to buy, by supplier: whole boards, rolls by the metre, bars, fittings, panes, appliances.
+
+Not the price of the job: that goes by what is used with its waste, an order by what is bought.
+"""
+
+from __future__ import annotations
+
+import math
+from decimal import Decimal
+
+import msgspec
+
+from tall_plank.costing.money import cents, quantity
+from tall_plank.shop.bars import BarPlan
+from tall_plank.shop.boards import Plan
+from tall_plank.shop.cutlist import CutRow
+from tall_plank.shop.edging import EdgingRow
+from tall_plank.shop.hardware import HardwareRow
+from tall_plank.stock import PriceBook, Stock
+
+
+class OrderLine(msgspec.Struct, frozen=True):
+    """One thing to buy. `qty` in `per`; `price` and `amount` None where the book has none for it."""
+
+    supplier: str
+    group: str
+    code: str
+    name: str
+    qty: Decimal
+    per: str
+    price: Decimal | None
+    amount: Decimal | None
+
+
+def order_lines(
+    plan: Plan, bought: tuple[CutRow, ...], edging: tuple[EdgingRow, ...], bars: BarPlan,
+    hardware: tuple[HardwareRow, ...], stock: Stock, book: PriceBook,
+) -> tuple[OrderLine, ...]:  # fmt: skip
+    """Order lines by supplier, then boards, edging, bars, fittings, panes, appliances.
+
+    Boards come from the cutting plan, offcuts from the rack left out; edging is rounded up to whole metres; what is
+    cut to length and priced by the metre is ordered in tenths of a metre, rounded up.
+    """
+    prices = {row.code: (row.price, row.per) for row in book.rows}
+    lines: list[OrderLine] = []
+
+    def add(supplier: str, group: str, code: str, name: str, qty: Decimal, per: str, price: Decimal | None) -> None:
+        amount = None if price is None else cents(qty * price)
+        lines.append(OrderLine(supplier or "no supplier", group, code, name, qty, per, price, amount))
+
+    counts: dict[str, int] = {}
+    for b in plan.boards:
+        if not b.rack:
+            counts[b.board] = counts.get(b.board, 0) + 1
+    for code, count in counts.items():
+        board = stock.board_by_code(code)
+        assert board is not None  # plans are made from stock only
+        price, per = prices.get(code, (None, ""))
+        if price is not None and per == "m2":
+            price = cents(price * quantity(board.length * board.width * 1e-6, 6))
+        add(board.supplier, "Boards", code, board.name, Decimal(count), "board", price)
+    for e in edging:
+        metres = Decimal(math.ceil(e.order_m - 1e-9))
+        add(e.supplier, "Edging", e.code, e.name, metres, "m", prices.get(e.code, (None,))[0])
+    whole: dict[str, int] = {}
+    for bar in bars.bars:
+        whole[bar.profile] = whole.get(bar.profile, 0) + 1
+    for code, count in whole.items():
+        profile = stock.profile(code)
+        assert profile is not None  # bars are of stock only
+        price, per = prices.get(code, (None, ""))
+        if price is not None and per == "m":
+            price = cents(price * quantity(profile.length / 1000))
+        add(profile.supplier, "Bars", code, profile.name, Decimal(count), "bar", price)
+    for h in hardware:
+        price, per = prices.get(h.code, (None, ""))
+        if h.appliance and price is None:
+            continue  # by others
+        by_metre = per == "m" and h.metres > 0
+        qty = Decimal(math.ceil(h.metres * 10 - 1e-6)) / 10 if by_metre else Decimal(h.qty)
+        group = "Appliances" if h.appliance else "Fittings"
+        add(h.supplier, group, h.code, h.name, qty, "m" if by_metre else "each", price)
+    areas: dict[str, float] = {}
+    for row in bought:
+        areas[row.board] = areas.get(row.board, 0.0) + row.qty * row.length * row.width * 1e-6
+    for code, area in areas.items():
+        board = stock.board_by_code(code)
+        assert board is not None
+        add(board.supplier, "Panes", code, board.name, quantity(area, 3), "m2", prices.get(code, (None,))[0])
+    return tuple(sorted(lines, key=lambda o: (o.supplier == "no supplier", o.supplier)))
