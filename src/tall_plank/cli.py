@@ -243,7 +243,7 @@ def nest(
     if files:
         named = []
         for w in map(load, files):
-            own = request_of(w.made, w.job.stock, w.job.price_book(), asked)
+            own = request_of(w.made, w.job.stock, w.job.price_book(), asked, matched=w.job.cutting.matched)
             named.append((f"{w.job.number} {w.job.name}".strip(), own))
         request = named[0][1] if len(named) == 1 else joined(named)
     elif parts_file is None or boards_file is None:

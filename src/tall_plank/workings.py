@@ -101,7 +101,9 @@ class Workings:
         if kept is None:
             return False
         rules = rules_of(self.job.cutting)
-        return kept.made_from == fingerprint(request_of(self.made, self.job.stock, self.job.price_book(), rules))
+        matched = self.job.cutting.matched
+        asked = request_of(self.made, self.job.stock, self.job.price_book(), rules, matched=matched)
+        return kept.made_from == fingerprint(asked)
 
     @cached_property
     def plan(self) -> Plan:

@@ -11,9 +11,9 @@ import zxingcpp
 from PIL import Image
 
 from tall_plank.edits import jobs
-from tall_plank.files.labelprinter import LabelPrinter
 from tall_plank.job import Job
 from tall_plank.papers.barcodes import code128, code128_values
+from tall_plank.papers.labelprinter import LabelPrinter
 from tall_plank.papers.labels import label_picture, labels_of, write_label_sheets
 from tall_plank.workings import Workings
 

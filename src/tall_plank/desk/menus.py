@@ -261,7 +261,7 @@ def export_labels(w: Window) -> None:
 
 def print_labels(w: Window) -> None:
     """Labels one by one to the label printer, which prints pictures into a folder."""
-    from tall_plank.files.labelprinter import LabelPrinter
+    from tall_plank.papers.labelprinter import LabelPrinter
     from tall_plank.papers.labels import labels_of
 
     folder = dialogs.ask_folder(w, tr("The label printer's folder"), _beside(w))

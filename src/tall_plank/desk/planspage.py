@@ -91,7 +91,8 @@ class PlansPage(QWidget):
         if self.from_rack.isChecked():
             pieces = self._free()
             offcuts = offcut_boards(w.job.stock, [(p.id, p.board, p.length, p.width) for p in pieces])
-        return request_of(w.made, w.job.stock, w.job.price_book(), rules_of(w.job.cutting), offcuts)
+        saw = w.job.cutting
+        return request_of(w.made, w.job.stock, w.job.price_book(), rules_of(saw), offcuts, saw.matched)
 
     def refresh(self) -> None:
         """Show the plan of the job as it is now; one that was searched for another state of it is put aside."""
@@ -226,6 +227,8 @@ class PlansPage(QWidget):
             told.append(tr("the kept plan no longer fits the job"))
         else:
             told.append(tr("a first plan"))
+        if self.found is None and not w.plan_is_kept and w.job.cutting.matched != "no":
+            told.append(tr("its fronts are not matched: plan the boards"))
         self.figures.setText(" · ".join(told))
         self.note.setText(f"{tr('Not placed')}: {'; '.join(lost[:6])}" if lost else "")
 

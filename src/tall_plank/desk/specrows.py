@@ -436,6 +436,7 @@ def _saw_sheet(doc: Document) -> Sheet:
         row("trim", tr("Trimmed off each side"), _length(doc, saw.trim)),
         row("turns", tr("Turns at most"), chosen("turns")),
         row("first_cut", tr("First cuts"), chosen("first_cut")),
+        row("matched", tr("Grain matched"), chosen("matched")),
     )
     keep = (row("keep_length", tr("As long as"), _length(doc, saw.keep_length)),
             row("keep_width", tr("As wide as"), _length(doc, saw.keep_width)))  # fmt: skip

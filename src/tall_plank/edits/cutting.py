@@ -17,6 +17,7 @@ CHOICES = {
     "mode": {"saw": "saw, edge to edge", "router": "router"},
     "first_cut": {"either": "either way", "along": "along the board", "across": "across it (head cuts)"},
     "turns": {"0": "as many as it takes", "2": "2", "3": "3", "4": "4", "5": "5"},
+    "matched": {"no": "no", "unit": "within a unit", "run": "along the run"},
     "effort": {"1": "a quick look", "3": "short", "5": "usual", "7": "long", "9": "the utmost"},
 }
 

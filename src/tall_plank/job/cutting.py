@@ -17,6 +17,7 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     turns : turns of the board at the saw at most; 0: as many as it takes
     keep_length, keep_width : least size of an offcut that goes to the rack
     effort : 1 (a quick look) to 9
+    matched : whose fronts are cut side by side so that their grain goes on
     """
 
     kerf: float = 3.2
@@ -28,6 +29,7 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     keep_width: float = 150.0
     effort: int = 5
     seconds: float = 20.0
+    matched: Literal["no", "unit", "run"] = "no"
 
 
 class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

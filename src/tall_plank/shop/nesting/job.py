@@ -9,6 +9,7 @@ import msgspec
 
 from tall_plank.making import Cutout, MadeJob, NumberedPart
 from tall_plank.measure import PlankError
+from tall_plank.shop.nesting.matching import Matched, match_groups
 from tall_plank.shop.nesting.request import NestBoard, NestPart, NestRules, Request
 from tall_plank.stock import Board, PriceBook, Stock
 
@@ -47,22 +48,31 @@ def board_and_rack(name: str) -> tuple[str, int]:
 
 
 def request_of(
-    made: MadeJob, stock: Stock, book: PriceBook, rules: NestRules, offcuts: tuple[NestBoard, ...] = ()
+    made: MadeJob, stock: Stock, book: PriceBook, rules: NestRules, offcuts: tuple[NestBoard, ...] = (),
+    matched: Matched = "no",
 ) -> Request:
-    """Every part that is cut from a board, by its number; boards by make, with the offcuts of those makes."""
+    """Every part that is cut from a board, by its number; boards by make, with the offcuts of those makes; fronts in
+    rows where their grain is to be matched."""
     groups = makes(stock)
     parts: list[NestPart] = []
+    places: list[tuple[bool, str, int]] = []
+    rows = match_groups(made, matched)
     used: dict[str, tuple[Board, ...]] = {}
     for item in made.parts():
         group = groups.get(item.part.board)
         if group is not None:
             used[group[0].name] = group
-            parts.append(part_of(item, group[0].name, routed=rules.mode == "router"))
+            part = part_of(item, group[0].name, routed=rules.mode == "router")
+            row, place = rows.get(item.number, ("", 0))
+            parts.append(msgspec.structs.replace(part, match=row))
+            places.append((bool(row), row, place))
     boards = [
         NestBoard(b.code, name, b.length, b.width, board_price(b, book)) for name, group in used.items() for b in group
     ]
     boards += [o for o in offcuts if o.material in used]
-    return Request(tuple(parts), tuple(boards), rules)
+    # Rows stand in the order in which they are cut; other parts in the job's.
+    order = sorted(range(len(parts)), key=places.__getitem__)
+    return Request(tuple(parts[i] for i in order), tuple(boards), rules)
 
 
 def joined(requests: Iterable[tuple[str, Request]]) -> Request:

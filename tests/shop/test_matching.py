@@ -1,0 +1,100 @@
+"""Fronts whose grain goes on: which lie side by side on the board, and in what order seen from outside."""
+
+from __future__ import annotations
+
+import msgspec
+import pytest
+
+from conftest import with_run
+from shop.plan_check import check_plan
+from tall_plank.edits import cutting, units
+from tall_plank.job import Job, Level, Role
+from tall_plank.job.start import new_job
+from tall_plank.making import Bore
+from tall_plank.measure import PlankError
+from tall_plank.shop.boards import plan_from
+from tall_plank.shop.nesting import NestRules
+from tall_plank.shop.nesting.job import request_of
+from tall_plank.shop.nesting.matching import match_groups
+from tall_plank.shop.nesting.search import nest
+from tall_plank.workings import Workings
+
+
+def oak(text: str, wall: str = "A", grain: str = "vertical") -> Workings:
+    """A run with fronts of a board that has grain."""
+    job = with_run(new_job(), wall, Level.BASE, text)
+    job = units.set_scheme_finish(job, Role.FRONT, "storm-oak").job
+    return Workings(units.set_standard_value(job, "front_grain", grain).job)
+
+
+def rows_of(w: Workings, how: str) -> list[list[str]]:
+    """Rows of fronts, `unit name`, in the order in which they lie on the board."""
+    names = {i.number: f"{i.unit} {i.part.name}" for i in w.made.parts()}
+    rows: dict[str, dict[int, str]] = {}
+    for number, (row, place) in match_groups(w.made, how).items():  # type: ignore[arg-type]
+        rows.setdefault(row, {})[place] = names[number]
+    return sorted([row[i] for i in range(len(row))] for row in rows.values())
+
+
+def test_doors_of_a_pair_match_within_their_unit() -> None:
+    w = oak("pair 800, door 600")
+    assert rows_of(w, "no") == []
+    # Hinge cups lie in face A, so that is the inside: seen from there with the grain up, the board's width runs to the
+    # left, which is to the right from outside.
+    cups = {op.face for i in w.made.parts() if i.part.name == "door 1" for op in i.part.operations if isinstance(op, Bore)}
+    assert "A" in cups
+    assert rows_of(w, "unit") == [["A1 door 1", "A1 door 2"]]
+
+
+def test_doors_match_along_the_run() -> None:
+    assert rows_of(oak("pair 800, door 600"), "run") == [["A1 door 1", "A1 door 2", "A2 door 1"]]
+
+
+@pytest.mark.parametrize("wall", ["A", "B", "C", "D"])
+def test_every_wall_is_seen_from_its_own_side(wall: str) -> None:
+    w = oak("pair 800, door 600", wall)
+    (row,) = rows_of(w, "run")
+    first = w.made.units[0][0].number
+    assert row == [f"{first} door 1", f"{first} door 2", f"{w.made.units[1][0].number} door 1"]
+
+
+def test_a_stack_of_drawers_matches_where_the_grain_lies() -> None:
+    w = oak("drawers 900", grain="horizontal")
+    (row,) = rows_of(w, "unit")
+    parts = {i.part.name: i.parent.out(i.part.frame.out((0.0, 0.0, 0.0)))[2] for i in w.made.parts() if i.part.role == "front"}
+    assert len(row) == 3
+    heights = [parts[name.split(" ", 1)[1]] for name in row]
+    assert heights == sorted(heights, reverse=True)  # seen from inside with the grain to the left: from the top down
+    # Standing grain would have to go on from end to end: that is no row.
+    assert rows_of(oak("drawers 900"), "unit") == []
+
+
+def test_lacquered_fronts_have_no_grain_to_match() -> None:
+    assert rows_of(Workings(with_run(new_job(), "A", Level.BASE, "pair 800")), "run") == []
+
+
+def test_a_plan_cuts_matched_fronts_side_by_side() -> None:
+    w = oak("pair 800, door 300, drawers 900")
+    saw = w.job.cutting
+    request = request_of(w.made, w.job.stock, w.job.price_book(), NestRules(effort=2), matched="run")
+    plan = nest(request)
+    check_plan(request, plan)
+    assert not plan.unplaced
+    names = {i.number: i.part.name for i in w.made.parts()}
+    row = [p.part for p in request.parts if p.match]
+    assert len(row) == 3 and all(names[n].startswith("door") for n in row)
+    drawn = plan_from(plan, w.job.stock, saw.kerf, saw.trim)
+    (board,) = [b for b in drawn.boards if any(p.part == row[0] for p in b.placements)]
+    found = [next(p for p in board.placements if p.part == n) for n in row]
+    assert len({round(p.x, 3) for p in found}) == 1 or len({round(p.y, 3) for p in found}) == 1
+    for a, b in zip(found, found[1:], strict=False):
+        assert b.y == pytest.approx(a.y + a.width + 3.2)
+
+
+def test_whether_fronts_match_is_a_decision_of_the_job(job: Job) -> None:
+    changed = cutting.set_cutting(job, "matched", "run").job
+    assert changed.cutting.matched == "run"
+    with pytest.raises(PlankError, match="not offered"):
+        cutting.set_cutting(job, "matched", "sometimes")
+    plain = msgspec.structs.replace(changed, cutting=msgspec.structs.replace(changed.cutting, matched="no"))
+    assert plain == job
