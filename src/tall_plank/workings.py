@@ -22,6 +22,7 @@ from tall_plank.snags import Checked, all_snags
 if TYPE_CHECKING:
     from tall_plank.shop.bars import BarPlan
     from tall_plank.shop.machine.job import MachineFiles
+    from tall_plank.shop.machine.model import Machine
 
 
 @dataclass(frozen=True)
@@ -53,10 +54,10 @@ class Tally:
 
 
 class Workings:
-    """What follows from one job."""
+    """What follows from one job, on the shop's machine; the shipped one where none is given."""
 
-    def __init__(self, job: Job) -> None:
-        self.job = job
+    def __init__(self, job: Job, machine: Machine | None = None) -> None:
+        self.job, self.machine = job, machine
 
     @cached_property
     def layout(self) -> Layout:
@@ -129,7 +130,8 @@ class Workings:
         from tall_plank.shop.machine.model import shipped_machine
 
         routed = self.job.cutting.mode == "router"
-        return machine_files(self.made, self.job.stock, self.plan, shipped_machine(), routed=routed)
+        machine = self.machine or shipped_machine()
+        return machine_files(self.made, self.job.stock, self.plan, machine, routed=routed)
 
     @cached_property
     def costs(self) -> Costs:

@@ -10,6 +10,7 @@ from PyQt6.QtTest import QTest
 
 from desk.conftest import choose
 from tall_plank.desk import dialogs
+from tall_plank.desk.document import Document
 from tall_plank.desk.window import Window
 from tall_plank.edits import cutting
 
@@ -71,3 +72,49 @@ def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeyp
     monkeypatch.setattr(dialogs, "ask_save", lambda *_: tmp_path / "labels.pdf")
     window.commands.run("export_labels")
     assert (tmp_path / "labels.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_the_shops_own_machine_is_read_kept_and_given_up(
+    window: Window, qtbot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:  # fmt: skip
+    show(window)
+    ran(window, qtbot)
+    page, doc = window.machine, window.document
+    before = page.program
+    assert before is not None
+    path = tmp_path / "mine.toml"
+    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    page.write_machine()
+    monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
+    path.write_text(path.read_text().replace('"Quay router"', '"Loft router"').replace('ending = "M2"', 'ending = "M30"'))
+    page.figures.setText("")
+    page.read_machine()
+    assert doc.machine is not None and doc.machine.name == "Loft router"
+    assert "Loft router" in window.message.text.text()
+    ran(window, qtbot)
+    assert page.program is not None and page.program.text.rstrip().endswith("M30") != before.text.rstrip().endswith("M30")
+    # Another window starts with it.
+    other = Document(doc.job, doc.folders)
+    assert other.machine == doc.machine
+    assert other.workings.machine_files.programs[0].text.rstrip().endswith("M30")
+    # A step of the job keeps it; so do undo and redo.
+    doc.do(lambda job: cutting.set_cutting(job, "kerf", "4"))
+    window.commands.run("undo")
+    assert doc.workings.machine is doc.machine
+    # A file that is no machine changes nothing.
+    path.write_text("name = 3")
+    page.read_machine()
+    assert doc.machine.name == "Loft router" and "mine.toml" in window.message.text.text()
+    page.shipped.trigger()
+    assert doc.machine is None and not doc.folders.machine.exists()
+
+
+def test_a_broken_machine_file_is_told_and_the_shipped_one_used(window: Window, qtbot) -> None:
+    folders = window.document.folders
+    folders.made().machine.write_text("this is no machine")
+    other = Document(window.document.job, folders)
+    assert other.machine is None and "machine.toml" in other.machine_fault
+    window.document.machine_fault = other.machine_fault
+    show(window)
+    ran(window, qtbot)
+    assert window.machine.faults.item(0).text().startswith("The shipped machine is used")  # type: ignore[union-attr]

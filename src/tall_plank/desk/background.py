@@ -26,7 +26,7 @@ class PackageThread(QThread):
 
     def __init__(self, workings: Workings, folder: Path) -> None:
         super().__init__()
-        self._workings, self._folder = Workings(workings.job), folder
+        self._workings, self._folder = Workings(workings.job, workings.machine), folder
         self._stop = False
 
     def stop(self) -> None:

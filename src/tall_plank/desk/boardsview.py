@@ -26,7 +26,7 @@ class BoardsView(Canvas):
         self.plan: Plan | None = None
         self.material = ""
         self._gap = GAP
-        self._heads: list[tuple[float, float, float, str, str]] = []
+        self._heads: list[tuple[float, float, float, str, str, bool]] = []
 
     def show_plan(self, plan: Plan, material: str = "") -> None:
         """Show the boards of a plan, or those of one material by its name."""
@@ -91,7 +91,7 @@ class BoardsView(Canvas):
             pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
             placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale, b.offcuts)))
             name = f"{tr('offcut')} {b.rack} · {b.name}" if b.rack else b.name
-            self._heads.append((x, y + b.width, b.length, f"{number} · {name}", f"{b.used * 100:.0f} %"))
+            self._heads.append((x, y + b.width, b.length, f"{number} · {name}", f"{b.used * 100:.0f} %", b.rack > 0))
         self.fitted = True
         self.set_placed(placed)
 
@@ -101,17 +101,18 @@ class BoardsView(Canvas):
 
     def paint_over(self, painter: QPainter) -> None:
         painter.setFont(font(12, bold=True))
-        for x, y, length, name, used in self._heads:
+        for x, y, length, name, used, rack in self._heads:
             left, right = self.to_px(x, y), self.to_px(x + length, y)
             room = right.x() - left.x()
             painter.setPen(Theme.color("ink"))
             metrics = painter.fontMetrics()
             used_width = metrics.horizontalAdvance(used)
-            name_room = int(room - used_width - 6 if room > 120 else room)
+            told = room > 120 or not rack  # on a small offcut its number comes first
+            name_room = int(max(20, room - used_width - 6) if told else room)
             short = metrics.elidedText(name, Qt.TextElideMode.ElideRight, name_room)
             painter.drawText(QPointF(left.x(), left.y() - 5), short)
             painter.setPen(Theme.color("quiet"))
-            if room > 120:  # on a small offcut its number comes first
+            if told:
                 painter.drawText(QPointF(right.x() - used_width, right.y() - 5), used)
         if not self._heads:
             painter.setPen(Theme.color("quiet"))

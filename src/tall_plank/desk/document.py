@@ -10,11 +10,12 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from tall_plank.desk.texts import tr
 from tall_plank.edits import Change
-from tall_plank.files.plankfile import read_plank, write_plank
+from tall_plank.files.plankfile import read_plank, write_atomic, write_plank
 from tall_plank.files.userdata import Lock, UserFolders
 from tall_plank.job import History, Job
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import PlankError
+from tall_plank.shop.machine.model import Machine, load_machine
 from tall_plank.workings import Workings
 
 Edit = Callable[[Job], Change]
@@ -51,11 +52,19 @@ class Document(QObject):
         self.shop = False
         """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
         self._lock: Lock | None = None
+        self.machine: Machine | None = None
+        """The shop's own machine; None: the shipped one."""
+        self.machine_fault = ""
+        """Why the shop's own machine file cannot be used."""
+        try:
+            self.machine = load_machine(folders.machine) if folders.machine.exists() else None
+        except PlankError as error:
+            self.machine_fault = str(error)
         self._start(job)
 
     def _start(self, job: Job) -> None:
         self.history = History(job)
-        self.workings = Workings(job)
+        self.workings = Workings(job, self.machine)
         self.drag_from: Job | None = None
 
     @property
@@ -132,7 +141,7 @@ class Document(QObject):
         unless the caller shows it at its place."""
         try:
             change = edit(self.job)
-            workings = Workings(change.job)
+            workings = Workings(change.job, self.machine)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
             self.told.emit("" if at_place else str(error), "wrong")
@@ -168,6 +177,21 @@ class Document(QObject):
         self.changed.emit()
         self.filed.emit()
 
+    def take_machine(self, path: Path | None) -> None:
+        """Work with the machine of a file from now on, in every job; None: with the shipped one again.
+
+        Raises
+        ------
+        PlankError where the file is no machine; then nothing changes
+        """
+        machine = load_machine(path) if path is not None else None
+        if path is None:
+            self.folders.machine.unlink(missing_ok=True)
+        else:
+            write_atomic(self.folders.made().machine, path.read_bytes())
+        self.machine, self.machine_fault = machine, ""
+        self._show(Workings(self.job, machine))
+
     def begin_drag(self, name: str) -> None:
         """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
         self.drag_from = self.history.begin(name)
@@ -182,7 +206,7 @@ class Document(QObject):
             return
         if change.job != self.history.job:
             self.history.do(change.name, change.job)
-            self._show(Workings(change.job))
+            self._show(Workings(change.job, self.machine))
 
     def end_drag(self, *, keep: bool = True) -> None:
         if self.drag_from is None:
@@ -190,19 +214,19 @@ class Document(QObject):
         self.drag_from = None
         self.history.end(keep=keep)
         if self.workings.job is not self.job:
-            self._show(Workings(self.job))
+            self._show(Workings(self.job, self.machine))
         self.filed.emit()
 
     def undo(self) -> None:
         name = self.history.undo()
         if name:
-            self._show(Workings(self.job))
+            self._show(Workings(self.job, self.machine))
             self.told.emit(f"{tr('Undone')}: {tr(name)}", "note")
 
     def redo(self) -> None:
         name = self.history.redo()
         if name:
-            self._show(Workings(self.job))
+            self._show(Workings(self.job, self.machine))
             self.told.emit(f"{tr('Done again')}: {tr(name)}", "note")
 
     # --- selection

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import (
     QLabel,
     QListWidget,
     QListWidgetItem,
+    QMenu,
     QPushButton,
     QVBoxLayout,
     QWidget,
@@ -22,7 +23,9 @@ from tall_plank.desk import dialogs
 from tall_plank.desk.document import Document
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
-from tall_plank.shop.machine.model import shipped_machine
+from tall_plank.files.plankfile import write_atomic
+from tall_plank.measure import PlankError
+from tall_plank.shop.machine.model import SHIPPED, Machine, shipped_machine
 from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.simulator import Run, run_program
 
@@ -35,13 +38,13 @@ class RunThread(QThread):
 
     ran = pyqtSignal(object)
 
-    def __init__(self, program: Program) -> None:
+    def __init__(self, program: Program, machine: Machine) -> None:
         super().__init__()
-        self.program = program
+        self.program, self.machine = program, machine
 
     def run(self) -> None:
         p = self.program
-        self.ran.emit(run_program(p.text, shipped_machine(), p.size, p.parts))
+        self.ran.emit(run_program(p.text, self.machine, p.size, p.parts))
 
 
 def wood_image(heights: np.ndarray, thickness: float) -> QImage:
@@ -129,6 +132,7 @@ class MachinePage(QWidget):
         title.setObjectName("specTitle")
         self.figures = QLabel()
         self.figures.setObjectName("specSub")
+        self.figures.setMinimumWidth(60)
         self.choice = QComboBox()
         self.choice.setAccessibleName(tr("Program"))
         self.choice.setMinimumContentsLength(16)
@@ -140,6 +144,13 @@ class MachinePage(QWidget):
         head.addWidget(self.figures, 1)
         head.addWidget(self.choice)
         head.addWidget(self.open)
+        self.tools = QPushButton(tr("Machine and tools"))
+        menu = QMenu(self.tools)
+        menu.addAction(tr("Read a machine file…"), self.read_machine)
+        menu.addAction(tr("Write this machine as a file…"), self.write_machine)
+        self.shipped = menu.addAction(tr("Back to the shipped machine"), lambda: self._take(None))
+        self.tools.setMenu(menu)
+        head.addWidget(self.tools)
         column.addLayout(head)
         self.view = PathView()
         column.addWidget(self.view, 1)
@@ -151,13 +162,14 @@ class MachinePage(QWidget):
             lambda item, _: self.view.mark(item.data(Qt.ItemDataRole.UserRole) or 0 if item else 0)
         )
         column.addWidget(self.faults)
-        self._shown: object = None
+        self._shown: tuple[object, object] | None = None
 
     def refresh(self) -> None:
         """Offer the job's programs; the one that was looked at is run again where it has changed."""
-        if self._shown is self.document.job:
+        shown = (self.document.job, self.document.machine)
+        if self._shown is not None and all(a is b for a, b in zip(self._shown, shown, strict=True)):
             return
-        self._shown = self.document.job
+        self._shown = shown
         files = self.document.workings.machine_files
         name = str(self.choice.currentData() or "")
         self._programs = {p.name: p for p in (*files.programs, *files.second)}
@@ -185,9 +197,35 @@ class MachinePage(QWidget):
             self._thread.ran.disconnect()
             self._old.append(self._thread)  # it ends by itself
         self._old = [t for t in self._old if t.isRunning()]
-        self._thread = RunThread(program)
+        self._thread = RunThread(program, self.document.machine or shipped_machine())
         self._thread.ran.connect(self._ran)
         self._thread.start()
+
+    def read_machine(self) -> None:
+        """Take the shop's own machine from a file."""
+        path = dialogs.ask_read(self, tr("Read a machine file"), Path.home(), "TOML (*.toml)")
+        if path is not None:
+            self._take(path)
+
+    def write_machine(self) -> None:
+        """Write the machine in use, to be changed with any editor and read again."""
+        path = dialogs.ask_save(self, tr("Write the machine"), Path.home() / "machine.toml", "TOML (*.toml)")
+        if path is None:
+            return
+        own = self.document.folders.machine
+        try:
+            write_atomic(path, (own if self.document.machine is not None else SHIPPED).read_bytes())
+        except (OSError, PlankError) as error:
+            self.document.told.emit(str(error), "wrong")
+
+    def _take(self, path: Path | None) -> None:
+        try:
+            self.document.take_machine(path)
+        except (OSError, PlankError) as error:
+            self.document.told.emit(str(error), "wrong")
+            return
+        name = (self.document.machine or shipped_machine()).name
+        self.document.told.emit(f"{tr('Programs are written for')} {name}.", "note")
 
     def open_file(self) -> None:
         """Run any program on the board of the program that is shown."""
@@ -216,6 +254,8 @@ class MachinePage(QWidget):
             self.faults.addItem(item)
         for left in self.program.refused:
             self.faults.addItem(f"{left.part}: {left.what} — {left.why}")
+        if self.document.machine_fault:
+            self.faults.insertItem(0, f"{tr('The shipped machine is used')}: {self.document.machine_fault}")
         if not self.faults.count():
             self.faults.addItem(tr("The machine does all of it; nothing goes wrong."))
 

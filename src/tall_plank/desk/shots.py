@@ -14,6 +14,7 @@ from tall_plank.desk import theme
 from tall_plank.desk.app import make_app
 from tall_plank.desk.window import Window
 from tall_plank.files.userdata import UserFolders
+from tall_plank.papers.labels import label_picture, labels_of
 
 
 def settle(app: QApplication, milliseconds: int = 120) -> None:
@@ -28,24 +29,27 @@ def _cell(window: Window, number: str) -> str:
     return next(f"cell:{c.id}" for c in window.document.job.cells() if c.number == number)
 
 
-def _near(window: Window, x: float, y: float) -> None:
-    """The plan zoomed in on a place of the floor."""
-    window.plan.fit()
-    window.plan.zoom(2.2)
-    at = window.plan.to_px(x, y)
-    window.plan.pan(window.plan.width() / 2 - at.x(), window.plan.height() / 2 - at.y())
+def _planned(window: Window) -> None:
+    """The search for cutting plans at its end."""
+    window.open_schedule("boards")
+    loop = QEventLoop()
+    window.plans.planner.ended.connect(lambda _: loop.quit())
+    window.plans.planner.failed.connect(lambda _: loop.quit())
+    window.plans.start()
+    loop.exec()
 
 
-def _draw(window: Window) -> None:
-    """An outline half drawn."""
-    window.plan.draw_outline()
-    tool = window.plan.tool
-    assert tool is not None
-    for place in ((0.0, 4800.0), (6000.0, 4800.0), (6000.0, 900.0), (3200.0, 900.0)):
-        tool.aim(*place, window.plan.scale)
-        tool.press()
-    tool.aim(3210.0, 2600.0, window.plan.scale)
-    window.plan.update()
+def _machined(window: Window, part: str) -> None:
+    """The simulated machine at the end of the program of a part."""
+    window.open_schedule("machine")
+    page = window.machine
+    names = {i.part.name: i.number for i in window.document.workings.made.parts()}
+    loop = QEventLoop()
+    page.choice.setCurrentIndex(page.choice.findData(names[part]))
+    page.choice.activated.emit(page.choice.currentIndex())
+    assert page._thread is not None
+    page._thread.ran.connect(lambda _: loop.quit())
+    loop.exec()
 
 
 def take_shots(folder: Path, only: str = "") -> list[Path]:
@@ -79,18 +83,11 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         shot("units", lambda: doc.select((_cell(window, "A5"),)))
         shot("island", lambda: doc.select((island,)))
         shot("room", lambda: doc.select((f"room:{doc.room_id}",)), lambda: window.show_stage("room"))
-        shot("corner", lambda: window.show_stage("units"), lambda: window.show_view("plan"),
-             lambda: doc.select((_cell(window, "A9"),)), lambda: settle(app),
-             lambda: _near(window, 4750.0, 3700.0))  # fmt: skip
-        shot("draw-room", lambda: window.plan.fit(), lambda: doc.select(()), lambda: window.show_stage("room"),
-             lambda: _draw(window))  # fmt: skip
-        window.plan.leave_tool()
-        shot("finish", lambda: window.show_view("all"), lambda: doc.select(()), lambda: window.show_stage("finish"))
+        shot("finish", lambda: doc.select(()), lambda: window.show_stage("finish"))
         shot("strip", lambda: window.show_stage("units"), lambda: window.show_view("strip"), lambda: run("dims"),
              lambda: doc.select(("wall:B",)))  # fmt: skip
         shot("model", lambda: run("dims"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
-        shot("boot-room", lambda: doc.show_room(doc.job.rooms[1].id), lambda: doc.select((_cell(window, "2A3"),)))
         shot("wardrobe", lambda: doc.show_room(doc.job.rooms[2].id),
              lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)))  # fmt: skip
         shot("wardrobe-open", lambda: doc.show_fronts("off"), lambda: doc.select((_cell(window, "3A2"),)),
@@ -122,7 +119,12 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             stock.close()
         doc.show_room(doc.job.rooms[0].id)
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
-        shot("shop-plans", lambda: window.open_schedule("boards"))
+        shot("shop-plans", lambda: _planned(window))
+        shot("shop-machine", lambda: _machined(window, "left gable"))
+        if not only or only in "label":
+            label = next(x for x in labels_of(doc.workings) if x.part == "A4.1")
+            (folder / "label.png").write_bytes(label_picture(label))
+            done.append(folder / "label.png")
         shot("shop-hardware", lambda: window.open_schedule("hardware"))
         shot("offer-price", lambda: window.open_schedule("price"))
         shot("offer-sheet", lambda: window.listing.update(offer="sheet1"), lambda: window.show_stage("offer"))

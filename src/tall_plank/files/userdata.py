@@ -32,6 +32,11 @@ class UserFolders:
         return self
 
     @property
+    def machine(self) -> Path:
+        """The shop's own machine, where there is one."""
+        return self.config / "machine.toml"
+
+    @property
     def rack(self) -> Path:
         """The file of the offcut rack."""
         return (self.data or self.state / "data") / "rack.sqlite"

@@ -14,7 +14,8 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     ----------
     kerf : width of the saw's cut; for the router the gap that its tool takes between parts
     trim : taken off all four sides of a board first
-    turns : turns of the board at the saw at most; 0: as many as it takes
+    turns : turns of the board at the saw at most (three: along, across, along again; common practice); 0: as many as it
+        takes
     keep_length, keep_width : least size of an offcut that goes to the rack
     effort : 1 (a quick look) to 9
     matched : whose fronts are cut side by side so that their grain goes on
@@ -23,7 +24,7 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     kerf: float = 3.2
     trim: float = 10.0
     mode: Literal["saw", "router"] = "saw"
-    turns: int = 0
+    turns: int = 3
     first_cut: Literal["either", "along", "across"] = "either"
     keep_length: float = 400.0
     keep_width: float = 150.0
