@@ -14,7 +14,7 @@ from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
-from tall_plank.shop.nesting import NestPlan, NestRules, Request
+from tall_plank.shop.nesting import NestPlan, Request
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import fingerprint, kept, rules_of
 from tall_plank.shop.nesting.search import nest
