@@ -119,3 +119,27 @@ def test_drawer_boxes_leave_their_runners_room(demo: Workings) -> None:
         front = next(p for p in unit.parts if p.name == f"{name} front")
         assert front.length + 2 * side == pytest.approx(width)
         assert math.isclose(float(side), next(p.thickness for p in unit.parts if p.name == f"{name} right side"))
+
+
+def test_panes_priced_by_the_sheet_cost_their_share_of_it(demo: Workings) -> None:
+    """A price is for what its row says: the order comes to what the price comes to, its waste (none) included."""
+    code = demo.bought_rows[0].board
+    board = demo.job.stock.board_by_code(code)
+    assert board is not None
+    book = demo.job.price_book()
+    rows = tuple(
+        msgspec.structs.replace(r, price=Decimal(100), per="sheet") if r.code == code else r for r in book.rows
+    )
+    w = demo
+    book = msgspec.structs.replace(book, rows=rows)
+    found = order_lines(w.plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, book)
+    line = next(o for o in found if o.code == code)
+    area = sum(r.qty * r.length * r.width for r in w.bought_rows if r.board == code)
+    assert float(line.amount or 0) == pytest.approx(100 * area / (board.length * board.width), abs=0.5)
+
+
+def test_what_lies_on_no_board_is_named_with_the_orders(demo: Workings) -> None:
+    w = Workings(demo.job)
+    w.__dict__["plan"] = msgspec.structs.replace(demo.plan, unplaced=("A5.1",))
+    assert "On no board, so not ordered: A5.1" in shoplists.orders(w).note
+    assert "On no board" not in shoplists.orders(demo).note

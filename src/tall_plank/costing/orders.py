@@ -86,5 +86,8 @@ def order_lines(
     for code, area in areas.items():
         board = stock.board_by_code(code)
         assert board is not None
-        add(board.supplier, "Panes", code, board.name, quantity(area, 3), "m2", prices.get(code, (None,))[0])
+        price, per = prices.get(code, (None, ""))
+        if price is not None and per == "sheet":
+            price = cents(price / quantity(board.length * board.width * 1e-6, 6))
+        add(board.supplier, "Panes", code, board.name, quantity(area, 3), "m2", price)
     return tuple(sorted(lines, key=lambda o: (o.supplier == "no supplier", o.supplier)))

@@ -114,7 +114,7 @@ class PlansPage(QWidget):
         """Keep what was found in the job, as one step."""
         if self.found is not None and self._asked is not None:
             plan = kept(self.found, self._asked)
-            if plan.rack != self._booked:
+            if plan.rack != self._booked and not self.document.read_only:
                 try:
                     self.rack.book(booked_by(self.document.job), plan.rack)
                 except PlankError as error:

@@ -51,7 +51,7 @@ def set_cutting(job: Job, key: str, text: str) -> Change:
 
 
 def keep_plan(job: Job, plan: KeptPlan) -> Change:
-    """Keep a cutting plan in the job: boards and price follow it as long as nothing that it was made from changes."""
+    """Keep a cutting plan in the job: lists, labels and programs follow it until something it was made from changes."""
     return Change(msgspec.structs.replace(job, kept_plan=plan), "Keep the cutting plan")
 
 

@@ -32,8 +32,12 @@ def orders(w: Workings) -> Table:
     totals: list[tuple[Value, ...]] = [(s, "", "", "Total", None, "", None, a) for s, a in sums.items()]
     if len(sums) > 1:
         totals.append(("All", "", "", "Total", None, "", None, sum(sums.values(), Decimal(0))))
-    missing = [o.code for o in lines if o.price is None]
     note = "Whole boards of the cutting plan, whole bars, whole metres of edging; before tax."
+    if w.plan.unplaced:
+        note += f" On no board, so not ordered: {', '.join(w.plan.unplaced)}."
+    if w.bars.unplaced:
+        note += f" On no bar, so not ordered: {', '.join(u.piece for u in w.bars.unplaced)}."
+    missing = [o.code for o in lines if o.price is None]
     if missing:
         note += f" Without a price: {', '.join(missing)}."
     return Table("Orders", f"{len(rows)} things from {len(sums)} suppliers", columns, rows, tuple(totals), note)
