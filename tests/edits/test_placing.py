@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from pathlib import Path
 
 import pytest
@@ -9,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import library, placing, runs, units
+from tall_plank.edits import islands, library, placing, rooms, runs, units
 from tall_plank.edits.change import Change
 from tall_plank.files import library as shelf
 from tall_plank.files.userdata import UserFolders
@@ -205,8 +206,6 @@ def test_a_run_comes_back_from_the_library_in_another_job(run_job: Job, folders:
 
 
 def test_an_island_is_kept_and_placed_with_both_faces(folders: UserFolders) -> None:
-    from tall_plank.edits import islands
-
     change = islands.add_island(new_job(), "r1")
     job = islands.set_island(change.job, change.made[0], "seating", "300").job
     for face, text in (("K1", "drawers share, pair share"), ("K2", "open 600")):
@@ -265,3 +264,21 @@ def test_a_kind_is_replaced_with_its_own_height_and_place_number_and_label_stay(
     assert placed is not None and (placed.height, placed.depth, placed.level) == (2090, 450, Level.TALL)
     assert job.find_cell(cell)[2].label == "here"
     assert units.set_kind(job, (cell,), "hung-door").skipped
+
+
+@pytest.mark.parametrize("turned", [0, 90, 30])
+def test_a_saved_island_stands_inside_a_smaller_room(turned: int) -> None:
+    """Without a place it stands in the middle of its room, however it is turned, not where it stood in the other one."""
+    big = rooms.set_room_length(rooms.set_room_length(new_job(), "r1", "width", "9000").job, "r1", "depth", "8000").job
+    change = islands.add_island(big, "r1", (7500.0, 7000.0))
+    job = with_run(islands.turn_island(change.job, change.made[0], float(turned)).job, "K1", Level.BASE, "pair 900, drawers 600")
+    saved = library.save_island(job, change.made[0], "Far corner")
+    small = rooms.set_room_length(new_job(), "r1", "depth", "3000").job
+    placed = library.place_saved(small, saved, "r1", "A").job
+    layout = set_out(placed)
+    room = layout.room("r1")
+    points = [p.frame.out((x, y, 0.0)) for p in room.placed if p.is_solid for x, y in p.plan]
+    assert len(points) >= 8
+    middle = [(min(v) + max(v)) / 2 for v in zip(*((x, y) for x, y, _ in points), strict=True)]
+    assert math.dist(middle, (room.size[0] / 2, room.size[1] / 2)) < 300.0
+    assert all(0 < x < room.size[0] and 0 < y < room.size[1] for x, y, _ in points)

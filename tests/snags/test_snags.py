@@ -3,7 +3,7 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import rooms, runs, units, values
+from tall_plank.edits import islands, rooms, runs, units, values
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
@@ -74,3 +74,12 @@ def test_a_worktop_without_a_board_of_its_thickness(job: Job) -> None:
 def test_a_run_without_room_for_its_start_is_refused(job: Job) -> None:
     with pytest.raises(PlankError, match="no length"):
         runs.set_run_length(job, job.rooms[0].runs[0].id, "start", "3600")
+
+
+def test_an_island_that_stands_in_a_wall_is_named() -> None:
+    job = new_job()
+    change = islands.add_island(job, "r1")
+    job = with_run(change.job, "K1", Level.BASE, "pair 900")
+    assert not [s for s in Workings(job).snags if s.rule == "clash"]
+    (snag,) = [s for s in Workings(islands.set_island(job, change.made[0], "y", "-200").job).snags if s.rule == "clash"]
+    assert "wall" in snag.what and snag.where.label == "K1"

@@ -17,6 +17,8 @@ from tall_plank.setout.rooms import corners_of, walls_of
 
 LETTERS = "KLMNOP"
 ENDS = ("open", "panel", "waterfall")
+ROW = 600.0
+"""mm of depth of a row of units, about."""
 
 
 def find_island(job: Job, island_id: str) -> tuple[Room, Island]:
@@ -39,6 +41,21 @@ def with_island(job: Job, room: Room, island: Island) -> Job:
     return with_room(job, msgspec.structs.replace(room, islands=islands))
 
 
+def middle_of(room: Room) -> tuple[float, float]:
+    """The middle of a room's outline, mm."""
+    x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
+    return (x0 + x1) / 2, (y0 + y1) / 2
+
+
+def start_of(middle: tuple[float, float], length: float, degrees: float = 0.0) -> tuple[float, float]:
+    """Where an island's line starts so that one row of units before it has its middle at a place, mm."""
+    along = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    # The depth of the row lies before its line, so the line stands behind the middle.
+    behind = -along[1] * ROW / 2, along[0] * ROW / 2
+    x, y = (m - a * length / 2 + b for m, a, b in zip(middle, along, behind, strict=True))
+    return x, y
+
+
 def add_island(job: Job, room_id: str, at: tuple[float, float] | None = None, length: float = 1800.0) -> Change:
     """Set an island into the middle of a room, or with its middle at a place; its first face looks south."""
     room = job.room(room_id)
@@ -46,14 +63,11 @@ def add_island(job: Job, room_id: str, at: tuple[float, float] | None = None, le
     letter = next((c for c in LETTERS if c not in taken), "")
     if not letter:
         raise PlankError("A room takes at most six islands.", "island", "Take one away first.")
-    x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
-    x, y = at or ((x0 + x1) / 2, (y0 + y1) / 2)
+    x0, _, x1, _ = ol.bounds(corners_of(room.outline))
     length = min(length, max(600.0, x1 - x0 - 1000.0))
+    x, y = start_of(at or middle_of(room), length)
     job, (island_id,) = new_ids(job, "i")
-    # The depth of one row of units lies before its line, so the line stands behind the middle.
-    island = Island(
-        island_id, letter, Length.of(round(x - length / 2)), Length.of(round(y + 300.0)), Length.of(round(length))
-    )
+    island = Island(island_id, letter, Length.of(round(x)), Length.of(round(y)), Length.of(round(length)))
     room = job.room(room_id)
     job = with_room(job, msgspec.structs.replace(room, islands=(*room.islands, island)))
     return Change(job, "Add an island", made=(island_id,))

@@ -8,7 +8,7 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_ids, next_number, with_cells, with_room
 from tall_plank.edits.clipboard import MAX_TEXT, fitted, plain_width, with_template
-from tall_plank.edits.islands import LETTERS, find_island
+from tall_plank.edits.islands import LETTERS, find_island, middle_of, start_of
 from tall_plank.edits.runs import add_run, run_on
 from tall_plank.job import Cell, Island, Job, Run, Template, Unit
 from tall_plank.measure import Length, PlankError
@@ -122,7 +122,7 @@ def place_saved(
     job: Job, text: str, room_id: str, wall: str, at: tuple[float, float] | None = None, after: str = ""
 ) -> Change:
     """Place a saved unit, run or island: units after a cell or at the end of the runs on a line, an island at a place
-    in the room. What this job cannot follow is made plain and named in `skipped`."""
+    or in the middle of the room. What this job cannot follow is made plain and named in `skipped`."""
     saved = read_saved(text)
     skipped: list[str] = []
     if saved.what == "island":
@@ -180,7 +180,7 @@ def _place_island(job: Job, saved: Saved, room_id: str, at: tuple[float, float] 
         raise PlankError("A room takes at most six islands.", "island", "Take one away first.")
     job, (island_id,) = new_ids(job, "i")
     island = _plain(job, saved.island, skipped)
-    x, y = at or (island.x.mm, island.y.mm)
+    x, y = at or start_of(middle_of(room), island.length.mm, island.angle)
     island = msgspec.structs.replace(
         island, id=island_id, letter=letter, x=Length.of(round(x)), y=Length.of(round(y)),
         wall=island.wall if island.wall in room.wall_ids() else "",

@@ -55,6 +55,8 @@ def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
             if not _boxes_meet(boxes[i], boxes[k]) or not ol.overlap(pa, pb, TOUCH):
                 continue
             found.append((b, f"It stands in {a.number or 'a filler'}.", "Move one of them."))
+        if room.wall(a.wall).island and not all(ol.inside(room.points, *_inside(room, a, x, y)) for x, y in pa):
+            found.append((a, "It stands in a wall or outside the room.", "Move the island."))
         for column in room.room.columns:
             if column_height(room.room, column) <= a.bottom + TOUCH:
                 continue
