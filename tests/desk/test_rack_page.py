@@ -137,3 +137,15 @@ def test_the_window_is_no_wider_for_the_shop_pages(window: Window) -> None:
         window.centralWidget().layout().activate()
         QTest.qWait(0)
         assert window.minimumSizeHint().width() <= 1200, code
+
+
+def test_a_read_only_job_books_nothing(window: Window, qtbot) -> None:
+    page, rack = window.plans, window.plans.rack
+    rack.add(carcass_board(window), 1600.0, 800.0)
+    window.open_schedule("boards")
+    with qtbot.waitSignal(page.planner.ended, timeout=LONG):
+        page.start()
+    window.document.read_only = True
+    page.keep_found()
+    assert window.document.job.kept_plan is not None and window.document.job.kept_plan.rack
+    assert {p.state for p in rack.pieces()} == {"free"}
