@@ -9,7 +9,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shop.plan_check import check_plan, least_turns
-from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan, NestRules, Placement, PlannedBoard, Request
+from tall_plank.shop.nesting import (
+    NestBoard,
+    NestPart,
+    NestPlan,
+    NestRules,
+    Placement,
+    PlannedBoard,
+    Request,
+    router,
+    search,
+)
 from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.shop.nesting.search import nest
 
@@ -126,6 +136,41 @@ def test_a_row_wider_than_any_board_is_divided() -> None:
     check_plan(request, plan)
     assert not plan.unplaced
     assert len(plan.boards) == 2 or all(len(b.placements) >= 2 for b in plan.boards)
+
+
+@pytest.mark.parametrize("mode", ["saw", "router"])
+def test_seconds_are_those_of_the_search_and_not_of_compiling(mode: str, monkeypatch: pytest.MonkeyPatch) -> None:
+    """On a clock that only compiling moves, by more than the search may take, the search goes to its end."""
+    now = [0.0]
+
+    class Clock:
+        @staticmethod
+        def perf_counter() -> float:
+            return now[0]
+
+    monkeypatch.setattr(search, "time", Clock)
+    monkeypatch.setattr(router, "time", Clock)
+    compiled = search.compile_search
+
+    def slowly() -> None:
+        if not now[0]:
+            now[0] += 100.0
+        compiled()
+
+    monkeypatch.setattr(search, "compile_search", slowly)
+    parts = tuple(NestPart(f"p{i}", 700.0, 400.0 + i, 1, "ply") for i in range(12))
+    plan = nest(Request(parts, (BOARD,), NestRules(mode=mode, effort=2, seconds=10.0)))  # type: ignore[arg-type]
+    assert now[0] == 100.0
+    assert plan.done
+
+
+def test_the_tiny_search_goes_through_the_whole_loop(monkeypatch: pytest.MonkeyPatch) -> None:
+    called = []
+    improve = search.kernel.improve
+    monkeypatch.setattr(search.kernel, "improve", lambda *a: (called.append(1), improve(*a))[1])
+    monkeypatch.setattr(search, "_compiled", False)
+    search.compile_search()
+    assert called
 
 
 def test_offcuts_are_taken_before_new_boards_and_the_cheaper_board_first() -> None:

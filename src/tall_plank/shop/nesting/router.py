@@ -46,8 +46,9 @@ def nest_free(
     request: Request, told: Callable[[NestPlan], None] | None = None, stopped: Callable[[], bool] | None = None
 ) -> NestPlan:
     """A plan for a router; as `nest`, which calls it."""
-    from tall_plank.shop.nesting.search import nest
+    from tall_plank.shop.nesting.search import compile_search, nest
 
+    compile_search()
     started = time.perf_counter()
     rules = request.rules
     boxes = msgspec.structs.replace(request, rules=msgspec.structs.replace(rules, mode="saw", turns=0))
