@@ -277,14 +277,14 @@ def bars(
     """Lengths of a job, or of any lists of pieces and bars, cut from bars; as JSON."""
     from tall_plank.files import cutcsv
     from tall_plank.shop.bars import BarPiece, BarStock, cut_bars
-    from tall_plank.shop.lengths import bars_of, pieces_of
+    from tall_plank.shop.lengths import bar_plan, bars_of, pieces_of
 
     faults: tuple[str, ...] = ()
     pieces: tuple[BarPiece, ...] = ()
     stock: tuple[BarStock, ...] = ()
     if file is not None:
         w = load(file)
-        pieces, stock = pieces_of(w.made), bars_of(w.job.stock, w.job.price_book())
+        pieces, stock = pieces_of(w.made, w.job.stock), bars_of(w.job.stock, w.job.price_book())
     elif pieces_file is None or stock_file is None:
         raise click.UsageError("Give a job file, or both --pieces and --stock.")
     if pieces_file is not None:
@@ -293,7 +293,10 @@ def bars(
     if stock_file is not None:
         stock, wrong = cutcsv.read_bar_stock(stock_file)
         faults += wrong
-    plan = cut_bars(pieces, stock, kerf, trim)
+    if file is not None and pieces_file is None and stock_file is None:
+        plan = bar_plan(w.made, w.job.stock, w.job.price_book(), w.job.cutting, kerf, trim)
+    else:
+        plan = cut_bars(pieces, stock, kerf, trim)
     cutcsv.write_document(cutcsv.bars_document(plan), out)
     click.echo(f"{out}: {len(plan.bars)} bars, {'proven best' if plan.proven else 'not proven best'}")
     _end_with([*faults, *(f"{u.piece} ({u.qty}): {u.why}" for u in plan.unplaced)])

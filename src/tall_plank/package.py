@@ -11,7 +11,7 @@ from tall_plank.files.gltf import write_gltf
 from tall_plank.files.svg import write_svg
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
-from tall_plank.papers.drawings import board_sheets, job_sheets, room_drawings, sheet_of
+from tall_plank.papers.drawings import bar_sheets, board_sheets, job_sheets, room_drawings, sheet_of
 from tall_plank.papers.labels import labels_of, write_label_sheets
 from tall_plank.papers.offer import offer
 from tall_plank.papers.tables import Column, Table
@@ -112,6 +112,8 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
         ("shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name)),
         ("cutting-plans.pdf", lambda path: write_sheets(board_sheets(w, date), path, w.job.name)),
     ]
+    if w.bars.bars:
+        steps.append(("bars.pdf", lambda path: write_sheets(bar_sheets(w, date), path, w.job.name)))
     for number, room in enumerate(w.layout.rooms, 1):
         prefix = f"room{number}-"
         for name, drawing in room_drawings(w, room.room.id):
@@ -140,6 +142,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
 WHAT = (
     ("labels.pdf", "a label for every part, in the order of the boards"),
     ("cutting-plans.pdf", "every board with its parts and offcuts"),
+    ("bars.pdf", "every bar with the pieces cut from it"),
     ("drawings.pdf", "plans and elevations for the client"),
     ("shop-drawings.pdf", "the same with edging, hidden boards and joints"),
     ("estimate.pdf", "the client's paper"),

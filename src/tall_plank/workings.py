@@ -8,13 +8,13 @@ from typing import TYPE_CHECKING, Any
 
 from tall_plank.costing import Costs, Price, job_costs, job_price
 from tall_plank.job import Body, Job, Snag
-from tall_plank.making import MadeJob, make_job
+from tall_plank.making import MadeJob, NumberedPart, make_job
 from tall_plank.setout import Layout, set_out
 from tall_plank.shop.boards import Plan, cut_plan, plan_kept
 from tall_plank.shop.cutlist import CutRow, cut_rows
 from tall_plank.shop.edging import EdgingRow, edging_rows
 from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
-from tall_plank.shop.lengths import KERF, bars_of, pieces_of
+from tall_plank.shop.lengths import bar_plan, blank_parts
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import fingerprint, rules_of
 from tall_plank.snags import Checked, all_snags
@@ -116,12 +116,13 @@ class Workings:
 
     @cached_property
     def bars(self) -> BarPlan:
-        """Moldings cut from bars."""
-        from tall_plank.shop.bars import cut_bars
+        """What is cut from bars: moldings, rails, tracks, edging strips, worktops from their blanks."""
+        return bar_plan(self.made, self.job.stock, self.job.price_book(), self.job.cutting)
 
-        pieces = pieces_of(self.made)
-        stock = bars_of(self.job.stock, self.job.price_book())
-        return cut_bars(pieces, stock, KERF)
+    @property
+    def blank_parts(self) -> tuple[NumberedPart, ...]:
+        """Parts that are cut from worktop blanks, and so lie on no board."""
+        return tuple(blank_parts(self.made, self.job.stock))
 
     @cached_property
     def machine_files(self) -> MachineFiles:
@@ -131,7 +132,8 @@ class Workings:
 
         routed = self.job.cutting.mode == "router"
         machine = self.machine or shipped_machine()
-        return machine_files(self.made, self.job.stock, self.plan, machine, routed=routed)
+        alone = tuple(i.number for i in self.blank_parts)
+        return machine_files(self.made, self.job.stock, self.plan, machine, routed=routed, alone=alone)
 
     @cached_property
     def costs(self) -> Costs:

@@ -67,7 +67,8 @@ def test_boards_for_the_router_are_programs_of_their_own(window: Window, qtbot) 
 def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "printer")
     window.commands.run("print_labels")
-    parts = sum(len(b.placements) for b in window.document.workings.plan.boards)
+    w = window.document.workings
+    parts = sum(len(b.placements) for b in w.plan.boards) + len(w.blank_parts)
     assert len(list((tmp_path / "printer").glob("*.png"))) == parts
     monkeypatch.setattr(dialogs, "ask_save", lambda *_: tmp_path / "labels.pdf")
     window.commands.run("export_labels")

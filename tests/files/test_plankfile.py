@@ -68,6 +68,17 @@ def test_a_job_of_format_4_makes_what_it_made_when_it_was_written() -> None:
     assert job_from_bytes(job_bytes(job), "again") == job
 
 
+def test_a_job_of_format_5_makes_what_it_made_when_it_was_written() -> None:
+    """Written by the program as it was then: worktops lie on boards, and nothing is cut from bars."""
+    job = read_plank(Path(__file__).parent / "data" / "format-5.plank")
+    w = Workings(job)
+    assert (w.tally.units, w.tally.parts, w.tally.boards, w.tally.fittings) == (37, 693, 61, 582)
+    assert str(w.tally.price.net) == "19708.64"
+    assert w.snags == ()
+    assert w.bars.bars == () and w.blank_parts == ()
+    assert job_from_bytes(job_bytes(job), "again") == job
+
+
 def room_of(raw: dict) -> dict:  # type: ignore[type-arg]
     return raw["job"]["rooms"][0]
 

@@ -11,11 +11,13 @@ from decimal import Decimal
 import msgspec
 
 from tall_plank.costing.money import cents, quantity
+from tall_plank.job.cutting import Cutting
 from tall_plank.shop.bars import BarPlan
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.cutlist import CutRow
 from tall_plank.shop.edging import EdgingRow
 from tall_plank.shop.hardware import HardwareRow
+from tall_plank.shop.lengths import thing_of
 from tall_plank.stock import PriceBook, Stock
 
 
@@ -34,7 +36,7 @@ class OrderLine(msgspec.Struct, frozen=True):
 
 def order_lines(
     plan: Plan, bought: tuple[CutRow, ...], edging: tuple[EdgingRow, ...], bars: BarPlan,
-    hardware: tuple[HardwareRow, ...], stock: Stock, book: PriceBook,
+    hardware: tuple[HardwareRow, ...], stock: Stock, book: PriceBook, saw: Cutting,
 ) -> tuple[OrderLine, ...]:  # fmt: skip
     """Order lines by supplier, then boards, edging, bars, fittings, panes, appliances.
 
@@ -60,22 +62,25 @@ def order_lines(
             price = cents(price * quantity(board.length * board.width * 1e-6, 6))
         add(board.supplier, "Boards", code, board.name, Decimal(count), "board", price)
     for e in edging:
+        if (stocked := stock.edging_by_code(e.code)) is not None and stocked.strips:
+            continue  # in strips, below
         metres = Decimal(math.ceil(e.order_m - 1e-9))
         add(e.supplier, "Edging", e.code, e.name, metres, "m", prices.get(e.code, (None,))[0])
-    whole: dict[str, int] = {}
+    whole: dict[tuple[str, float], int] = {}
+    cost: dict[tuple[str, float], float] = {}
     for bar in bars.bars:
-        whole[bar.profile] = whole.get(bar.profile, 0) + 1
-    for code, count in whole.items():
-        profile = stock.profile(code)
-        assert profile is not None  # bars are of stock only
-        price, per = prices.get(code, (None, ""))
-        if price is not None and per == "m":
-            price = cents(price * quantity(profile.length / 1000))
-        add(profile.supplier, "Bars", code, profile.name, Decimal(count), "bar", price)
+        whole[bar.profile, bar.length] = whole.get((bar.profile, bar.length), 0) + 1
+        cost[bar.profile, bar.length] = bar.price
+    for (code, mm), count in whole.items():
+        thing = thing_of(stock, code, saw)
+        price = cents(Decimal(str(cost[code, mm]))) if code in prices else None
+        add(thing.supplier, "Bars", code, f"{thing.name}, {mm:g} long", Decimal(count), "bar", price)
     for h in hardware:
         price, per = prices.get(h.code, (None, ""))
         if h.appliance and price is None:
             continue  # by others
+        if h.metres and (stocked_fitting := stock.fitting(h.code)) is not None and stocked_fitting.bars:
+            continue  # in bars, above
         by_metre = per == "m" and h.metres > 0
         qty = Decimal(math.ceil(h.metres * 10 - 1e-6)) / 10 if by_metre else Decimal(h.qty)
         group = "Appliances" if h.appliance else "Fittings"

@@ -89,7 +89,7 @@ class RackPage(QWidget):
 
     def refresh(self) -> None:
         """Read the rack again: another program may have changed it."""
-        boards = [b for b in self.document.job.stock.boards if not b.cut_to_size]
+        boards = [b for b in self.document.job.stock.boards if b.planned]
         if [self.board.itemData(i) for i in range(self.board.count())] != [b.code for b in boards]:
             at = self.board.currentData()
             self.board.clear()

@@ -25,6 +25,7 @@ from PyQt6.QtWidgets import (
 from tall_plank import assets
 from tall_plank.desk import dialogs, theme
 from tall_plank.desk.background import PackageThread
+from tall_plank.desk.barspage import BarsPage
 from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
 from tall_plank.desk.document import Document
@@ -154,13 +155,15 @@ class Window(QMainWindow):
         self.table = TablePane()
         self.plans = PlansPage(doc)
         self.boards = self.plans.boards
+        self.bars = BarsPage(doc)
         self.machine = MachinePage(doc)
         self.rack = RackPage(doc, self.plans.rack)
         self.sheet = SheetView()
         self.center = QStackedWidget()
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
-        for page in (self.design, self.table, self.plans, self.machine, self.rack, self.sheet, self.unit_page):
+        pages = (self.design, self.table, self.plans, self.bars, self.machine, self.rack, self.sheet, self.unit_page)
+        for page in pages:
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -322,6 +325,9 @@ class Window(QMainWindow):
         if code == "plans":
             self.plans.refresh()
             self.center.setCurrentWidget(self.plans)
+        elif code == "bars":
+            self.bars.refresh()
+            self.center.setCurrentWidget(self.bars)
         elif code == "rack":
             self.rack.refresh()
             self.center.setCurrentWidget(self.rack)
@@ -373,6 +379,8 @@ class Window(QMainWindow):
             return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
         if page is self.plans:
             return self.boards
+        if page is self.bars:
+            return self.bars.view
         if page is self.rack:
             return self.rack.table.view
         return self.table.view if page is self.table or page is None else page
@@ -393,7 +401,9 @@ class Window(QMainWindow):
         """The view that zoom commands work on."""
         widget = QApplication.focusWidget()
         page = self.unit_page
-        views = (self.strip, self.plan, self.model, self.boards, self.sheet, page.drawing, page.model)
+        views = (
+            self.strip, self.plan, self.model, self.boards, self.bars.view, self.sheet, page.drawing, page.model,
+        )  # fmt: skip
         for view in views:
             if widget is view and view.isVisible():
                 return view
@@ -562,7 +572,7 @@ class Window(QMainWindow):
 
     def restyle(self) -> None:
         """The look changed."""
-        for view in (self.strip, self.plan, self.boards, self.sheet):
+        for view in (self.strip, self.plan, self.boards, self.bars.view, self.sheet):
             view.restyle()
         self.model.restyle()
         self.tally.restyle()

@@ -21,7 +21,7 @@ from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-FORMAT = 5
+FORMAT = 6
 MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
@@ -106,8 +106,15 @@ def _with_runners(raw: dict[str, Any]) -> dict[str, Any]:
     return raw
 
 
+def _with_bars(raw: dict[str, Any]) -> dict[str, Any]:
+    """Format 5 to 6: the stock may say what is sold in bars, strips and blanks, and which timber is solid. What
+    an older job has stays on boards and rolls, so that it makes what it made."""
+    raw["format"] = 6
+    return raw
+
+
 UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
-    1: _with_room_parts, 2: _with_guides, 3: _with_fitted, 4: _with_runners,
+    1: _with_room_parts, 2: _with_guides, 3: _with_fitted, 4: _with_runners, 5: _with_bars,
 }  # fmt: skip
 """From format n to n + 1, one function a step."""
 

@@ -1,13 +1,16 @@
-"""The drawings of a job on sheets: plan and elevations, and the cutting plans."""
+"""The drawings of a job on sheets: plan and elevations, cutting plans, bars."""
 
 from __future__ import annotations
 
+from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
 from tall_plank.drawing.board import board_drawing
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
-from tall_plank.drawing.sheets import Sheet, lay_out
+from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
 from tall_plank.drawing.shopmarks import NOTE
+from tall_plank.measure import format_length
+from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
 
@@ -54,4 +57,45 @@ def board_sheets(w: Workings, date: str = "") -> list[Sheet]:
         scale = lay_out(board_drawing(b.name, b.length, b.width, (), 1.0), ()).scale
         drawing = board_drawing(f"{b.title}, {b.used * 100:.0f} % used", b.length, b.width, pieces, scale, b.offcuts)
         sheets.append(sheet_of(w, drawing, i, len(boards), date))
+    return sheets
+
+
+BARS_A_SHEET = 14
+"""Bars on one sheet."""
+
+
+def bars_shown(w: Workings, kind: str = "") -> list[BarShown]:
+    """Every bar that is cut, or those of one kind in words (rails, worktops), as it is drawn."""
+    display = w.job.display
+    angles = {m.number: (m.piece.left, m.piece.right) for m in w.made.moldings}
+    found = []
+    for number, bar in enumerate(w.bars.bars, 1):
+        thing = thing_of(w.job.stock, bar.profile, w.job.cutting)
+        if kind and thing.kind != kind:
+            continue
+        at = thing.trim
+        pieces = []
+        for name, mm in bar.pieces:
+            pieces.append(BarPieceShown(name, at, mm, format_length(mm, display), *angles.get(name, (0.0, 0.0))))
+            at += mm + thing.kerf
+        head = f"{number} · {thing.name} · {format_length(bar.length, display)}"
+        found.append(BarShown(head, bar.length, tuple(pieces), bar.length - at, format_length(bar.left, display)))
+    return found
+
+
+def bar_kinds(w: Workings) -> tuple[str, ...]:
+    """Kinds of things that are cut from bars, in the order of the plan."""
+    return tuple(dict.fromkeys(thing_of(w.job.stock, b.profile, w.job.cutting).kind for b in w.bars.bars))
+
+
+def bar_sheets(w: Workings, date: str = "") -> list[Sheet]:
+    """The bars of the job, some to a sheet."""
+    bars = bars_shown(w)
+    groups = [bars[i : i + BARS_A_SHEET] for i in range(0, len(bars), BARS_A_SHEET)]
+    sheets = []
+    for number, group in enumerate(groups, 1):
+        longest = max(b.length for b in group)
+        # Room on A3 within its frame and margins: 364 mm along, 227 mm up.
+        scale = next((s for s in SCALES if longest / s <= 364.0 and PITCH * len(group) <= 227.0), SCALES[-1])
+        sheets.append(sheet_of(w, bar_drawing("Bars", group, float(scale)), number, len(groups), date))
     return sheets

@@ -21,12 +21,13 @@ from tall_plank.workings import Workings
 
 
 class Place(msgspec.Struct, frozen=True):
-    """Where a part lies on its board: the board's number, its size, and every part's box (x, y, length, width), mm."""
+    """Where a part lies on its board or blank: its number, its size, and every part's box (x, y, length, width), mm."""
 
     board: int
     size: tuple[float, float]
     boxes: tuple[tuple[float, float, float, float], ...]
     mine: int
+    word: str = "board"
 
 
 class Label(msgspec.Struct, frozen=True):
@@ -75,6 +76,17 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
         for i, p in enumerate(board.placements):
             seen.add(p.part)
             found.append(_label(w, parts[p.part], display, Place(number, (board.length, board.width), boxes, i)))
+    for number, bar in enumerate(w.bars.bars, 1):
+        blank = w.job.stock.board_by_code(bar.profile)
+        if blank is not None:
+            at, spans = w.job.cutting.trim, []
+            for name, mm in bar.pieces:
+                spans.append((at, 0.0, mm, min(blank.width, parts[name].part.cut_width)))
+                at += mm + w.job.cutting.kerf
+            for i, (name, _) in enumerate(bar.pieces):
+                seen.add(name)
+                place = Place(number, (bar.length, blank.width), tuple(spans), i, "bar")
+                found.append(_label(w, parts[name], display, place))
     cut = {n for row in w.cut_rows for n in row.numbers}
     found += [_label(w, parts[n], display, None) for n in parts if n in cut and n not in seen]
     return tuple(found)
@@ -127,7 +139,7 @@ def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
     pen.text(pad, foot, 2.0, _cut(f"{label.job} · {label.code}", 2.0, wide - 2 * pad - 20.0))
     if label.place is not None:
         _place(pen, label.place, (wide - pad - 17.0, high - pad - 12.0), (17.0, 9.0))
-        pen.text(wide - pad - 17.0, foot, 2.0, f"board {label.place.board}")
+        pen.text(wide - pad - 17.0, foot, 2.0, f"{label.place.word} {label.place.board}")
 
 
 def _place(pen: Pen, place: Place, corner: tuple[float, float], room: tuple[float, float]) -> None:

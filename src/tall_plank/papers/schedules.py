@@ -10,7 +10,8 @@ from tall_plank.measure.units import trimmed
 from tall_plank.papers.shoplists import drawers, fronts, orders
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.boards import Plan
-from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE
+from tall_plank.shop.edging import TRIM_ALLOWANCE
+from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE, thing_of
 from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.workings import Workings
 
@@ -172,30 +173,36 @@ def lengths(w: Workings) -> Table:
 
 
 def bars(w: Workings) -> Table:
-    """Bars of every profile with the pieces cut from each; pieces have an allowance for each mitre."""
+    """Bars of everything that is cut from them, with the pieces of each; pieces have an allowance for each mitre."""
     plan = w.bars
     columns = (
         Column("bar", "Bar", "count", wide=0.5),
-        Column("profile", "Profile", wide=1.6),
+        Column("profile", "Of", wide=1.6),
         Column("length", "Length", "length"),
         Column("pieces", "Pieces", wide=3.0),
         Column("left", "Left", "length"),
     )
     rows = tuple(
-        (i, _profile_name(w, b.profile), b.length,
+        (i, thing_of(w.job.stock, b.profile, w.job.cutting).name, b.length,
          ", ".join(f"{name} {format_length(mm, w.job.display)}" for name, mm in b.pieces), b.left)
         for i, b in enumerate(plan.bars, 1)
     )  # fmt: skip
-    told = "proven to be the fewest" if plan.proven else "not proven to be the fewest"
-    what = f"{len(rows)} bars, {told}" if rows else "nothing is cut from bars: what there is, is by others"
-    note = f"Kerf {KERF:g} mm; {MITRE_ALLOWANCE:g} mm more for each mitred end, cut to the angle afterwards."
+    currency = w.job.price_book().currency
+    least = f"for {plan.cost:,.2f} {currency}"
+    told = f"{least}, proven the least" if plan.proven else f"{least}; no plan costs less than {plan.bound:,.2f}"
+    what = f"{len(rows)} bars {told}" if rows else "nothing is cut from bars: what there is, is by others"
+    note = (
+        f"Kerf {KERF:g} mm, for worktops {plan_kerf(w)}; {MITRE_ALLOWANCE:g} mm more for each mitred end, cut to the "
+        f"angle afterwards; {TRIM_ALLOWANCE:g} mm more for an edging strip. Pieces a, b are joined to one length: "
+        "moldings by a scarf at 45°, strips butted."
+    )
     lost = "; ".join(f"{u.piece}: {u.why}" for u in plan.unplaced)
     return Table("Bars", what, columns, rows, note=f"{note} Not cut: {lost}." if lost else note)
 
 
-def _profile_name(w: Workings, code: str) -> str:
-    profile = w.job.stock.profile(code)
-    return profile.name if profile is not None else code
+def plan_kerf(w: Workings) -> str:
+    """The board saw's cut and end trim in words."""
+    return f"{w.job.cutting.kerf:g} mm and {w.job.cutting.trim:g} mm off both ends"
 
 
 def _boards_said(plan: Plan) -> str:

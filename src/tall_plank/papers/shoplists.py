@@ -12,7 +12,7 @@ from tall_plank.workings import Workings
 def orders(w: Workings) -> Table:
     """What to buy, supplier by supplier, with a total for each."""
     book = w.job.price_book()
-    lines = order_lines(w.plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, book)
+    lines = order_lines(w.plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, book, w.job.cutting)
     columns = (
         Column("supplier", "Supplier", wide=1.2),
         Column("group", "Group", wide=0.8),

@@ -149,7 +149,7 @@ def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM
     for code in sorted(by_board):
         board = stock.board_by_code(code)
         assert board is not None  # parts are cut from stock only
-        if board.cut_to_size:
+        if not board.planned:
             continue
         # A material whose pieces did not change keeps its plan.
         done, left = plan_board(board, tuple(by_board[code]), kerf, trim)

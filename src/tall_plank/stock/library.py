@@ -183,6 +183,12 @@ def check_stock(stock: Stock) -> None:
             raise PlankError(
                 f"There is no finish “{board.finish}”.", f"board {board.code}", "Add the finish or mend the name."
             )
+    sold = [(f"fitting {f.code}", f.bars) for f in stock.fittings]
+    sold += [(f"edging {e.code}", e.strips) for e in stock.edgings]
+    sold += [(f"profile {p.code}", p.lengths) for p in stock.profiles]
+    for where, lengths in sold:
+        if any(mm <= 0 for mm in lengths):
+            raise PlankError("The length of a bar is not above zero.", where, "Give it a real length.")
     for edging in stock.edgings:
         if edging.thickness <= 0:
             raise PlankError("The thickness is not above zero.", f"edging {edging.code}", "Give it a real thickness.")

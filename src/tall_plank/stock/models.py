@@ -40,8 +40,17 @@ class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=
     supplier: str = ""
     cut_to_size: bool = False
     """Bought cut to its sizes: glass, mirror. It is on no cutting plan."""
+    blank: bool = False
+    """A worktop blank: cut to length only, as a bar is, never ripped into two worktops."""
+    solid: bool = False
+    """Solid timber: its parts are on the list for the timber yard, with rough sizes."""
     modulus: float = 0.0
     """N/mm2, of elasticity in bending along its length; 0: not known."""
+
+    @property
+    def planned(self) -> bool:
+        """Whether its parts lie on cutting plans: it is no pane bought to size and no blank."""
+        return not self.cut_to_size and not self.blank
 
     @property
     def usable_length(self) -> float:
@@ -50,7 +59,7 @@ class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=
 
 
 class Edging(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
-    """Edging from a roll; it matches the finish of the same code."""
+    """Edging from a roll, or in strips; it matches the finish of the same code."""
 
     code: str
     name: str
@@ -58,6 +67,8 @@ class Edging(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash
     thickness: float
     width: float
     supplier: str = ""
+    strips: tuple[float, ...] = ()
+    """mm of the strips it is sold in (solid lippings); none: a roll."""
 
 
 class Hole(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
@@ -109,6 +120,7 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     moment : what a stay holds at the front's middle, kg x mm (flaps), 0: by its capacity
     shape : how a handle looks
     picture : name of its image among the job's pictures; empty: it is drawn from its sizes
+    bars : mm of the bars that it is sold in, where it is cut to length from bars
     """
 
     code: str
@@ -136,6 +148,7 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     moment: float = 0.0
     shape: HandleShape = "bar"
     picture: str = ""
+    bars: tuple[float, ...] = ()
 
     @property
     def is_inside(self) -> bool:
@@ -201,7 +214,8 @@ class Profile(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     ----------
     uses : what it is offered for: skirting, dado rail, picture rail, cornice
     points : its outline, mm: x out from the wall, y up from its lower edge
-    length : mm of one bar
+    length : mm of one bar; where it is priced each, that bar's price
+    lengths : mm of other bars that it is sold in
     """
 
     code: str
@@ -211,6 +225,7 @@ class Profile(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     length: float
     finish: str = ""
     supplier: str = ""
+    lengths: tuple[float, ...] = ()
 
     @property
     def height(self) -> float:

@@ -33,12 +33,15 @@ class MachineFiles:
     left: tuple[Left, ...]
 
 
-def machine_files(made: MadeJob, stock: Stock, plan: Plan, machine: Machine, *, routed: bool) -> MachineFiles:
+def machine_files(
+    made: MadeJob, stock: Stock, plan: Plan, machine: Machine, *, routed: bool, alone: tuple[str, ...] = ()
+) -> MachineFiles:
     """Programs for every part of a plan.
 
     Parameters
     ----------
     routed : whether the machine cuts the parts out of whole boards
+    alone : numbers of parts that come to it in their size whatever the plan: worktops from their blanks
     """
     parts = {i.number: i.part for i in made.parts()}
     programs: list[Program] = []
@@ -51,12 +54,14 @@ def machine_files(made: MadeJob, stock: Stock, plan: Plan, machine: Machine, *, 
             programs.append(program_of(name, (board.length, board.width, thick), found, machine))
             works += found
         else:
-            for p in board.placements:
-                alone = work_on(p.part, parts[p.part], _alone(parts[p.part], p.part), stock)
-                works.append(alone)
-                if alone.holes or alone.slots or alone.pockets or alone.openings:
-                    size = (parts[p.part].cut_length, parts[p.part].cut_width, parts[p.part].thickness)
-                    programs.append(program_of(p.part, size, [alone], machine, outlines=False))
+            alone += tuple(p.part for p in board.placements)
+    for name in alone:
+        part = parts[name]
+        work = work_on(name, part, _alone(part, name), stock)
+        works.append(work)
+        if work.holes or work.slots or work.pockets or work.openings:
+            size = (part.cut_length, part.cut_width, part.thickness)
+            programs.append(program_of(name, size, [work], machine, outlines=False))
     second: list[Program] = []
     left: list[Left] = []
     for work in works:

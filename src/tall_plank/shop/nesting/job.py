@@ -26,7 +26,7 @@ def makes(stock: Stock) -> dict[str, tuple[Board, ...]]:
     """Code of a board -> all boards of its finish and thickness: what its parts may be cut from."""
     groups: dict[tuple[str, float], list[Board]] = {}
     for board in stock.boards:
-        if not board.cut_to_size:
+        if board.planned:
             groups.setdefault((board.finish, round(board.thickness, 3)), []).append(board)
     return {b.code: tuple(group) for group in groups.values() for b in group}
 

@@ -1,0 +1,67 @@
+"""The page of bars in the real window: what is drawn, chosen and told; it follows the job."""
+
+from __future__ import annotations
+
+import msgspec
+import pytest
+from PyQt6.QtCore import Qt
+
+from tall_plank.demo import demo_job
+from tall_plank.desk.window import Window
+from tall_plank.edits import units
+from tall_plank.files.userdata import UserFolders
+from tall_plank.job import Role
+
+
+@pytest.fixture
+def demo(qtbot, folders: UserFolders):  # type: ignore[no-untyped-def]
+    window = Window(demo_job(), folders)
+    qtbot.addWidget(window)
+    window.show()
+    window.open_schedule("bars")
+    yield window
+    window.document.history.mark_saved()
+
+
+def test_every_bar_is_drawn_with_its_pieces(demo: Window) -> None:
+    page = demo.bars
+    assert demo.center.currentWidget() is page
+    plan = demo.document.workings.bars
+    assert [b.length for b in page.view.bars] == [b.length for b in plan.bars]
+    assert [p.name for b in page.view.bars for p in b.pieces] == [name for b in plan.bars for name, _ in b.pieces]
+    assert f"{len(plan.bars)} bars" in page.figures.text() and "proven the least" in page.figures.text()
+    # All of them are on screen.
+    rect = page.view.extent()
+    left, right = page.view.to_px(rect.left(), 0).x(), page.view.to_px(rect.right(), 0).x()
+    assert 0 <= left < right <= page.view.width() + 1
+
+
+def test_one_kind_may_be_shown_alone(demo: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = demo.bars
+    page.kind.setFocus()
+    while page.kind.currentText() != "Rails":
+        at = page.kind.currentIndex()
+        qtbot.keyClick(page.kind, Qt.Key.Key_Down)
+        assert page.kind.currentIndex() == at + 1
+    page.kind.activated.emit(page.kind.currentIndex())
+    rails = [b for b in demo.document.workings.bars.bars if b.profile == "RL-25"]
+    assert [b.length for b in page.view.bars] == [b.length for b in rails]
+
+
+def test_bars_follow_the_job_and_its_undo(demo: Window) -> None:
+    page, doc = demo.bars, demo.document
+    before = list(page.view.bars)
+    doc.do(lambda job: units.set_scheme_finish(job, Role.WORKTOP, "keel-oak"))
+    assert any("Keel oak" in b.head for b in page.view.bars)
+    doc.undo()
+    assert page.view.bars == before
+
+
+def test_a_job_without_bars_says_so(demo: Window) -> None:
+    doc = demo.document
+    boards = tuple(msgspec.structs.replace(b, blank=False) for b in doc.job.stock.boards)
+    fittings = tuple(msgspec.structs.replace(f, bars=()) for f in doc.job.stock.fittings)
+    stock = msgspec.structs.replace(doc.job.stock, boards=boards, fittings=fittings)
+    doc.load(msgspec.structs.replace(doc.job, stock=stock), None, saved=True)
+    assert demo.bars.view.bars == []
+    assert "nothing is cut from bars" in demo.bars.figures.text()
