@@ -6,6 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.unit import unit_drawing
 from tall_plank.files.dxf import write_dxf
 from tall_plank.files.gltf import write_gltf
 from tall_plank.files.svg import write_svg
@@ -14,6 +15,7 @@ from tall_plank.papers import schedules
 from tall_plank.papers.drawings import bar_sheets, board_sheets, job_sheets, room_drawings, sheet_of
 from tall_plank.papers.labels import labels_of, write_label_sheets
 from tall_plank.papers.offer import offer
+from tall_plank.papers.partlists import unit_list, units_with_parts
 from tall_plank.papers.tables import Column, Table
 from tall_plank.papers.write_csv import write_csv
 from tall_plank.papers.write_pdf import write_sheets, write_tables
@@ -112,6 +114,11 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
         ("shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name)),
         ("cutting-plans.pdf", lambda path: write_sheets(board_sheets(w, date), path, w.job.name)),
     ]
+    numbers = units_with_parts(w)
+    drawn = {p.number: unit_drawing(p, u, w.job.stock, w.job.display) for p, u in w.made.units}
+    pictures = [drawn.get(n) for n in numbers]
+    steps.append(("parts-by-unit.pdf", lambda path: write_tables(
+        [unit_list(w, n) for n in numbers], path, w.job.name, w.job.display, head_of(w), pictures)))  # fmt: skip
     if w.bars.bars:
         steps.append(("bars.pdf", lambda path: write_sheets(bar_sheets(w, date), path, w.job.name)))
     for number, room in enumerate(w.layout.rooms, 1):
@@ -142,6 +149,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
 WHAT = (
     ("labels.pdf", "a label for every part, in the order of the boards"),
     ("cutting-plans.pdf", "every board with its parts and offcuts"),
+    ("parts-by-unit.pdf", "the parts of each unit under its picture"),
     ("bars.pdf", "every bar with the pieces cut from it"),
     ("drawings.pdf", "plans and elevations for the client"),
     ("shop-drawings.pdf", "the same with edging, hidden boards and joints"),

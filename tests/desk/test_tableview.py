@@ -1,13 +1,19 @@
 from __future__ import annotations
 
+from pathlib import Path
+
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
 
 from desk.conftest import cell
-from tall_plank.desk.tableview import LEAST, SHORT, column_widths
+from tall_plank.desk import dialogs
+from tall_plank.desk.tableview import LEAST, SHORT, TablePane, column_widths
 from tall_plank.desk.window import Window
 from tall_plank.edits import runs
+from tall_plank.shop.cutlist import natural
 
 
 def test_short_texts_and_figures_keep_their_width_and_long_ones_give_way() -> None:
@@ -36,6 +42,7 @@ def test_no_column_is_cut_while_there_is_room(columns: list[tuple[int, bool, int
 def test_columns_are_chosen_and_stay_chosen(window: Window, qtbot) -> None:
     window.open_schedule("cut-list")
     pane = window.table
+    pane.group_by("")
     keys = [c.key for c in pane._shown[0].columns]
     actions = dict(zip(keys, pane.columns_menu.actions(), strict=True))
     for key in ("parts", "edges"):
@@ -64,3 +71,109 @@ def test_orders_fronts_and_drawer_boxes_are_shop_lists(window: Window) -> None:
     for code in ("orders", "fronts", "drawers"):
         window.open_schedule(code)
         assert window.table.rows.rowCount() > 0, code
+
+
+def shown_rows(pane: TablePane) -> list[list[str]]:
+    return [[pane.rows.index(r, c).data() or "" for c in range(pane.rows.columnCount())] for r in range(pane.rows.rowCount())]
+
+
+def test_rows_are_grouped_with_their_sums_and_sorted_within(window: Window, qtbot) -> None:
+    window.open_schedule("cut-list")
+    pane = window.table
+    table = pane._shown[0]
+    keys = [c.key for c in table.columns]
+    name, qty, material, weight = (keys.index(k) for k in ("name", "qty", "material", "weight"))
+    assert pane.grouping.currentText() == "By material" and pane.view.isColumnHidden(material)
+    materials = sorted({row[material] for row in table.rows}, key=natural)
+    heads = [r for r in shown_rows(pane) if r[0] in materials]
+    assert [r[0] for r in heads] == materials
+    for head in heads:
+        mine = [row for row in table.rows if row[material] == head[0]]
+        assert int(head[qty]) == sum(row[qty] for row in mine)
+        assert float(head[weight].replace(",", "")) == pytest.approx(sum(row[weight] for row in mine), abs=0.006)
+    # A click on the head of a column sorts within the groups, whichever way.
+    for order in (Qt.SortOrder.AscendingOrder, Qt.SortOrder.DescendingOrder):
+        pane.view.sortByColumn(qty, order)
+        rows = shown_rows(pane)
+        assert [r[0] for r in rows if r[0] in materials] == materials
+        assert rows[-1][0] == "Total"
+        at = 0
+        for head in materials:
+            counts = []
+            at = next(i for i, r in enumerate(rows) if r[0] == head)
+            for r in rows[at + 1 :]:
+                if r[0] in (*materials, "Total"):
+                    break
+                counts.append(int(r[qty]))
+            assert counts == sorted(counts, reverse=order is Qt.SortOrder.DescendingOrder) and counts
+    # By keys, another group; a head without rows left is filtered away.
+    pane.grouping.setCurrentIndex(pane.grouping.findData("name"))
+    pane.grouping.activated.emit(pane.grouping.currentIndex())
+    assert pane.group == "name" and pane.view.isColumnHidden(name) and not pane.view.isColumnHidden(material)
+    pane.filter.setText(str(table.rows[0][name]))
+    left = [r[0] for r in shown_rows(pane)]
+    assert left[0] == table.rows[0][name] and left[-1] == "Total"
+    assert len(left) < len(table.rows)
+    pane.filter.clear()
+    # The head moves on when its column is put away, and the choice stays with its list.
+    pane.columns_menu.actions()[keys.index("parts")].trigger()
+    names = sorted({str(row[name]) for row in table.rows}, key=natural)
+    assert next(r[keys.index("material")] for r in shown_rows(pane)) == names[0]
+    window.open_schedule("hardware")
+    assert pane.group == ""
+    window.open_schedule("cut-list")
+    assert pane.group == "name"
+
+
+def test_a_schedule_is_exported_as_it_is_arranged(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    window.open_schedule("cut-list")
+    pane = window.table
+    table = pane._shown[0]
+    keys = [c.key for c in table.columns]
+    pane.group_by("grain")
+    pane.view.sortByColumn(keys.index("length"), Qt.SortOrder.AscendingOrder)
+    pane.filter.setText("gable")
+    made = pane.as_shown(table)
+    assert sorted(made.rows, key=str) == sorted(table.rows, key=str)  # nothing is left out
+    assert made.group == "grain"
+    top = [row for row in made.rows if "gable" in str(row[1])]
+    assert list(made.rows[: len(top)]) == top
+    pairs = dict(zip(table.rows, table.keys, strict=True))
+    assert all(pairs[row] == key for row, key in zip(made.rows, made.keys, strict=True))
+    path = tmp_path / "cut.csv"
+    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    window.commands.run("export_schedule")
+    first = path.read_text(encoding="utf-8-sig").splitlines()[1]
+    assert first.split(",")[0].strip('"') == str(top[0][0]).split(",")[0]
+
+
+def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> None:
+    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.listing["shop"] = "by-unit"
+    window.show_stage("shop")
+    page = window.unit_lists
+    assert page.unit.currentData() == "A2" and page.picture.placed
+    w = window.document.workings
+    unit = w.made.of(cell(window, "A2"))
+    listed = {n for row in page.pane._shown[0].rows for n in row[0].split(", ")}
+    assert listed == {f"A2.{i}" for i in range(1, len(unit.parts) + 1)}
+    for item in unit.items:
+        thing = w.job.stock.fitting(item.code) or w.job.stock.appliance(item.code)
+        assert thing.name in page.pane.note.text()
+    qtbot.mouseClick(page.next, Qt.MouseButton.LeftButton)
+    assert page.unit.currentData() == "A3"
+    page.before.setFocus()
+    qtbot.keyClick(page.before, Qt.Key.Key_Space)
+    assert page.unit.currentData() == "A2"
+    # Round to what belongs to no unit.
+    qtbot.mouseClick(page.before, Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(page.before, Qt.MouseButton.LeftButton)
+    assert page.unit.currentData() == "" and not page.picture.isVisible()
+    numbers = {n for row in page.pane._shown[0].rows for n in row[0].split(", ")}
+    assert numbers == {t.number for t in w.made.trims if t.part is not None}
+    # It follows the job.
+    page.unit.setCurrentIndex(page.unit.findData("A2"))
+    page._show()
+    before = page.picture.placed
+    window.document.do(lambda job: runs.set_width(job, (cell(window, "A2"),), "610"))
+    assert page.unit.currentData() == "A2" and page.picture.placed != before

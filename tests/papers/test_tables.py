@@ -13,7 +13,7 @@ from tall_plank.job import Job
 from tall_plank.making import Edges
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.package import write_drawing, write_package, write_table
-from tall_plank.papers import schedules
+from tall_plank.papers import partlists, schedules
 from tall_plank.papers.drawings import board_sheets, job_sheets, room_drawings
 from tall_plank.papers.offer import offer
 from tall_plank.papers.tables import Column, head_of, text_of
@@ -56,8 +56,8 @@ def test_values_for_other_programs(value: object, kind: str, text: str) -> None:
 
 
 def test_banded_edges_are_told_by_letters_not_by_color() -> None:
-    assert schedules.edge_marks(Edges("a", "", "", "b")) == "L1 · · W2"
-    assert schedules.edge_marks(Edges()) == "· · · ·"
+    assert partlists.edge_marks(Edges("a", "", "", "b")) == "L1 · · W2"
+    assert partlists.edge_marks(Edges()) == "· · · ·"
 
 
 @pytest.mark.parametrize("name", list(schedules.ALL))

@@ -10,7 +10,7 @@ import pytest
 
 from shop.bars_check import check_bars
 from tall_plank.demo import demo_job
-from tall_plank.edits import cutting, units
+from tall_plank.edits import cutting, standards, units
 from tall_plank.job import Job, Role
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules, shoplists
@@ -34,8 +34,9 @@ def with_moldings(job: Job) -> Job:
 
 @pytest.fixture(scope="module")
 def oak() -> Workings:
-    """The demo's job with worktops of solid oak, whose edging is strips, and with its moldings."""
-    return Workings(with_moldings(units.set_scheme_finish(demo_job(), Role.WORKTOP, "keel-oak").job))
+    """The demo's job with worktops of solid oak, lippings of 6 mm on its carcasses, and its moldings by the shop."""
+    job = units.set_scheme_finish(demo_job(), Role.WORKTOP, "keel-oak").job
+    return Workings(with_moldings(standards.set_value(job, job.standard, "edging_carcass", "6").job))
 
 
 def on_bars(w: Workings, code: str) -> list[tuple[str, float]]:
@@ -70,9 +71,9 @@ def test_rails_and_tracks_are_as_long_as_they_are_built_in(oak: Workings) -> Non
 
 
 def test_edging_strips_are_longer_than_their_edges_by_what_is_trimmed(oak: Workings) -> None:
-    strips = dict(on_bars(oak, "E-KO-1"))
+    strips = dict(on_bars(oak, "E-BP-6"))
     parts = {i.number: i.part for i in oak.made.parts()}
-    row = next(r for r in oak.edging if r.code == "E-KO-1")
+    row = next(r for r in oak.edging if r.code == "E-BP-6")
     assert len(strips) == row.edges
     assert sum(strips.values()) == pytest.approx(row.order_m * 1000)
     for name, mm in strips.items():
@@ -112,7 +113,7 @@ def test_what_lies_on_bars_is_ordered_by_the_bar(oak: Workings) -> None:
     table = shoplists.orders(oak)
     keys = [c.key for c in table.columns]
     rows = [dict(zip(keys, row, strict=True)) for row in table.rows]
-    for code in ("RL-25", "ST-2T", "E-KO-1", "KO40", "KO40W"):
+    for code in ("RL-25", "ST-2T", "E-BP-6", "KO40", "KO40W"):
         mine = [r for r in rows if r["code"] == code]
         assert {r["group"] for r in mine} == {"Bars"}
         assert sum(r["qty"] for r in mine) == sum(b.profile == code for b in oak.bars.bars)  # type: ignore[misc]

@@ -13,13 +13,13 @@ from tall_plank.edits import cutting, units
 from tall_plank.files.machinefiles import outlines_document, read_outlines, write_part_dxf, write_program
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
-from tall_plank.making import Bore, Part
+from tall_plank.making import Bore, Cutout, Part
 from tall_plank.making.parts import Edges
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.outlines import bounds
 from tall_plank.shop.boards import Placement, plan_from
 from tall_plank.shop.machine.job import machine_files
-from tall_plank.shop.machine.model import load_machine, shipped_machine
+from tall_plank.shop.machine.model import Clamp, load_machine, shipped_machine
 from tall_plank.shop.machine.programs import program_of
 from tall_plank.shop.machine.work import side_up, taken_off, work_on
 from tall_plank.shop.nesting.job import request_of
@@ -173,6 +173,60 @@ def test_small_parts_keep_tabs_and_large_ones_do_not() -> None:
         ring = run.heights[(40 - 6) : int(40 + size[0] + 6), 34]
         assert middle and bool((abs(ring - MACHINE.tab_height) < 0.01).any()) is tabs
         assert bool((ring < 0.01).any())
+
+
+def plunges(text: str) -> list[tuple[float, float]]:
+    """Where a tool goes straight down into wood: X and Y of every move that has a Z, no X and no rapid."""
+    x = y = 0.0
+    found = []
+    for line in text.splitlines():
+        words = dict(re.findall(r"([A-Z])(-?[\d.]+)", line))
+        x, y = float(words.get("X", x)), float(words.get("Y", y))
+        if line.startswith("G1") and "Z" in words and "X" not in words:
+            found.append((x, y))
+    return found
+
+
+def test_a_mill_swings_into_an_outline_from_the_waste() -> None:
+    from shapely import Point, Polygon
+
+    part = plain_part(length=400.0, width=300.0, cut_length=400.0, cut_width=300.0)
+    cut = msgspec.structs.replace(part, operations=(Cutout(100.0, 80.0, 200.0, 120.0, 10.0),))
+    work = work_on("A1", cut, Placement("A1", 60.0, 60.0, 400.0, 300.0, False), STOCK)
+    program = program_of("b", (800.0, 500.0, 18.0), [work], MACHINE)
+    run = run_program(program.text, MACHINE, program.size, program.parts)
+    assert run.faults == []
+    arcs = [line for line in program.text.splitlines() if line.startswith("G3")]
+    passes = 3  # 18 + 0.4 in steps of 9 at most
+    assert len(arcs) == 2 * passes * 2  # in and out, around the part and in its opening
+    outline = Polygon(work.outline, [[(160, 140), (360, 140), (360, 260), (160, 260)]])
+    for place in plunges(program.text):
+        # Where the mill plunges it does not touch what stays.
+        assert outline.distance(Point(place)) > 6.0 + MACHINE.lead / 2
+    # Every arc ends where the next straight cut is tangent to it, so the edge shows no mark.
+    without = run_program(
+        program_of("b", (800.0, 500.0, 18.0), [work], msgspec.structs.replace(MACHINE, lead=0.0)).text,
+        MACHINE, program.size, program.parts,
+    )  # fmt: skip
+    assert without.faults == []
+    # Both leave the same part; what falls out of its opening is waste.
+    apart = abs(run.heights[60:460, 60:360] - without.heights[60:460, 60:360])
+    apart[100:300, 80:200] = 0.0
+    assert apart.max() < 0.01
+
+
+def test_without_room_a_mill_goes_down_on_the_outline() -> None:
+    part = plain_part(length=200.0, width=150.0, cut_length=200.0, cut_width=150.0)
+    places = [Placement(f"A{i}{j}", 15.0 + i * 212.0, 15.0 + j * 162.0, 200.0, 150.0, False) for i in range(3) for j in range(3)]
+    works = [work_on(p.part, part, p, STOCK) for p in places]
+    program = program_of("b", (667.0, 519.0, 18.0), works, MACHINE)
+    assert run_program(program.text, MACHINE, program.size, program.parts).faults == []
+    # Those at the upper and the right side have waste beside them on the bed, the others have none.
+    assert program.text.count("G3") == 5 * 3 * 2
+    clamps = (Clamp(654.0, 0.0, 13.0, 519.0, 30.0), Clamp(0.0, 504.0, 667.0, 15.0, 30.0))
+    tight = msgspec.structs.replace(MACHINE, clamps=clamps)
+    program = program_of("b", (667.0, 519.0, 18.0), works, tight)
+    assert "G3" not in program.text
 
 
 def test_a_program_of_a_part_from_the_saw_has_no_outline() -> None:

@@ -212,11 +212,17 @@ def export_schedule(w: Window) -> None:
     from tall_plank.package import write_table
     from tall_plank.papers import schedules
     from tall_plank.papers.offer import offer
+    from tall_plank.papers.partlists import unit_list
 
     code = w.listing.get(w.stage, "cut-list")
     code = "handwork" if code == "machine" else code
     code = "boards" if code == "plans" else "cut-list" if code.startswith("sheet") else code
-    table = offer(w.document.workings) if code == "offer" else schedules.ALL[code](w.document.workings)
+    works = w.document.workings
+    if code == "by-unit":
+        shown = unit_list(works, str(w.unit_lists.unit.currentData() or ""))
+        table = w.unit_lists.pane.as_shown(shown)
+    else:
+        table = w.table.as_shown(offer(works) if code == "offer" else schedules.ALL[code](works))
     start = _beside(w) / f"{w.document.job.name} {code}"
     path = dialogs.ask_save(w, tr("Export a schedule"), start, "XLSX (*.xlsx);;CSV (*.csv);;PDF (*.pdf)")
     _write(w, path, lambda p: write_table(w.document.workings, table, p))

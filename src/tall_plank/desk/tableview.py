@@ -8,6 +8,7 @@ from PyQt6.QtCore import QSortFilterProxyModel, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QGuiApplication, QKeySequence, QStandardItem, QStandardItemModel
 from PyQt6.QtWidgets import (
     QAbstractItemView,
+    QComboBox,
     QHBoxLayout,
     QHeaderView,
     QLabel,
@@ -20,24 +21,40 @@ from PyQt6.QtWidgets import (
 )
 
 from tall_plank.desk.texts import tr
-from tall_plank.desk.theme import font
+from tall_plank.desk.theme import Theme, font
 from tall_plank.measure import DisplayUnit
-from tall_plank.papers.tables import Table, head_of, text_of
+from tall_plank.papers.tables import Table, Value, arranged, groups_of, head_of, text_of
 
 SORT = Qt.ItemDataRole.UserRole + 1
 KEY = Qt.ItemDataRole.UserRole + 2
 CLOSING = Qt.ItemDataRole.UserRole + 3
+GROUP = Qt.ItemDataRole.UserRole + 4
+"""Place of a row's group."""
+HEAD = Qt.ItemDataRole.UserRole + 5
+"""Name of the group that a row is the head of; empty where it is none."""
+ROW = Qt.ItemDataRole.UserRole + 6
+"""Place of a row in its table."""
 
 
 class _Rows(QSortFilterProxyModel):
-    """Closing rows stay last and are never filtered away."""
+    """Closing rows stay last and are never filtered away; rows are sorted within their groups, which stay in their
+    order and go where none of their rows is left."""
+
+    members: dict[int, list[int]]
+    """Place of a group -> its rows in the source."""
 
     def lessThan(self, left, right) -> bool:  # type: ignore[no-untyped-def]
         model = self.sourceModel()
+        ascending = self.sortOrder() == Qt.SortOrder.AscendingOrder
         a, b = model.data(left, CLOSING), model.data(right, CLOSING)
         if a != b:
-            ascending = self.sortOrder() == Qt.SortOrder.AscendingOrder
             return bool(b) if ascending else bool(a)
+        a, b = model.data(left, GROUP) or 0, model.data(right, GROUP) or 0
+        if a != b:
+            return bool(a < b) if ascending else bool(a > b)
+        a, b = model.data(left, HEAD), model.data(right, HEAD)
+        if a != b:
+            return bool(a) if ascending else bool(b)
         x, y = model.data(left, SORT), model.data(right, SORT)
         if isinstance(x, int | float) and isinstance(y, int | float):
             return x < y
@@ -45,7 +62,10 @@ class _Rows(QSortFilterProxyModel):
 
     def filterAcceptsRow(self, row: int, parent) -> bool:  # type: ignore[no-untyped-def]
         model = self.sourceModel()
-        return bool(model.data(model.index(row, 0), CLOSING)) or super().filterAcceptsRow(row, parent)
+        first = model.index(row, 0)
+        if model.data(first, HEAD):
+            return any(super(_Rows, self).filterAcceptsRow(r, parent) for r in self.members[model.data(first, GROUP)])
+        return bool(model.data(first, CLOSING)) or super().filterAcceptsRow(row, parent)
 
 
 SHORT = 96
@@ -103,6 +123,11 @@ class TablePane(QWidget):
         head.addWidget(self.title)
         head.addSpacing(10)
         head.addWidget(self.subtitle, 1)
+        self.grouping = QComboBox()
+        self.grouping.setAccessibleName(tr("Group the rows"))
+        self.grouping.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
+        self.grouping.activated.connect(lambda _: self.group_by(str(self.grouping.currentData() or "")))
+        head.addWidget(self.grouping)
         head.addWidget(self.filter)
         self.columns = QPushButton(tr("Columns"))
         self.columns.setObjectName("columnsButton")
@@ -139,6 +164,31 @@ class TablePane(QWidget):
         self._shown: tuple[Table, DisplayUnit] | None = None
         self._hidden: dict[str, set[str]] = {}
         """Title of a table -> keys of its columns that are not shown."""
+        self._grouped: dict[str, str] = {}
+        """Title of a table -> key of the column that it is grouped by here."""
+
+    @property
+    def group(self) -> str:
+        """Key of the column that the table on screen is grouped by; empty: by none."""
+        if self._shown is None:
+            return ""
+        table = self._shown[0]
+        return self._grouped.get(table.title, table.group)
+
+    def group_by(self, key: str) -> None:
+        """Group the rows by a column, or by none."""
+        if self._shown is not None and key != self.group:
+            self._grouped[self._shown[0].title] = key
+            self.restyle()
+
+    def as_shown(self, table: Table) -> Table:
+        """A table in the order and the groups of this pane, all its rows and columns, where it is the one on screen."""
+        if self._shown is None or self._shown[0] != table:
+            return table
+        places = (self.rows.index(i, 0).data(ROW) for i in range(self.rows.rowCount()))
+        shown = [int(i) for i in places if i is not None]
+        filtered = set(range(len(table.rows))) - set(shown)
+        return arranged(table, [*shown, *sorted(filtered)], self.group)
 
     def show_column(self, key: str, shown: bool) -> None:
         """Show a column of this table or leave it out; the last one stays."""
@@ -149,12 +199,13 @@ class TablePane(QWidget):
         at = next(i for i, c in enumerate(table.columns) if c.key == key)
         if shown:
             hidden.discard(key)
-        elif len(hidden | {key}) < len(table.columns):
+        elif len(self._hidden_now(table) | {key}) < len(table.columns):
             hidden.add(key)
         else:
             self.columns_menu.actions()[at].setChecked(True)
             return
         self.view.setColumnHidden(at, not shown)
+        self._name_heads(table)
         header = self.view.horizontalHeader()
         assert header is not None
         self._columns(table, header)
@@ -162,13 +213,22 @@ class TablePane(QWidget):
     def _choose(self, table: Table) -> None:
         """The menu of columns, and those that are hidden."""
         hidden = self._hidden.get(table.title, set())
+        now = self._hidden_now(table)
+        ways = [("", tr("No groups"))]
+        ways += [(c.key, f"{tr('By')} {tr(c.head).lower()}") for c in table.columns if c.groups]
+        self.grouping.clear()
+        for key, told in ways:
+            self.grouping.addItem(told, key)
+        self.grouping.setCurrentIndex(max(0, self.grouping.findData(self.group)))
+        self.grouping.setVisible(len(ways) > 1)
         self.columns_menu.clear()
         for i, column in enumerate(table.columns):
-            self.view.setColumnHidden(i, column.key in hidden)
+            self.view.setColumnHidden(i, column.key in now)
             action = self.columns_menu.addAction(tr(column.head) or column.key)
             assert action is not None
             action.setCheckable(True)
             action.setChecked(column.key not in hidden)
+            action.setEnabled(column.key != self.group)
             action.toggled.connect(lambda on, key=column.key: self.show_column(key, on))
 
     def show_table(self, table: Table, display: DisplayUnit) -> None:
@@ -188,24 +248,24 @@ class TablePane(QWidget):
                     i, Qt.Orientation.Horizontal, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
                     Qt.ItemDataRole.TextAlignmentRole,
                 )  # fmt: skip
-        rows = [(r, False) for r in table.rows] + [(r, True) for r in table.totals]
-        for number, (values, closing) in enumerate(rows):
-            items = []
-            for value, column in zip(values, table.columns, strict=True):
-                text = text_of(value, column, display)
-                item = QStandardItem(text)
-                sort = float(value) if isinstance(value, int | float | Decimal) else text
-                item.setData(sort, SORT)
-                item.setData(closing, CLOSING)
-                if not closing and number < len(table.keys):
-                    item.setData(table.keys[number], KEY)
-                if column.is_number:
-                    item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-                elif len(text) > 12:
-                    item.setToolTip(text)
-                if closing:
-                    item.setFont(font(13, bold=True))
-                items.append(item)
+        self.rows.members = {}
+        for place, group in enumerate(groups_of(table, self.group)):
+            if group.head:
+                model.appendRow(self._items(table, group.head, display, place, head=group.name or "–"))
+            members = self.rows.members[place] = []
+            for number in group.rows:
+                members.append(model.rowCount())
+                items = self._items(table, table.rows[number], display, place)
+                for item in items:
+                    item.setData(number, ROW)
+                    if number < len(table.keys):
+                        item.setData(table.keys[number], KEY)
+                model.appendRow(items)
+        for values in table.totals:
+            items = self._items(table, values, display, 0)
+            for item in items:
+                item.setData(True, CLOSING)
+                item.setFont(font(13, bold=True))
             model.appendRow(items)
         self.rows.setSourceModel(model)
         header = self.view.horizontalHeader()
@@ -215,9 +275,51 @@ class TablePane(QWidget):
             header.setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
         self._model = model
         self._choose(table)
+        self._name_heads(table)
         self._columns(table, header)
         # A scroll bar that comes or goes with the new rows changes the room there is.
         QTimer.singleShot(0, lambda: self._columns(table, header) if self._model is model else None)
+
+    def _items(
+        self, table: Table, values: tuple[Value, ...], display: DisplayUnit, group: int, head: str = ""
+    ) -> list[QStandardItem]:
+        """One row; a head's name is put into it later."""
+        items = []
+        for value, column in zip(values, table.columns, strict=True):
+            named = bool(head) and not column.is_number
+            text = "" if named else text_of(value, column, display)
+            item = QStandardItem(text)
+            sort = float(value) if isinstance(value, int | float | Decimal) else text
+            item.setData(sort, SORT)
+            item.setData(False, CLOSING)
+            item.setData(group, GROUP)
+            item.setData(head, HEAD)
+            if column.is_number:
+                item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+            elif len(text) > 12:
+                item.setToolTip(text)
+            if head:
+                item.setFont(font(13, bold=True))
+                item.setBackground(Theme.color("paper"))
+            items.append(item)
+        return items
+
+    def _name_heads(self, table: Table) -> None:
+        """The heads of groups say their name in the first column on screen that holds no sums."""
+        hidden = self._hidden_now(table)
+        shown = [i for i, c in enumerate(table.columns) if not c.is_number]
+        first = next((i for i in shown if table.columns[i].key not in hidden), None)
+        for row in range(self._model.rowCount()):
+            head = self._model.item(row, 0).data(HEAD)
+            if head:
+                for i in shown:
+                    self._model.item(row, i).setText(head if i == first else "")
+
+    def _hidden_now(self, table: Table) -> set[str]:
+        """Columns that are not shown: those put away, and the one that the rows are grouped by."""
+        hidden = self._hidden.get(table.title, set())
+        group = self.group
+        return hidden | {group} if group and len(hidden | {group}) < len(table.columns) else hidden
 
     def _columns(self, table: Table, header: QHeaderView) -> None:
         room = max(500, self.view.viewport().width() or self.width() - 40)  # type: ignore[union-attr]

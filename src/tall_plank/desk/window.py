@@ -47,6 +47,7 @@ from tall_plank.desk.strip import Strip
 from tall_plank.desk.tableview import TablePane
 from tall_plank.desk.tally import Tally
 from tall_plank.desk.texts import tr
+from tall_plank.desk.unitlists import UnitListPage
 from tall_plank.desk.unitpage import UnitPage
 from tall_plank.edits import runs, units
 from tall_plank.edits.library import place_saved
@@ -63,7 +64,8 @@ from tall_plank.stock import shipped_stock
 
 AUTOSAVE_MS = 3000
 SHOP_LISTS = (
-    ("cut-list", "Cut list"), ("fronts", "Fronts"), ("drawers", "Drawer boxes"),
+    ("cut-list", "Cut list"), ("by-unit", "By unit"), ("fronts", "Fronts"), ("frames", "Frames"),
+    ("drawers", "Drawer boxes"), ("timber", "Solid timber"), ("areas", "Areas, weights"),
     ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
     ("rack", "Offcut rack"),
     ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
@@ -156,14 +158,15 @@ class Window(QMainWindow):
         self.plans = PlansPage(doc)
         self.boards = self.plans.boards
         self.bars = BarsPage(doc)
+        self.unit_lists = UnitListPage(doc)
         self.machine = MachinePage(doc)
         self.rack = RackPage(doc, self.plans.rack)
         self.sheet = SheetView()
         self.center = QStackedWidget()
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
-        pages = (self.design, self.table, self.plans, self.bars, self.machine, self.rack, self.sheet, self.unit_page)
-        for page in pages:
+        pages = (self.design, self.table, self.unit_lists, self.plans, self.bars, self.machine, self.rack, self.sheet)
+        for page in (*pages, self.unit_page):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -325,6 +328,9 @@ class Window(QMainWindow):
         if code == "plans":
             self.plans.refresh()
             self.center.setCurrentWidget(self.plans)
+        elif code == "by-unit":
+            self.unit_lists.refresh()
+            self.center.setCurrentWidget(self.unit_lists)
         elif code == "bars":
             self.bars.refresh()
             self.center.setCurrentWidget(self.bars)
@@ -379,6 +385,8 @@ class Window(QMainWindow):
             return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
         if page is self.plans:
             return self.boards
+        if page is self.unit_lists:
+            return self.unit_lists.pane.view
         if page is self.bars:
             return self.bars.view
         if page is self.rack:
@@ -577,6 +585,8 @@ class Window(QMainWindow):
         self.model.restyle()
         self.tally.restyle()
         self.table.restyle()
+        self.unit_lists.pane.restyle()
+        self.unit_lists.picture.restyle()
         self.lines.update()
         self.shelf.refresh()
 

@@ -226,13 +226,14 @@ class Draft:
         self._seen: set[tuple[str, int, int]] = set()
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
-        """Put edging of the board's finish on edges; a thickness of 0 leaves them raw.
+        """Put edging of the board's finish on edges; a thickness of 0 leaves them raw, and solid timber needs none of
+        its own.
 
         Raises
         ------
         PlankError where no such edging is stocked
         """
-        if thickness > 0 and edges:
+        if thickness > 0 and edges and not self._needs_none:
             edging = stock.edging(self.edged_in or self.board.finish, thickness)
             if edging is None:
                 raise PlankError(
@@ -252,7 +253,7 @@ class Draft:
         PlankError where no such edging is stocked
         """
         self.outline = points if area(points) > 0 else tuple(reversed(points))
-        if thickness > 0 and banded > 0:
+        if thickness > 0 and banded > 0 and not self._needs_none:
             edging = stock.edging(self.edged_in or self.board.finish, thickness)
             if edging is None:
                 raise PlankError(
@@ -262,6 +263,10 @@ class Draft:
                 )
             self.shaped.append((edging.code, banded))
         return self
+
+    @property
+    def _needs_none(self) -> bool:
+        return self.board.solid and self.edged_in in ("", self.board.finish)
 
     def _edged_words(self) -> str:
         return f" in {self.edged_in}" if self.edged_in else ""

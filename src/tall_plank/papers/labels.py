@@ -16,7 +16,7 @@ import msgspec
 from tall_plank import assets
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.barcodes import QUIET, code128, qr
-from tall_plank.papers.schedules import edge_marks
+from tall_plank.papers.partlists import edge_marks
 from tall_plank.workings import Workings
 
 

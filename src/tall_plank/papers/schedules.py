@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.making import Edges
 from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
+from tall_plank.papers.partlists import areas, cut_list, frames, timber
 from tall_plank.papers.shoplists import drawers, fronts, orders
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.boards import Plan
@@ -16,57 +16,6 @@ from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.workings import Workings
 
 
-def edge_marks(edges: Edges) -> str:
-    """Banded edges in words that survive a black-and-white print: `L1 L2 W1 W2`, a dot for a raw edge."""
-    return " ".join(name if code else "·" for name, code in zip(("L1", "L2", "W1", "W2"), edges, strict=True))
-
-
-def cut_list(w: Workings) -> Table:
-    """Alike parts together, with finished and cut sizes."""
-    columns = (
-        Column("parts", "Parts", wide=2.2),
-        Column("name", "Name", wide=1.9),
-        Column("material", "Material", wide=1.7),
-        Column("qty", "Qty", "count", wide=0.5),
-        Column("length", "Length", "length", wide=0.9),
-        Column("width", "Width", "length", wide=0.9),
-        Column("cut_length", "Cut length", "length", wide=1.1),
-        Column("cut_width", "Cut width", "length", wide=1.1),
-        Column("grain", "Grain", wide=0.8),
-        Column("edges", "Edges", "edges", wide=1.1),
-    )
-    rows = tuple(
-        (
-            ", ".join(r.numbers),
-            r.name,
-            r.material,
-            r.qty,
-            r.length,
-            r.width,
-            r.cut_length,
-            r.cut_width,
-            "along" if r.grain == "length" else "none",
-            edge_marks(r.edges),
-        )
-        for r in w.cut_rows
-    )
-    count = sum(r.qty for r in w.cut_rows)
-    cells = _cell_of_number(w)
-    return Table(
-        "Cut list",
-        f"{count} parts in {len(rows)} sizes; length runs with the grain",
-        columns,
-        rows,
-        note="Cut size = finished size less edging plus pre-milling, at each banded edge. "
-        "L1 L2 are the long edges, W1 W2 the ends.",
-        keys=tuple(cells.get(r.numbers[0].split(".")[0], "") for r in w.cut_rows),
-    )
-
-
-def _cell_of_number(w: Workings) -> dict[str, str]:
-    return {p.number: p.cell for p in w.layout.placed if p.number}
-
-
 def hardware(w: Workings) -> Table:
     """What to order, by supplier, and why."""
     prices = {row.code: row.price for row in w.job.price_book().rows}
@@ -74,7 +23,7 @@ def hardware(w: Workings) -> Table:
     columns = (
         Column("code", "Code", wide=1.1),
         Column("name", "Name", wide=1.9),
-        Column("supplier", "Supplier", wide=1.1),
+        Column("supplier", "Supplier", wide=1.1, groups=True),
         Column("qty", "Qty", "count", wide=0.5),
         Column("metres", "Cut", "number", "m", wide=0.6),
         Column("unit_price", "Price", "money", w.job.price_book().currency, wide=0.8),
@@ -177,7 +126,7 @@ def bars(w: Workings) -> Table:
     plan = w.bars
     columns = (
         Column("bar", "Bar", "count", wide=0.5),
-        Column("profile", "Of", wide=1.6),
+        Column("profile", "Of", wide=1.6, groups=True),
         Column("length", "Length", "length"),
         Column("pieces", "Pieces", wide=3.0),
         Column("left", "Left", "length"),
@@ -215,10 +164,10 @@ def boards(w: Workings) -> Table:
     columns = (
         Column("board", "Board", wide=0.8),
         Column("code", "Code", wide=0.8),
-        Column("name", "Material", wide=2.0),
+        Column("name", "Material", wide=2.0, groups=True),
         Column("length", "Length", "length"),
         Column("width", "Width", "length"),
-        Column("parts", "Parts", "count", wide=0.7),
+        Column("parts", "Parts", "count", wide=0.7, sums=True),
         Column("used", "Used", "percent", wide=0.7),
     )
     rows = tuple(
@@ -239,8 +188,8 @@ def boards(w: Workings) -> Table:
 def saw_cuts(w: Workings) -> Table:
     """The cuts of every board in their order: turn by turn, the size that each cuts off."""
     columns = (
-        Column("board", "Board", wide=0.6),
-        Column("name", "Material", wide=1.6),
+        Column("board", "Board", wide=0.6, groups=True),
+        Column("name", "Material", wide=1.6, groups=True),
         Column("step", "Cut", "count", wide=0.5),
         Column("turn", "Turn", "count", wide=0.5),
         Column("way", "Runs", wide=1.0),
@@ -277,9 +226,9 @@ def by_hand(w: Workings) -> Table:
     columns = (
         Column("part", "Part", wide=0.8),
         Column("name", "Name", wide=1.4),
-        Column("face", "Face", wide=0.6),
+        Column("face", "Face", wide=0.6, groups=True),
         Column("what", "Work, mm", wide=3.4),
-        Column("why", "Why by hand", wide=1.6),
+        Column("why", "Why by hand", wide=1.6, groups=True),
     )
     rows = tuple((x.part, names.get(x.part, ""), x.face, x.what, REASONS.get(x.why, x.why)) for x in files.left)
     told = f"{len(files.programs)} programs, {len(files.second)} of second sides, {len(rows)} things left for the hand"
@@ -339,14 +288,14 @@ def units(w: Workings) -> Table:
     cost = dict(w.costs.by_cell)
     columns = (
         Column("number", "Unit", wide=0.7),
-        Column("kind", "Kind", wide=1.6),
-        Column("wall", "Wall", wide=0.6),
+        Column("kind", "Kind", wide=1.6, groups=True),
+        Column("wall", "Wall", wide=0.6, groups=True),
         Column("width", "Width", "length"),
         Column("height", "Height", "length"),
         Column("depth", "Depth", "length"),
-        Column("parts", "Parts", "count", wide=0.7),
-        Column("weight", "Weight", "number", "kg"),
-        Column("cost", "Cost", "money", w.job.price_book().currency),
+        Column("parts", "Parts", "count", wide=0.7, sums=True),
+        Column("weight", "Weight", "number", "kg", sums=True),
+        Column("cost", "Cost", "money", w.job.price_book().currency, sums=True),
     )
     rows, keys = [], []
     for p, unit in w.made.units:
@@ -363,10 +312,13 @@ ALL = {
     "cut-list": cut_list,
     "fronts": fronts,
     "drawers": drawers,
+    "frames": frames,
+    "timber": timber,
     "glass": glass,
     "hardware": hardware,
     "orders": orders,
     "edging": edging,
+    "areas": areas,
     "lengths": lengths,
     "bars": bars,
     "boards": boards,

@@ -14,14 +14,14 @@ def orders(w: Workings) -> Table:
     book = w.job.price_book()
     lines = order_lines(w.plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, book, w.job.cutting)
     columns = (
-        Column("supplier", "Supplier", wide=1.2),
-        Column("group", "Group", wide=0.8),
+        Column("supplier", "Supplier", wide=1.2, groups=True),
+        Column("group", "Group", wide=0.8, groups=True),
         Column("code", "Code", wide=1.0),
         Column("name", "Item", wide=2.2),
         Column("qty", "Quantity", "number", wide=0.8),
         Column("per", "Per", wide=0.6),
         Column("price", "Price", "money", book.currency, wide=0.8),
-        Column("amount", "Amount", "money", book.currency, wide=0.9),
+        Column("amount", "Amount", "money", book.currency, wide=0.9, sums=True),
     )
     rows = tuple(
         (o.supplier, o.group, o.code, o.name, o.qty, o.per.replace("m2", "m²"), o.price, o.amount) for o in lines
@@ -46,14 +46,14 @@ def orders(w: Workings) -> Table:
 def fronts(w: Workings) -> Table:
     """Every front that the shop makes, finished size, with its style, handing and handle."""
     columns = (
-        Column("unit", "Unit", wide=0.6),
+        Column("unit", "Unit", wide=0.6, groups=True),
         Column("front", "Front", wide=1.6),
         Column("width", "Width", "length"),
         Column("height", "Height", "length"),
-        Column("style", "Style", wide=1.3),
+        Column("style", "Style", wide=1.3, groups=True),
         Column("frame", "Frame", "length", wide=0.8),
         Column("hand", "Hand", wide=0.7),
-        Column("handle", "Handle", wide=1.8),
+        Column("handle", "Handle", wide=1.8, groups=True),
         Column("weight", "Weight", "number", "kg", wide=0.8),
     )
     rows, keys = [], []
@@ -73,13 +73,13 @@ def fronts(w: Workings) -> Table:
 def drawers(w: Workings) -> Table:
     """Every drawer box, outer sizes, with its runners and the load that they were chosen for."""
     columns = (
-        Column("unit", "Unit", wide=0.6),
+        Column("unit", "Unit", wide=0.6, groups=True),
         Column("drawer", "Drawer", wide=1.2),
         Column("width", "Width", "length"),
         Column("depth", "Depth", "length"),
         Column("height", "Height", "length"),
         Column("side", "Sides", "length", wide=0.7),
-        Column("runner", "Runners", wide=2.0),
+        Column("runner", "Runners", wide=2.0, groups=True),
         Column("load", "Load", "number", "kg", wide=0.7),
     )
     rows, keys = [], []

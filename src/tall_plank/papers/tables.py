@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from decimal import Decimal
 from typing import Literal
 
@@ -9,19 +10,31 @@ import msgspec
 
 from tall_plank.costing.money import shown
 from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.shop.cutlist import natural
 
 Kind = Literal["text", "length", "count", "number", "percent", "money", "edges"]
 Value = str | float | int | Decimal | None
 
 
 class Column(msgspec.Struct, frozen=True):
-    """A column. `key` is its name in CSV, `head` on paper; `wide` its share of the page's width."""
+    """A column.
+
+    Attributes
+    ----------
+    key : its name in CSV
+    head : its name on paper
+    wide : its share of the page's width
+    groups : whether rows may be grouped by it
+    sums : whether a group's head says the sum of it
+    """
 
     key: str
     head: str
     kind: Kind = "text"
     unit: str = ""
     wide: float = 1.0
+    groups: bool = False
+    sums: bool = False
 
     @property
     def is_number(self) -> bool:
@@ -29,7 +42,13 @@ class Column(msgspec.Struct, frozen=True):
 
 
 class Table(msgspec.Struct, frozen=True):
-    """A table with its title, a line under it, rows and closing rows."""
+    """A table with its title, a line under it, rows and closing rows.
+
+    Attributes
+    ----------
+    keys : per row, the id of the cell it speaks of, for taking the user there
+    group : key of the column that its rows are grouped by; empty: by none
+    """
 
     title: str
     subtitle: str
@@ -38,7 +57,48 @@ class Table(msgspec.Struct, frozen=True):
     totals: tuple[tuple[Value, ...], ...] = ()
     note: str = ""
     keys: tuple[str, ...] = ()
-    """Per row, the id of the cell it speaks of, for taking the user there."""
+    group: str = ""
+
+
+class Group(msgspec.Struct, frozen=True):
+    """Rows of a table that have one value in common: their places, that value, and a head with their sums."""
+
+    name: str
+    rows: tuple[int, ...]
+    head: tuple[Value, ...]
+
+
+def groups_of(table: Table, key: str) -> tuple[Group, ...]:
+    """The groups of a table by one of its columns, by name; no such column: everything is one group without a head."""
+    at = next((i for i, c in enumerate(table.columns) if c.key == key), None)
+    if at is None:
+        return (Group("", tuple(range(len(table.rows))), ()),)
+    found: dict[str, list[int]] = {}
+    for i, row in enumerate(table.rows):
+        found.setdefault(str(row[at] if row[at] is not None else ""), []).append(i)
+    return tuple(
+        Group(name, tuple(rows), _head(table, name, at, [table.rows[i] for i in rows]))
+        for name, rows in sorted(found.items(), key=lambda g: natural(g[0]))
+    )
+
+
+def _head(table: Table, name: str, at: int, rows: Sequence[tuple[Value, ...]]) -> tuple[Value, ...]:
+    head: list[Value] = []
+    for i, column in enumerate(table.columns):
+        values = [row[i] for row in rows]
+        numbers = [v for v in values if isinstance(v, int | float | Decimal)]
+        if column.sums and numbers:
+            head.append(sum(numbers, type(numbers[0])(0)))
+        else:
+            head.append(name or "–" if i == at else None)
+    return tuple(head)
+
+
+def arranged(table: Table, order: Sequence[int], group: str) -> Table:
+    """The same table with its rows in another order, grouped by a column (empty: by none)."""
+    rows = tuple(table.rows[i] for i in order)
+    keys = tuple(table.keys[i] for i in order) if table.keys else ()
+    return msgspec.structs.replace(table, rows=rows, keys=keys, group=group)
 
 
 def text_of(value: Value, column: Column, display: DisplayUnit) -> str:

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import cache
 from pathlib import Path
 from typing import Any
 
 from tall_plank import assets
 from tall_plank.drawing.dimensions import expand
-from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
+from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Drawing, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet
 from tall_plank.measure import DisplayUnit
-from tall_plank.papers.tables import Table, head_of, text_of
+from tall_plank.papers.tables import Table, Value, groups_of, head_of, text_of
 
 REGULAR, STRONG = "PlankText", "PlankStrong"
 
@@ -28,10 +28,15 @@ def fonts() -> tuple[str, str]:
     return REGULAR, STRONG
 
 
+PICTURE_HIGH = 62.0
+"""mm of paper for the picture above a table."""
+
+
 def write_tables(
-    tables: Iterable[Table], path: Path, job_name: str, display: DisplayUnit = DisplayUnit.MM, head: str = ""
+    tables: Iterable[Table], path: Path, job_name: str, display: DisplayUnit = DisplayUnit.MM, head: str = "",
+    pictures: Sequence[Drawing | None] = (),
 ) -> None:
-    """Write tables, each from a new page (A4, lying where a table has many columns)."""
+    """Write tables, each from a new page (A4, lying where a table has many columns), below its picture."""
     from reportlab.lib import colors
     from reportlab.lib.pagesizes import A4, landscape
     from reportlab.lib.styles import ParagraphStyle
@@ -54,9 +59,18 @@ def write_tables(
         if n:
             story.append(PageBreak())
         story += [Paragraph(_escape(table.title), title), Paragraph(_escape(table.subtitle), quiet), Spacer(1, 4 * mm)]
+        if n < len(pictures) and (drawing := pictures[n]) is not None:
+            story += [_picture(drawing, width / mm, PICTURE_HIGH), Spacer(1, 4 * mm)]
         total = sum(c.wide for c in table.columns)
         rows = [[Paragraph(_escape(head_of(c, display)), bold_right if c.is_number else bold) for c in table.columns]]
-        for values, strong_row in [(r, False) for r in table.rows] + [(r, True) for r in table.totals]:
+        lines: list[tuple[tuple[Value, ...], bool]] = []
+        heads: list[int] = []
+        for group in groups_of(table, table.group):
+            if group.head:
+                heads.append(len(lines) + 1)
+                lines.append((group.head, True))
+            lines += [(table.rows[i], False) for i in group.rows]
+        for values, strong_row in lines + [(r, True) for r in table.totals]:
             styles = (bold_right, bold) if strong_row else (right, body)
             rows.append(
                 [
@@ -64,6 +78,7 @@ def write_tables(
                     for v, c in zip(values, table.columns, strict=True)
                 ]
             )
+        marks = [("BACKGROUND", (0, i), (-1, i), colors.HexColor("#F1EEE7")) for i in heads]
         grid = LongTable(rows, colWidths=[width * c.wide / total for c in table.columns], repeatRows=1)
         grid.setStyle(
             TableStyle(
@@ -75,6 +90,7 @@ def write_tables(
                     ("BOTTOMPADDING", (0, 0), (-1, -1), 2.5),
                     ("LEFTPADDING", (0, 0), (-1, -1), 2),
                     ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+                    *marks,
                 ]
             )
         )
@@ -98,6 +114,29 @@ def write_tables(
         title=job_name,
         invariant=1,
     ).build(story, onFirstPage=footer, onLaterPages=footer)
+
+
+def _picture(drawing: Drawing, width: float, high: float) -> Any:
+    """A drawing on a page among other things, at the largest scale that fits (mm of paper); not to a standard scale."""
+    from reportlab.lib.units import mm
+    from reportlab.platypus.flowables import Flowable
+
+    left, below = 14.0, 12.0
+    scale = max(drawing.width / (width - left - 4.0), drawing.height / (high - below - 2.0))
+
+    class Picture(Flowable):  # type: ignore[misc]
+        def wrap(self, _wide: float, _high: float) -> tuple[float, float]:
+            return width * mm, high * mm
+
+        def draw(self) -> None:
+            def at(x: float, y: float) -> tuple[float, float]:
+                return (left + (x - drawing.x0) / scale) * mm, (below + (y - drawing.y0) / scale) * mm
+
+            dims = [i for i in drawing.items if isinstance(i, Dim)]
+            for item in (*drawing.items, *expand(dims, scale)):
+                _replay(self.canv, item, at, scale)
+
+    return Picture()
 
 
 def _escape(text: str) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Iterable
 
 import msgspec
 
@@ -10,7 +11,7 @@ from tall_plank.making import Cutout, Edges, MadeJob, NumberedPart, Part, Shaped
 
 
 class CutRow(msgspec.Struct, frozen=True):
-    """Parts that are the same piece of board. Sizes in mm; `numbers` are their part numbers."""
+    """Parts that are the same piece of board. Sizes in mm; `numbers` are their part numbers, `weight` kg of all."""
 
     numbers: tuple[str, ...]
     units: tuple[str, ...]
@@ -24,10 +25,16 @@ class CutRow(msgspec.Struct, frozen=True):
     cut_width: float
     grain: str
     edges: Edges
+    weight: float = 0.0
 
     @property
     def qty(self) -> int:
         return len(self.numbers)
+
+    @property
+    def area(self) -> float:
+        """Finished area of all of them, m2; an outline goes by the rectangle that it is cut from."""
+        return self.qty * self.length * self.width * 1e-6
 
 
 def natural(text: str) -> tuple[tuple[int, str], ...]:
@@ -52,8 +59,13 @@ def shape_note(part: Part) -> str:
 
 def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:
     """The cut list, by material, then larger pieces first. Parts differ if their holes differ."""
+    return rows_of(made.parts())
+
+
+def rows_of(parts: Iterable[NumberedPart]) -> tuple[CutRow, ...]:
+    """Some parts as a cut list."""
     groups: dict[tuple[object, ...], list[NumberedPart]] = {}
-    for item in made.parts():
+    for item in parts:
         p = item.part
         name = re.sub(r" \d+", "", p.name) + shape_note(p)
         key: tuple[object, ...] = (
@@ -85,6 +97,7 @@ def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:
                 cut_width=p.cut_width,
                 grain=p.grain,
                 edges=p.edges,
+                weight=sum(i.part.weight for i in items),
             )
         )
     return tuple(sorted(rows, key=lambda r: (r.material, -r.length * r.width, natural(r.numbers[0]))))

@@ -38,7 +38,11 @@ class Clamp(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
 
 
 class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A three-axis machine. X0 Y0 is the corner of the board, Z0 the top of the spoil board. Lengths mm."""
+    """A three-axis machine. X0 Y0 is the corner of the board, Z0 the top of the spoil board. Lengths mm.
+
+    `lead`: radius of the arc on which a mill swings into an outline, plunged in the waste beside it; 0: it goes down on
+    the outline by a ramp, as it does where there is no room for the arc.
+    """
 
     name: str
     bed_length: float
@@ -54,6 +58,7 @@ class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     tab_width: float = 8.0
     tab_height: float = 3.0
     tabs_below: float = 0.0
+    lead: float = 0.0
     ending: Literal["M2", "M30"] = "M2"
     percent: bool = False
     clamps: tuple[Clamp, ...] = ()
@@ -88,7 +93,7 @@ def load_machine(path: Path) -> Machine:
             raise PlankError("Two tools have one number.", where, "Give each its own.")
         if min(tool.diameter, tool.length, tool.feed, tool.plunge, tool.speed) <= 0:
             raise PlankError("A size, feed or speed is not above zero.", where, "Give it a real one.")
-    if found.safe_height <= 0 or found.into_spoil < 0 or found.tab_height < 0:
+    if found.safe_height <= 0 or found.into_spoil < 0 or found.tab_height < 0 or found.lead < 0:
         raise PlankError("A height is below zero.", path.name, "Give it a real one.")
     return found
 

@@ -9,12 +9,16 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
 from tall_plank.measure.outlines import Point, Points, area
 from tall_plank.shop.machine.model import Machine, Tool
 from tall_plank.shop.machine.work import Hole, Left, Opening, PartWork, Pocket, Slot
+
+if TYPE_CHECKING:
+    from shapely import Polygon
 
 ABOVE = 2.0
 """mm above the board at which a plunge begins."""
@@ -313,7 +317,10 @@ def _opening(out: _Lines, work: PartWork, opening: Opening, refused: list[Left])
     if path.is_empty:
         return
     out.take(mill)
-    _around(out, tuple((x, y) for x, y in path.exterior.coords[:-1]), tabs=path.area > 2500.0)
+    points = tuple((x, y) for x, y in path.exterior.coords[:-1])
+    points = points if area(points) > 0 else tuple(reversed(points))  # the waste on the left
+    hole = Polygon(_corners(opening))
+    _around(out, points, tabs=path.area > 2500.0, free=lambda swept: hole.contains(swept))
 
 
 # --- outlines
@@ -342,15 +349,34 @@ def _outlines(out: _Lines, works: Sequence[PartWork], refused: list[Left]) -> No
         path = shape.buffer(mill.diameter / 2, quad_segs=6, join_style="round")
         points = tuple((x, y) for x, y in path.exterior.coords[:-1])
         points = points if area(points) < 0 else tuple(reversed(points))  # clockwise about the part: climb milling
-        _around(out, points, tabs=shape.area < out.machine.tabs_below)
+
+        def free(swept: Polygon) -> bool:
+            return not any(swept.intersects(shapes[j]) for j in tree.query(swept)) and _on_bed(out.machine, swept)
+
+        _around(out, points, tabs=shape.area < out.machine.tabs_below, free=free)
 
 
-def _around(out: _Lines, points: Points, *, tabs: bool) -> None:
-    """A closed path in passes: down by a ramp along it, the last pass with tabs."""
-    at = max(range(len(points)), key=lambda i: (math.dist(points[i], points[(i + 1) % len(points)]), -i))
+def _around(out: _Lines, points: Points, *, tabs: bool, free: Callable[[Polygon], bool]) -> None:
+    """A closed path with the waste on its left, in passes: each from an arc that begins in the waste where that has
+    room, else down by a ramp along the path; the last pass with tabs.
+
+    Parameters
+    ----------
+    free : whether the mill may pass over some ground outside the path
+    """
+    sides = sorted(
+        range(len(points)), key=lambda i: (-math.dist(points[i], points[(i + 1) % len(points)]), i)
+    )  # fmt: skip
+    passes = _passes(out, -out.machine.into_spoil)
+    for at in sides[:6]:
+        lead = _lead(out, points[at], points[(at + 1) % len(points)], free)
+        if lead is not None:
+            start = _between(points[at], points[(at + 1) % len(points)], 0.5)
+            _led(out, [start, *points[at + 1 :], *points[: at + 1], start], passes, lead, tabs=tabs)
+            return
+    at = sides[0]
     start = _between(points[at], points[(at + 1) % len(points)], 0.5)
     ring = [start, *points[at + 1 :], *points[: at + 1], start]
-    passes = _passes(out, -out.machine.into_spoil)
     out.over(*start)
     height = out.thickness
     for n, z in enumerate(passes):
@@ -363,6 +389,71 @@ def _around(out: _Lines, points: Points, *, tabs: bool) -> None:
     for i, (x, y, z) in enumerate(last):
         out.add(f"G1 X{_mm(x)} Y{_mm(y)} Z{_mm(z)}" + (f" F{out.tool.feed:g}" if i == 0 else ""))
     out.up()
+
+
+@dataclass(frozen=True)
+class _Lead:
+    """A quarter of a circle into a path and one out of it, both counter-clockwise about one middle."""
+
+    begin: Point
+    middle: Point
+    end: Point
+
+
+def _lead(out: _Lines, a: Point, b: Point, free: Callable[[Polygon], bool]) -> _Lead | None:
+    """Arcs to and from the middle of a side, from the waste on its left; None where they have no room."""
+    from shapely import LineString
+
+    assert out.tool is not None
+    radius, length = out.machine.lead, math.dist(a, b)
+    if radius <= 0 or length < 2 * radius:
+        return None
+    ux, uy = (b[0] - a[0]) / length, (b[1] - a[1]) / length
+    x, y = _between(a, b, 0.5)
+    middle = (x - uy * radius, y + ux * radius)
+    turn = math.atan2(-uy, -ux)  # towards the beginning
+    arc = [
+        (middle[0] + radius * math.cos(turn + math.pi * k / 16), middle[1] + radius * math.sin(turn + math.pi * k / 16))
+        for k in range(17)
+    ]
+    # A hair less than the mill: it touches the part on the path itself.
+    swept = LineString(arc).buffer(out.tool.diameter / 2 - 0.02, quad_segs=8)
+    return _Lead(arc[0], middle, arc[-1]) if free(swept) else None
+
+
+def _led(out: _Lines, ring: Sequence[Point], passes: Sequence[float], lead: _Lead, *, tabs: bool) -> None:
+    """A closed path pass by pass, each plunged in the waste."""
+    assert out.tool is not None
+    feed = out.tool.feed
+    for n, z in enumerate(passes):
+        last = n + 1 == len(passes)
+        out.over(*lead.begin)
+        out.plunge(z)
+        _arc(out, lead.begin, ring[0], lead.middle, feed)
+        if last and tabs:
+            for x, y, height in _with_tabs(ring, out.machine, z):
+                out.add(f"G1 X{_mm(x)} Y{_mm(y)} Z{_mm(height)}")
+        else:
+            out.cut(ring[1:])
+        _arc(out, ring[-1], lead.end, lead.middle, feed)
+        out.up()
+
+
+def _arc(out: _Lines, start: Point, end: Point, middle: Point, feed: float) -> None:
+    """Counter-clockwise about a middle; with a digit more, so that both ends lie on the arc."""
+    i, j = middle[0] - start[0], middle[1] - start[1]
+    x, y, i, j = (round(v, 4) + 0.0 for v in (*end, i, j))
+    out.add(f"G3 X{x:.4f} Y{y:.4f} I{i:.4f} J{j:.4f} F{feed:g}")
+
+
+def _on_bed(machine: Machine, swept: Polygon) -> bool:
+    """Whether a mill that sweeps some ground stays over the bed and clear of the clamps."""
+    x0, y0, x1, y1 = swept.bounds
+    if x0 < 0 or y0 < 0 or x1 > machine.bed_length or y1 > machine.bed_width:
+        return False
+    return not any(
+        c.x < x1 + 1 and c.x + c.length > x0 - 1 and c.y < y1 + 1 and c.y + c.width > y0 - 1 for c in machine.clamps
+    )
 
 
 def _between(a: Point, b: Point, share: float) -> Point:
