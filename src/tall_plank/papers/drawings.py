@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import msgspec
+
 from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
-from tall_plank.drawing.board import board_drawing
+from tall_plank.drawing.board import CutMark, board_drawing
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
 from tall_plank.drawing.shopmarks import NOTE
+from tall_plank.job.cutting import Cutting
 from tall_plank.measure import format_length
+from tall_plank.shop.boards import CutBoard, Plan, cuts_of
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
@@ -48,17 +52,34 @@ def job_sheets(w: Workings, date: str = "", *, shop: bool = False) -> list[Sheet
     return [sheet_of(w, d, i, len(drawings), date, shop=shop) for i, d in enumerate(drawings, 1)]
 
 
+def cut_marks(b: CutBoard, plan: Plan, saw: Cutting) -> tuple[CutMark, ...]:
+    """The cuts of a board in their order, as its schedule has them; none where it is for the router."""
+    found = cuts_of(b, plan, saw) if saw.mode == "saw" else None
+    marks = []
+    for number, cut in enumerate(found.cuts if found else (), 1):
+        x0, y0, x1, y1 = cut.piece
+        at = cut.at + plan.kerf / 2
+        place = (x0, at, x1 - x0) if cut.along else (at, y0, y1 - y0)
+        marks.append(CutMark(number, cut.turn, cut.along, *place))
+    return tuple(marks)
+
+
 def board_sheets(w: Workings, date: str = "") -> list[Sheet]:
-    """Every board of the cutting plan."""
+    """Every board of the cutting plan, its cuts numbered in their order."""
     boards = w.plan.boards
     sheets = []
     for i, b in enumerate(boards, 1):
         pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
         scale = lay_out(board_drawing(b.name, b.length, b.width, (), 1.0), ()).scale
-        drawing = board_drawing(f"{b.title}, {b.used * 100:.0f} % used", b.length, b.width, pieces, scale, b.offcuts)
-        sheets.append(sheet_of(w, drawing, i, len(boards), date))
+        marks = cut_marks(b, w.plan, w.job.cutting)
+        title = f"{b.title}, {b.used * 100:.0f} % used"
+        drawing = board_drawing(title, b.length, b.width, pieces, scale, b.offcuts, marks)
+        sheet = sheet_of(w, drawing, i, len(boards), date)
+        sheets.append(msgspec.structs.replace(sheet, note=CUT_ORDER if marks else ""))
     return sheets
 
+
+CUT_ORDER = "Cuts in the order of their numbers, the first turn in bold; all four sides are trimmed before."
 
 BARS_A_SHEET = 14
 """Bars on one sheet."""

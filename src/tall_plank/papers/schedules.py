@@ -9,10 +9,9 @@ from tall_plank.measure.units import trimmed
 from tall_plank.papers.partlists import areas, cut_list, frames, timber
 from tall_plank.papers.shoplists import drawers, fronts, orders
 from tall_plank.papers.tables import Column, Table, Value
-from tall_plank.shop.boards import Plan
+from tall_plank.shop.boards import Plan, cuts_of
 from tall_plank.shop.edging import TRIM_ALLOWANCE
 from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE, thing_of
-from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.workings import Workings
 
 
@@ -201,9 +200,7 @@ def saw_cuts(w: Workings) -> Table:
     rows: list[tuple[Value, ...]] = []
     turns = 0
     for number, b in enumerate(plan.boards, 1):
-        area = (plan.trim, plan.trim, b.length - plan.trim, b.width - plan.trim)
-        boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.placements)
-        found = sawn(boxes, area, plan.kerf, w.job.cutting.first_cut, w.job.cutting.turns)
+        found = cuts_of(b, plan, w.job.cutting)
         if found is None:
             rows.append((str(number), b.title, None, None, "for the router", None, None, None))
             continue

@@ -11,8 +11,9 @@ from functools import lru_cache
 
 import msgspec
 
-from tall_plank.job.cutting import KeptPlan
+from tall_plank.job.cutting import Cutting, KeptPlan
 from tall_plank.making import MadeJob
+from tall_plank.shop.nesting.cuts import Sawn, sawn
 from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPlan
 from tall_plank.stock import Board, Stock
@@ -116,6 +117,13 @@ def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
         ),
         (), kerf, trim,
     )  # fmt: skip
+
+
+def cuts_of(b: CutBoard, plan: Plan, saw: Cutting) -> Sawn | None:
+    """How a board is sawn, once it is trimmed; None where edge-to-edge cuts do not part it."""
+    area = (plan.trim, plan.trim, b.length - plan.trim, b.width - plan.trim)
+    boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.placements)
+    return sawn(boxes, area, plan.kerf, saw.first_cut, saw.turns)
 
 
 def _name(stock: Stock, code: str, material: str) -> str:
