@@ -90,13 +90,41 @@ def cabinets(n: int, seed: int, *, turnable: bool) -> Case:
     return Case(f"cabinets {n} {'turnable' if turnable else 'with grain'}", board, fits, turnable, 32)
 
 
+Rect = tuple[float, float, float, float]
+"""x0, y0, x1, y1."""
+
+
+def largest_empty(rects: list[Rect], wide: float, high: float, more_than: float = 0.0) -> float:
+    """Area of the largest rectangle of a board that no part touches; 0 where none is larger than some area."""
+    if wide * high - sum((c - a) * (d - b) for a, b, c, d in rects) <= more_than:
+        return 0.0
+    free: list[Rect] = [(0.0, 0.0, wide, high)]
+    for a, b, c, d in rects:
+        cut: list[Rect] = []
+        for x0, y0, x1, y1 in free:
+            if a >= x1 or c <= x0 or b >= y1 or d <= y0:
+                cut.append((x0, y0, x1, y1))
+                continue
+            pieces = ((x0, y0, a, y1), (c, y0, x1, y1), (x0, y0, x1, b), (x0, d, x1, y1))
+            cut += [p for p in pieces if (p[2] - p[0]) * (p[3] - p[1]) > more_than and p[2] > p[0] and p[3] > p[1]]
+        free = [
+            p for i, p in enumerate(cut)
+            if not any(q[0] <= p[0] and q[1] <= p[1] and q[2] >= p[2] and q[3] >= p[3] and (q != p or j < i)
+                       for j, q in enumerate(cut) if j != i)
+        ]  # fmt: skip
+    return max(((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in free), default=0.0)
+
+
 def by_rectpack(case: Case) -> None:
-    """Fewest boards of its edge-to-edge and of all its algorithms; time for all of them."""
+    """Fewest boards of its edge-to-edge and of all its algorithms; time for all of them; the largest rectangle that any
+    of its edge-to-edge plans with so few boards leaves."""
     k = case.kerf
     grown = [(w + k, h + k) for w, h in case.parts]
     bw, bh = case.board[0] + k, case.board[1] + k
     start = time.perf_counter()
+    looking = 0.0
     best = {"edge": len(grown), "any": len(grown)}
+    left = 0.0
     for kind, algorithms in (("edge", EDGE_TO_EDGE), ("any", FREE)):
         for algorithm, bins, order in itertools.product(algorithms, BINS, ORDERS):
             p = rectpack.newPacker(
@@ -108,8 +136,16 @@ def by_rectpack(case: Case) -> None:
             p.add_bin(bw, bh, count=len(grown))
             p.pack()
             if sum(len(b) for b in p) == len(grown):
+                looked = time.perf_counter()
+                if kind == "edge" and len(p) <= best[kind]:
+                    left = left if len(p) == best[kind] else 0.0
+                    for b in p:
+                        rects = [(float(r.x), float(r.y), float(r.x + r.width), float(r.y + r.height)) for r in b]
+                        left = max(left, largest_empty(rects, bw, bh, left))
                 best[kind] = min(best[kind], len(p))
-    case.found |= {"edge": best["edge"], "any": min(best.values()), "their s": time.perf_counter() - start}
+                looking += time.perf_counter() - looked
+    took = time.perf_counter() - start - looking
+    case.found |= {"edge": best["edge"], "any": min(best.values()), "their s": took, "their left": left}
 
 
 def request_of(case: Case, rules: NestRules) -> Request:
@@ -132,7 +168,14 @@ def by_us(case: Case, effort: int) -> NestPlan:
     took = time.perf_counter() - start
     if len(plan.boards) <= case.found["any"]:
         reached.append(took)
-    case.found |= {"ours": len(plan.boards), "bound": plan.bound, "our s": took, "reached s": min(reached)}
+    k = case.kerf
+    left = 0.0
+    for b in plan.boards:
+        rects = [(p.x, p.y, p.x + p.length + k, p.y + p.width + k) for p in b.placements]
+        left = max(left, largest_empty(rects, case.board[0] + k, case.board[1] + k, left))
+    case.found |= {
+        "ours": len(plan.boards), "bound": plan.bound, "our s": took, "reached s": min(reached), "our left": left,
+    }  # fmt: skip
     return plan
 
 
@@ -181,6 +224,14 @@ def main() -> None:
         print(f"  lost to its best of any kind: {c.group}, {len(c.parts)} parts: {counts}")
     print(f"slower than half its time to that quality: {len(slow)} (target 0)")
     print(f"lists over 150 parts more than one board from the bound: {len(far)} (target 0)")
+    even = [c for c in todo if c.found["ours"] == c.found["edge"]]
+    size = {id(c): (c.board[0] + c.kerf) * (c.board[1] + c.kerf) / 100 for c in even}
+    more = sum(c.found["our left"] > c.found["their left"] * 1.0001 for c in even)
+    less = sum(c.found["our left"] < c.found["their left"] * 0.9999 for c in even)
+    means = [statistics.mean(c.found[key] / size[id(c)] for c in even) for key in ("our left", "their left")]
+    print(f"equally many boards as its edge-to-edge plans, {len(even)} lists: largest rectangle left larger {more}, "
+          f"alike {len(even) - more - less}, smaller {less} than the best of all its plans; "
+          f"in the mean {means[0]:.1f} % of a board to {means[1]:.1f} %")  # fmt: skip
     ratio = [c.found["reached s"] / c.found["their s"] for c in todo if c.found["reached s"] < float("inf")]
     print(f"share of its time, median {statistics.median(ratio):.3f}, worst {max(ratio):.3f}")
     many = cabinets(400, 5, turnable=True)

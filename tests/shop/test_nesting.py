@@ -9,6 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from shop.plan_check import check_plan, least_turns
+from tall_plank.demo import demo_job
+from tall_plank.shop.boards import cut_plan
 from tall_plank.shop.nesting import (
     NestBoard,
     NestPart,
@@ -21,7 +23,9 @@ from tall_plank.shop.nesting import (
     search,
 )
 from tall_plank.shop.nesting.cuts import sawn
+from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.search import nest
+from tall_plank.workings import Workings
 
 BOARD = NestBoard("SHEET", "ply", 2500.0, 1250.0, 60.0)
 
@@ -85,9 +89,33 @@ def test_turns_and_first_cut_are_kept(turns: int, first_cut: str) -> None:
     assert not plan.unplaced
     for board in plan.boards:
         boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in board.placements)
-        found = sawn(boxes, (10.0, 10.0, 2490.0, 1240.0), 3.2, first_cut)
+        found = sawn(boxes, (10.0, 10.0, 2490.0, 1240.0), 3.2, first_cut, turns)
         assert found is not None
         assert turns == 0 or found.turns <= turns
+
+
+def test_a_quick_look_is_never_worse_than_strips_cut_by_hand() -> None:
+    """The plan that a job shows before a search: strips, widest first. No search may end with more boards."""
+    job = demo_job()
+    w = Workings(job)
+    for turns in (3, 0):
+        rules = NestRules(kerf=3.2, trim=10.0, turns=turns, effort=1, seconds=0.0)
+        plan = nest(request_of(w.made, job.stock, job.price_book(), rules))
+        assert len(plan.boards) <= len(cut_plan(w.made, job.stock, 3.2, 10.0).boards)
+
+
+def test_what_is_left_comes_together_on_one_board() -> None:
+    """Twelve pieces of a quarter of a board less a kerf, and three of an eighth: four boards, the last one nearly free."""
+    parts = tuple(NestPart(f"q{i}", 1196.8, 596.8) for i in range(12))
+    parts += tuple(NestPart(f"e{i}", 596.8, 596.8) for i in range(3))
+    board = NestBoard("b", "", 2400.0, 1200.0)
+    plan = nest(Request(parts, (board,), NestRules(kerf=3.2, trim=0.0, effort=3, seconds=0.0)))
+    check_plan(Request(parts, (board,), NestRules(kerf=3.2, trim=0.0, effort=3, seconds=0.0)), plan)
+    assert len(plan.boards) == 4
+    least = min(plan.boards, key=lambda b: b.used)
+    assert len(least.placements) == 3
+    # Half of that board is left in one piece.
+    assert max(o.length * o.width for o in least.offcuts) >= 2400.0 * 1200.0 * 0.49
 
 
 def test_the_same_question_has_the_same_answer_and_another_seed_is_valid_too() -> None:

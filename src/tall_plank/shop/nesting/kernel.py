@@ -16,8 +16,11 @@ from numpy.typing import NDArray
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
 
-RECT_RULES, SPLIT_RULES, ORDERS = 4, 7, 6
+RECT_RULES, SPLIT_RULES, ORDERS = 4, 9, 6
 """Numbers of ways to choose a free rectangle, to split it, and to order the pieces."""
+
+STRIPS, HEADS = 7, 8
+"""Ways to split that cut strips first, along the board or across it, and then each strip into pieces."""
 
 UP, ALONG, ANY = 0, 1, -1
 """Directions of cuts, and no direction yet."""
@@ -261,6 +264,10 @@ def pack(
             along = float(w) * float(dh) < float(h) * float(dw)
         elif split_rule == 5:
             along = float(w) * float(dh) >= float(h) * float(dw)
+        elif split_rule == STRIPS:
+            along = last != UP
+        elif split_rule == HEADS:
+            along = last == ALONG
         else:
             along = draw(state) < 0.5
         if turns > 0:

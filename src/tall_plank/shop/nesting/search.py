@@ -8,7 +8,7 @@ that the same question has the same answer; seconds and a stop only cut it short
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -135,6 +135,7 @@ def nest(request: Request, told: Told | None = None, stopped: Stopped | None = N
                 break
         finished = not todo
     for m in materials:
+        finished = gather(m, rules, over) and finished
         largest_left(m, rules)
     return plan(done=finished)
 
@@ -207,32 +208,57 @@ def first_cut(rules: NestRules) -> int:
 
 
 def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = lambda: False) -> None:
-    """Every piece in its order, by a few rules or by all of them; the best is kept."""
+    """Every piece in its order, by a few rules or by all of them; the best is kept.
+
+    Pieces first lie as they fit best each; then all with their long side along the board and cut in strips, or across
+    it and cut in heads, as a saw is worked by hand.
+    """
     n = len(m.wide)
     out, board_kind = np.empty((n, 4), np.int64), np.empty(n + 8, np.int64)
     free, least = np.empty((4 * n + 64, kernel.FREE_COLUMNS), np.int64), np.empty(n + 1, np.int64)
     keys = np.empty(n, np.float64)
-    orders = (2, 0) if quick else range(kernel.ORDERS)
-    for key in orders:
-        items = np.arange(n, dtype=np.int64)
-        kernel.order_by(items, n, m.wide, m.high, key, 0.0, m.state, keys)
-        kernel.fill_least(items, n, m.wide, m.high, least)
-        for rect in (1,) if quick else range(kernel.RECT_RULES):
-            if over():
+    every = range(kernel.ORDERS)
+    ways: list[tuple[NDArray[np.int64] | None, Iterable[int], Iterable[int]]] = [
+        (None, (2, 0) if quick else every, (2, 4) if quick else range(kernel.SPLIT_RULES)),
+        (_lying(m, along=True), (5,), (kernel.STRIPS,)),
+        (_lying(m, along=False), (4,), (kernel.HEADS,)),
+    ]
+    for turn, orders, splits in ways:
+        wide = m.wide if turn is None else np.where(turn, m.high, m.wide)
+        high = m.high if turn is None else np.where(turn, m.wide, m.high)
+        turnable = m.turnable if turn is None else np.zeros(n, np.int64)
+        for key in orders:
+            items = np.arange(n, dtype=np.int64)
+            kernel.order_by(items, n, wide, high, key, 0.0, m.state, keys)
+            kernel.fill_least(items, n, wide, high, least)
+            for rect in (1,) if quick else range(kernel.RECT_RULES):
+                if over():
+                    return
+                for split in splits:
+                    for boards_rule in (kernel.FIRST_FIT,) if quick else range(3):
+                        for kind_rule in (0,) if quick or len(m.boards) == 1 else (0, 1):
+                            left = m.left.copy()
+                            count, lost, _ = kernel.pack(
+                                items, n, wide, high, turnable, m.kinds, left, m.price, rect, split, boards_rule,
+                                kind_rule, rules.turns, first_cut(rules), m.state, out, board_kind, free, least,
+                            )  # fmt: skip
+                            cost = float(m.price[board_kind[:count]].sum())
+                            if (lost, cost) < (m.lost if m.count or m.cost < np.inf else n + 1, m.cost):
+                                if turn is not None:
+                                    out[:, 3] = turn
+                                m.keep(out, board_kind[:count], count, lost, cost)
+            if m.proven:
                 return
-            for split in (2, 4) if quick else range(kernel.SPLIT_RULES):
-                for boards_rule in (kernel.FIRST_FIT,) if quick else range(3):
-                    for kind_rule in (0,) if quick or len(m.boards) == 1 else (0, 1):
-                        left = m.left.copy()
-                        count, lost, _ = kernel.pack(
-                            items, n, m.wide, m.high, m.turnable, m.kinds, left, m.price, rect, split, boards_rule,
-                            kind_rule, rules.turns, first_cut(rules), m.state, out, board_kind, free, least,
-                        )  # fmt: skip
-                        cost = float(m.price[board_kind[:count]].sum())
-                        if (lost, cost) < (m.lost if m.count or m.cost < np.inf else n + 1, m.cost):
-                            m.keep(out, board_kind[:count], count, lost, cost)
-        if m.proven:
-            return
+
+
+def _lying(m: _Material, *, along: bool) -> NDArray[np.int64]:
+    """Which pieces are turned so that all lie with their long side along the board, or across it, as far as the boards
+    take them so."""
+    other = (m.high > m.wide) if along else (m.wide > m.high)
+    takes = ((m.high[:, None] <= m.kinds[:, 0]) & (m.wide[:, None] <= m.kinds[:, 1])).any(axis=1)
+    plain = ((m.wide[:, None] <= m.kinds[:, 0]) & (m.high[:, None] <= m.kinds[:, 1])).any(axis=1)
+    turned: NDArray[np.int64] = ((m.turnable == 1) & takes & (other | ~plain)).astype(np.int64)
+    return turned
 
 
 ROUNDS = {1: 0, 2: 4_000, 3: 12_000, 4: 40_000, 5: 120_000, 6: 300_000, 7: 800_000, 8: 2_000_000, 9: 6_000_000}
@@ -264,6 +290,35 @@ def improve_once(m: _Material, rules: NestRules) -> bool:
     m.rounds += rounds
     m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
     return m.rounds >= wanted
+
+
+GATHER = 0.1
+"""Share of the rounds of an effort that goes to gathering what is left, once the number of boards stands."""
+
+
+def gather(m: _Material, rules: NestRules, over: Stopped) -> bool:
+    """With as many boards, fill most of them better, so that what is left comes together on one. False where it was
+    ended early."""
+    n = len(m.wide)
+    wanted = int(ROUNDS[min(9, max(1, rules.effort))] * max(1.0, n / 100) * GATHER)
+    if m.count < 2 or m.lost:
+        return True
+    left = m.left.copy()
+    for b in range(m.count):
+        left[m.board_kind[b]] -= 1
+    kinds = np.zeros(n + 8, np.int64)
+    kinds[: m.count] = m.board_kind[: m.count]
+    placed, count, ended = m.placed.copy(), m.count, False
+    for _ in range(0, wanted, AT_A_TIME):
+        ended = over()
+        if ended:
+            break
+        count = kernel.improve(
+            min(AT_A_TIME, wanted), m.wide, m.high, m.turnable, m.kinds, left, m.price, rules.turns, first_cut(rules),
+            m.state, placed, kinds, count, m.worth, 0.0, -1.0,
+        )  # fmt: skip
+    m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
+    return not ended
 
 
 LEFT_TRIES = 400
