@@ -73,6 +73,18 @@ def test_rules_are_taken(tmp_path: Path, rules: tuple[str, str]) -> None:
     assert sum(len(b["placements"]) for b in plan["boards"]) == 10
 
 
+def test_a_list_may_ask_for_pieces_end_to_end(tmp_path: Path) -> None:
+    head = "part,length_mm,width_mm,qty,material,grain,match,match_way\n"
+    rows = "low,300,500,1,ply,length,stack,end\nhigh,200,500,1,ply,length,stack,END\n"
+    result, plan = nested(tmp_path, parts=head + rows)
+    assert result.exit_code == 0
+    by = {p["part"]: p for p in plan["boards"][0]["placements"]}
+    assert by["high"]["y"] == by["low"]["y"]
+    assert by["high"]["x"] == pytest.approx(by["low"]["x"] + 300.0 + 3.2)
+    result, _ = nested(tmp_path, parts=head + rows + "odd,300,500,1,ply,length,stack,up\n")
+    assert result.exit_code == 1 and "row 4: match_way “up” is neither side nor end" in result.output
+
+
 def test_an_outline_is_read_and_a_bad_one_named(tmp_path: Path) -> None:
     head = "part,length_mm,width_mm,qty,material,grain,outline\n"
     result, plan = nested(tmp_path, "--mode", "router", parts=head + "w,800,400,1,ply,none,0 0; 800 0; 0 400\n")

@@ -97,15 +97,19 @@ def _name(values: dict[str, str], key: str) -> str:
 
 
 def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
-    """``part,length_mm,width_mm,qty,material,grain``; where given, ``outline`` (``x y; x y; ...``) and ``match``."""
+    """``part,length_mm,width_mm,qty,material,grain``; where given, ``outline`` (``x y; x y; ...``),
+    ``match`` and ``match_way``."""
 
     def make(v: dict[str, str]) -> NestPart:
         grain = v.get("grain", "").lower() or "none"
         if grain not in ("none", "length"):
             raise ValueError(f"grain “{grain[:30]}” is neither none nor length")
+        way = v.get("match_way", "").lower() or "side"
+        if way not in ("side", "end"):
+            raise ValueError(f"match_way “{way[:30]}” is neither side nor end")
         return NestPart(
             _name(v, "part"), _number(v, "length_mm"), _number(v, "width_mm"), _count(v, "qty"), v.get("material", ""),
-            grain, v.get("match", ""), _points(v.get("outline", "")),  # type: ignore[arg-type]
+            grain, v.get("match", ""), way, _points(v.get("outline", "")),  # type: ignore[arg-type]
         )  # fmt: skip
 
     return read_rows(path, ("part", "length_mm", "width_mm", "qty", "material"), make)

@@ -1,4 +1,5 @@
-"""Pieces as they are laid on boards: single parts, and parts that are cut side by side so that their grain goes on."""
+"""Pieces as they are laid on boards: single parts, and parts that are cut side by side, or end to end, so that their
+grain goes on."""
 
 from __future__ import annotations
 
@@ -8,13 +9,14 @@ from tall_plank.shop.nesting.request import NestBoard, NestPart, NestRules, Unpl
 
 
 class Block(msgspec.Struct, frozen=True, cache_hash=True):
-    """One thing to lay: a part, or matched parts in a row across the grain.
+    """One thing to lay: a part, or matched parts in a row across the grain, or along it.
 
     Attributes
     ----------
     length, width : mm, of the whole
-    parts : their names, from y = 0 on
+    parts : their names, from y = 0 on; from x = 0 on where they lie end to end
     sizes : (length, width) of each, mm
+    ended : whether they lie end to end
     """
 
     length: float
@@ -22,6 +24,7 @@ class Block(msgspec.Struct, frozen=True, cache_hash=True):
     turnable: bool
     parts: tuple[str, ...]
     sizes: tuple[tuple[float, float], ...]
+    ended: bool = False
 
 
 def fits_on(length: float, width: float, turnable: bool, board: NestBoard, trim: float) -> bool:
@@ -56,12 +59,14 @@ def blocks_of(
 
 
 def _matched(row: tuple[NestPart, ...], boards: tuple[NestBoard, ...], rules: NestRules) -> list[Block]:
-    """Parts side by side across the grain, as many together as a board takes."""
-    length = max(p.length for p in row)
-    width = sum(p.width for p in row) + rules.kerf * (len(row) - 1)
+    """Parts side by side across the grain or end to end along it, as many together as a board takes."""
+    ended = row[0].match_way == "end"
+    kerfs = rules.kerf * (len(row) - 1)
+    length = sum(p.length for p in row) + kerfs if ended else max(p.length for p in row)
+    width = max(p.width for p in row) if ended else sum(p.width for p in row) + kerfs
     if len(row) == 1 or any(fits_on(length, width, False, b, rules.trim) for b in boards):
         sizes = tuple((p.length, p.width) for p in row)
         turnable = len(row) == 1 and row[0].grain == "none"
-        return [Block(length, width, turnable, tuple(p.part for p in row), sizes)]
+        return [Block(length, width, turnable, tuple(p.part for p in row), sizes, ended)]
     half = (len(row) + 1) // 2
     return _matched(row[:half], boards, rules) + _matched(row[half:], boards, rules)

@@ -63,8 +63,8 @@ def request_of(
         if group is not None:
             used[group[0].name] = group
             part = part_of(item, group[0].name, routed=rules.mode == "router")
-            row, place = rows.get(item.number, ("", 0))
-            parts.append(msgspec.structs.replace(part, match=row))
+            row, place, way = rows.get(item.number, ("", 0, "side"))
+            parts.append(msgspec.structs.replace(part, match=row, match_way=way))
             places.append((bool(row), row, place))
     boards = [
         NestBoard(b.code, name, b.length, b.width, board_price(b, book)) for name, group in used.items() for b in group

@@ -8,7 +8,7 @@ import msgspec
 
 from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart
 from tall_plank.shop.nesting.job import board_and_rack
-from tall_plank.shop.nesting.request import NestPlan, NestRules, Request
+from tall_plank.shop.nesting.request import NestPart, NestPlan, NestRules, Request
 
 
 def rules_of(cutting: Cutting, seed: int = 1) -> NestRules:
@@ -24,8 +24,16 @@ def fingerprint(request: Request) -> str:
     """Hash of what a plan is made from: parts, sizes of boards, cuts. Prices and effort are no part of it."""
     rules = request.rules
     boards = sorted((b.board, b.material, b.length, b.width) for b in request.boards if not b.offcut)
-    said = (request.parts, boards, rules.kerf, rules.trim, rules.mode, rules.turns, rules.first_cut)
+    said = ([_told(p) for p in request.parts], boards, rules.kerf, rules.trim, rules.mode, rules.turns, rules.first_cut)
     return hashlib.sha256(msgspec.json.encode(said)).hexdigest()[:32]
+
+
+def _told(part: NestPart) -> dict[str, object]:
+    """A part as hashes have always said it; what came later is said only where it is used, so that kept plans hold."""
+    told = msgspec.structs.asdict(part)
+    if part.match_way == "side":
+        del told["match_way"]
+    return told
 
 
 def kept(plan: NestPlan, request: Request) -> KeptPlan:

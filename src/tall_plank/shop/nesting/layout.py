@@ -16,11 +16,11 @@ def placements_of(laid: Sequence[tuple[Block, float, float, bool]], kerf: float)
         at = 0.0
         for part, (length, width) in zip(block.parts, block.sizes, strict=True):
             size = (width, length) if turned else (length, width)
-            place = (x + at, y) if turned else (x, y + at)
+            place = (x + at, y) if turned != block.ended else (x, y + at)
             found.append(
                 Placement(part, round(place[0], 3), round(place[1], 3), *size, turned, 90.0 if turned else 0.0)
             )
-            at += width + kerf
+            at += (length if block.ended else width) + kerf
     return tuple(sorted(found, key=lambda p: (p.y, p.x, p.part)))
 
 

@@ -18,6 +18,7 @@ class NestPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     length, width : mm, cut sizes
     grain : "length" runs along the board and is not turned, "none" may be
     match : parts of one name are cut side by side from one board, in their order
+    match_way : "end": they are cut end to end instead
     outline : corners in the part's own frame where it is no rectangle (router only)
     holes : outlines of openings that go right through, in which smaller parts may lie (router only)
     """
@@ -29,6 +30,7 @@ class NestPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     material: str = ""
     grain: Literal["length", "none"] = "none"
     match: str = ""
+    match_way: Literal["side", "end"] = "side"
     outline: tuple[tuple[float, float], ...] = ()
     holes: tuple[tuple[tuple[float, float], ...], ...] = ()
 
