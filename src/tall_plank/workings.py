@@ -133,7 +133,8 @@ class Workings:
         routed = self.job.cutting.mode == "router"
         machine = self.machine or shipped_machine()
         alone = tuple(i.number for i in self.blank_parts)
-        return machine_files(self.made, self.job.stock, self.plan, machine, routed=routed, alone=alone)
+        parts = {i.number: i.part for i in self.made.parts()}
+        return machine_files(parts, self.job.stock, self.plan, machine, routed=routed, alone=alone)
 
     @cached_property
     def costs(self) -> Costs:

@@ -7,7 +7,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.test_plans_page import LONG
-from tall_plank.desk.planspage import booked_by
+from tall_plank.desk.boardsearch import booked_by
 from tall_plank.desk.window import Window
 from tall_plank.files.rack import Rack
 

@@ -51,7 +51,7 @@ def small() -> Job:
 
 def test_the_simulated_machine_finds_no_fault_in_any_program() -> None:
     w = routed(small())
-    files = machine_files(w.made, w.job.stock, w.plan, MACHINE, routed=True)
+    files = machine_files({i.number: i.part for i in w.made.parts()}, w.job.stock, w.plan, MACHINE, routed=True)
     assert len(files.programs) == len(w.plan.boards)
     for program in (*files.programs, *files.second):
         run = run_program(program.text, MACHINE, program.size, program.parts)

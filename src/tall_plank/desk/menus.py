@@ -109,6 +109,7 @@ def _job(w: Window) -> None:
     add("standards", tr("Shop stan&dards…"), "job", lambda: show_standards(w), "Ctrl+T")
     add("stock", tr("Stoc&k…"), "job", lambda: show_stock(w), "Ctrl+J")
     add("plan_boards", tr("Plan the boa&rds"), "job", lambda: plan_boards(w), "Ctrl+R")
+    add("cut_together", tr("Cut with other jobs…"), "job", lambda: w.open_schedule("together"))
     add("stop_plan", tr("Stop the search and take its best"), "job", w.plans.planner.stop, "Ctrl+.",
         lambda: w.plans.planner.busy)  # fmt: skip
     add("keep_plan", tr("Keep the cutting plan"), "job", w.plans.keep_found, "Ctrl+Shift+K",
@@ -218,7 +219,10 @@ def export_schedule(w: Window) -> None:
     code = "handwork" if code == "machine" else code
     code = "boards" if code == "plans" else "cut-list" if code.startswith("sheet") else code
     works = w.document.workings
-    if code == "by-unit":
+    together = w.together.plan_shown() if code == "together" else None
+    if code == "together":
+        table = schedules.boards_of(together) if together is not None else schedules.boards(works)
+    elif code == "by-unit":
         shown = unit_list(works, str(w.unit_lists.unit.currentData() or ""))
         table = w.unit_lists.pane.as_shown(shown)
     else:

@@ -47,6 +47,7 @@ from tall_plank.desk.strip import Strip
 from tall_plank.desk.tableview import TablePane
 from tall_plank.desk.tally import Tally
 from tall_plank.desk.texts import tr
+from tall_plank.desk.togetherpage import TogetherPage
 from tall_plank.desk.unitlists import UnitListPage
 from tall_plank.desk.unitpage import UnitPage
 from tall_plank.edits import runs, units
@@ -67,6 +68,7 @@ SHOP_LISTS = (
     ("cut-list", "Cut list"), ("by-unit", "By unit"), ("fronts", "Fronts"), ("frames", "Frames"),
     ("drawers", "Drawer boxes"), ("timber", "Solid timber"), ("areas", "Areas, weights"),
     ("plans", "Cutting plans"), ("boards", "Boards"), ("saw-cuts", "Saw cuts"),
+    ("together", "Jobs together"),
     ("rack", "Offcut rack"),
     ("edging", "Edging"), ("glass", "Glass"), ("lengths", "Moldings"), ("bars", "Bars"),
     ("machine", "Machine"), ("handwork", "Edges, handwork"),
@@ -157,6 +159,7 @@ class Window(QMainWindow):
         self.table = TablePane()
         self.plans = PlansPage(doc)
         self.boards = self.plans.boards
+        self.together = TogetherPage(doc, self.plans.rack, self.preferences)
         self.bars = BarsPage(doc)
         self.unit_lists = UnitListPage(doc)
         self.machine = MachinePage(doc)
@@ -166,7 +169,7 @@ class Window(QMainWindow):
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
         pages = (self.design, self.table, self.unit_lists, self.plans, self.bars, self.machine, self.rack, self.sheet)
-        for page in (*pages, self.unit_page):
+        for page in (*pages, self.together, self.unit_page):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -328,6 +331,9 @@ class Window(QMainWindow):
         if code == "plans":
             self.plans.refresh()
             self.center.setCurrentWidget(self.plans)
+        elif code == "together":
+            self.together.refresh()
+            self.center.setCurrentWidget(self.together)
         elif code == "by-unit":
             self.unit_lists.refresh()
             self.center.setCurrentWidget(self.unit_lists)
@@ -385,6 +391,8 @@ class Window(QMainWindow):
             return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
         if page is self.plans:
             return self.boards
+        if page is self.together:
+            return self.together.boards
         if page is self.unit_lists:
             return self.unit_lists.pane.view
         if page is self.bars:
@@ -410,7 +418,8 @@ class Window(QMainWindow):
         widget = QApplication.focusWidget()
         page = self.unit_page
         views = (
-            self.strip, self.plan, self.model, self.boards, self.bars.view, self.sheet, page.drawing, page.model,
+            self.strip, self.plan, self.model, self.boards, self.together.boards, self.bars.view, self.sheet,
+            page.drawing, page.model,
         )  # fmt: skip
         for view in views:
             if widget is view and view.isVisible():
@@ -580,7 +589,7 @@ class Window(QMainWindow):
 
     def restyle(self) -> None:
         """The look changed."""
-        for view in (self.strip, self.plan, self.boards, self.bars.view, self.sheet):
+        for view in (self.strip, self.plan, self.boards, self.together.boards, self.bars.view, self.sheet):
             view.restyle()
         self.model.restyle()
         self.tally.restyle()
@@ -638,5 +647,6 @@ class Window(QMainWindow):
         self.unit_page.model.close_view()
         self.shelf.close_view()
         self.plans.close_page()
+        self.together.close_page()
         self.machine.close_page()
         event.accept()

@@ -7,7 +7,7 @@ import msgspec
 from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
 from tall_plank.drawing.board import CutMark, board_drawing
 from tall_plank.drawing.elevation import elevation
-from tall_plank.drawing.plan import plan
+from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
 from tall_plank.drawing.shopmarks import NOTE
@@ -22,7 +22,7 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
     """The plan and the elevations of one room, by file name, for the client or for the shop; walls and faces with
     nothing on them are left out."""
     room = w.layout.room(room_id)
-    found = [("plan", plan(w.job, room, w.made, shop=shop))]
+    found = [("plan", room_plan(w.job, room, w.made, shop=shop))]
     for wall in room.lines:
         busy = any(p.wall == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
         if busy:
@@ -34,10 +34,14 @@ def sheet_of(
     w: Workings, drawing: Drawing, number: int, of: int, date: str = "", *, shop: bool = False
 ) -> Sheet:  # fmt: skip
     """A drawing on A3 with the job's title block; for the shop it says so, and what its marks mean."""
+    return _sheet(drawing, f"{w.job.name} {w.job.number}".strip(), w.job.client, number, of, date, shop=shop)
+
+
+def _sheet(drawing: Drawing, job: str, client: str, number: int, of: int, date: str, *, shop: bool = False) -> Sheet:
     sheet = lay_out(drawing, ())
     block = (
-        ("Job", f"{w.job.name} {w.job.number}".strip()),
-        ("Client", w.job.client or "–"),
+        ("Job", job),
+        ("Client", client or "–"),
         ("Drawing", drawing.title),
         ("Sheet", f"{number} of {of}{', for the shop' if shop else ''}"),
         ("Scale", f"1:{sheet.scale:g}"),
@@ -66,15 +70,20 @@ def cut_marks(b: CutBoard, plan: Plan, saw: Cutting) -> tuple[CutMark, ...]:
 
 def board_sheets(w: Workings, date: str = "") -> list[Sheet]:
     """Every board of the cutting plan, its cuts numbered in their order."""
-    boards = w.plan.boards
+    return plan_sheets(w.plan, w.job.cutting, f"{w.job.name} {w.job.number}".strip(), w.job.client, date)
+
+
+def plan_sheets(plan: Plan, saw: Cutting, job: str, client: str, date: str = "") -> list[Sheet]:
+    """Every board of a plan under the name of its job, or of several."""
+    boards = plan.boards
     sheets = []
     for i, b in enumerate(boards, 1):
         pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
         scale = lay_out(board_drawing(b.name, b.length, b.width, (), 1.0), ()).scale
-        marks = cut_marks(b, w.plan, w.job.cutting)
+        marks = cut_marks(b, plan, saw)
         title = f"{b.title}, {b.used * 100:.0f} % used"
         drawing = board_drawing(title, b.length, b.width, pieces, scale, b.offcuts, marks)
-        sheet = sheet_of(w, drawing, i, len(boards), date)
+        sheet = _sheet(drawing, job, client, i, len(boards), date)
         sheets.append(msgspec.structs.replace(sheet, note=CUT_ORDER if marks else ""))
     return sheets
 

@@ -14,9 +14,11 @@ from typing import Any, Protocol
 import msgspec
 
 from tall_plank import assets
+from tall_plank.making import NumberedPart
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.barcodes import QUIET, code128, qr
 from tall_plank.papers.partlists import edge_marks
+from tall_plank.shop.boards import Plan
 from tall_plank.workings import Workings
 
 
@@ -72,10 +74,9 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
     found: list[Label] = []
     seen: set[str] = set()
     for number, board in enumerate(w.plan.boards, 1):
-        boxes = tuple((p.x, p.y, p.length, p.width) for p in board.placements)
         for i, p in enumerate(board.placements):
             seen.add(p.part)
-            found.append(_label(w, parts[p.part], display, Place(number, (board.length, board.width), boxes, i)))
+            found.append(label_on(w, parts[p.part], w.plan, number, i))
     for number, bar in enumerate(w.bars.bars, 1):
         blank = w.job.stock.board_by_code(bar.profile)
         if blank is not None:
@@ -92,7 +93,14 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
     return tuple(found)
 
 
-def _label(w: Workings, item: Any, display: DisplayUnit, place: Place | None) -> Label:
+def label_on(w: Workings, item: NumberedPart, plan: Plan, number: int, place: int) -> Label:
+    """The label of a job's part that lies on a board (from 1) of a plan, at a place among its parts."""
+    board = plan.boards[number - 1]
+    boxes = tuple((p.x, p.y, p.length, p.width) for p in board.placements)
+    return _label(w, item, w.job.display, Place(number, (board.length, board.width), boxes, place))
+
+
+def _label(w: Workings, item: NumberedPart, display: DisplayUnit, place: Place | None) -> Label:
     part = item.part
 
     def size(*lengths: float) -> str:

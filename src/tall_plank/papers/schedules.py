@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
+from tall_plank.job.cutting import Cutting
 from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
 from tall_plank.papers.partlists import areas, cut_list, frames, timber
@@ -160,6 +161,11 @@ def _boards_said(plan: Plan) -> str:
 
 def boards(w: Workings) -> Table:
     """Boards of the cutting plan."""
+    return boards_of(w.plan)
+
+
+def boards_of(plan: Plan) -> Table:
+    """Boards of a plan."""
     columns = (
         Column("board", "Board", wide=0.8),
         Column("code", "Code", wide=0.8),
@@ -171,9 +177,8 @@ def boards(w: Workings) -> Table:
     )
     rows = tuple(
         (str(i), b.board, b.title, b.length, b.width, len(b.placements), b.used * 100)
-        for i, b in enumerate(w.plan.boards, 1)
+        for i, b in enumerate(plan.boards, 1)
     )
-    plan = w.plan
     note = f"Not placed: {', '.join(plan.unplaced)}." if plan.unplaced else ""
     return Table(
         "Cutting plans",
@@ -186,6 +191,11 @@ def boards(w: Workings) -> Table:
 
 def saw_cuts(w: Workings) -> Table:
     """The cuts of every board in their order: turn by turn, the size that each cuts off."""
+    return saw_cuts_of(w.plan, w.job.cutting)
+
+
+def saw_cuts_of(plan: Plan, saw: Cutting) -> Table:
+    """The cuts of a plan's boards."""
     columns = (
         Column("board", "Board", wide=0.6, groups=True),
         Column("name", "Material", wide=1.6, groups=True),
@@ -196,11 +206,10 @@ def saw_cuts(w: Workings) -> Table:
         Column("of_length", "Of a piece", "length"),
         Column("of_width", "by", "length"),
     )
-    plan = w.plan
     rows: list[tuple[Value, ...]] = []
     turns = 0
     for number, b in enumerate(plan.boards, 1):
-        found = cuts_of(b, plan, w.job.cutting)
+        found = cuts_of(b, plan, saw)
         if found is None:
             rows.append((str(number), b.title, None, None, "for the router", None, None, None))
             continue

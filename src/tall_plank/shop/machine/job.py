@@ -3,9 +3,10 @@ the saw; second sides by themselves; and what is left for edges and the hand."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tall_plank.making import MadeJob, Part
+from tall_plank.making import Part
 from tall_plank.shop.boards import Placement, Plan
 from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.machine.programs import Program, program_of
@@ -34,16 +35,16 @@ class MachineFiles:
 
 
 def machine_files(
-    made: MadeJob, stock: Stock, plan: Plan, machine: Machine, *, routed: bool, alone: tuple[str, ...] = ()
+    parts: Mapping[str, Part], stock: Stock, plan: Plan, machine: Machine, *, routed: bool, alone: tuple[str, ...] = ()
 ) -> MachineFiles:
     """Programs for every part of a plan.
 
     Parameters
     ----------
+    parts : by their numbers, as the plan names them
     routed : whether the machine cuts the parts out of whole boards
     alone : numbers of parts that come to it in their size whatever the plan: worktops from their blanks
     """
-    parts = {i.number: i.part for i in made.parts()}
     programs: list[Program] = []
     works: list[PartWork] = []
     for number, board in enumerate(plan.boards, 1):

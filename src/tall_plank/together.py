@@ -1,0 +1,162 @@
+"""Several jobs cut from the same boards: one question, one plan, its papers, each part under its own job's number."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Sequence
+from functools import cached_property
+from pathlib import Path
+from typing import TypeVar
+
+import msgspec
+
+from tall_plank.files.cutcsv import nest_document
+from tall_plank.files.machinefiles import write_program
+from tall_plank.files.plankfile import read_plank, write_atomic
+from tall_plank.job.cutting import Cutting
+from tall_plank.making import NumberedPart
+from tall_plank.measure import PlankError
+from tall_plank.papers.drawings import plan_sheets
+from tall_plank.papers.labels import Label, label_on, write_label_sheets
+from tall_plank.papers.schedules import boards_of, saw_cuts_of
+from tall_plank.papers.write_csv import write_csv
+from tall_plank.papers.write_pdf import write_sheets, write_tables
+from tall_plank.shop.boards import Plan, plan_from
+from tall_plank.shop.machine.job import MachineFiles, machine_files
+from tall_plank.shop.machine.model import Machine, shipped_machine
+from tall_plank.shop.nesting import NestBoard, NestPlan, Request
+from tall_plank.shop.nesting.job import joined, request_of
+from tall_plank.shop.nesting.kept import rules_of
+from tall_plank.stock import Stock
+from tall_plank.workings import Workings
+
+T = TypeVar("T")
+
+
+class Together:
+    """Some jobs, the first of which says how is cut. A job's parts are named `14/A2.3`, by its number where all have
+    their own, else by number and name."""
+
+    def __init__(self, jobs: Sequence[Workings]) -> None:
+        self.jobs = tuple(jobs)
+        numbers = [w.job.number.strip() for w in jobs]
+        own = all(numbers) and len(set(numbers)) == len(numbers)
+        self.names = tuple(n if own else f"{n} {w.job.name}".strip() for n, w in zip(numbers, jobs, strict=True))
+
+    @property
+    def title(self) -> str:
+        """The jobs in words, as they book and as papers are headed."""
+        return " + ".join(self.names)
+
+    @property
+    def saw(self) -> Cutting:
+        return self.jobs[0].job.cutting
+
+    @cached_property
+    def parts(self) -> dict[str, tuple[Workings, NumberedPart]]:
+        """Every part by its name in the plan."""
+        named = zip(self.names, self.jobs, strict=True)
+        return {f"{name}/{i.number}": (w, i) for name, w in named for i in w.made.parts()}
+
+    @cached_property
+    def stock(self) -> Stock:
+        """Boards and edging of all jobs; the first job's where two have a code."""
+        first = self.jobs[0].job.stock
+        return msgspec.structs.replace(
+            first,
+            boards=_by_code([b for w in self.jobs for b in w.job.stock.boards]),
+            edgings=_by_code([e for w in self.jobs for e in w.job.stock.edgings]),
+            finishes=_by_code([f for w in self.jobs for f in w.job.stock.finishes]),
+        )
+
+    def request(self, offcuts: tuple[NestBoard, ...] = ()) -> Request:
+        """What the jobs ask of the saw.
+
+        Raises
+        ------
+        PlankError where two jobs have one name, or a board differs between them
+        """
+        rules = rules_of(self.saw)
+        asked = []
+        for name, w in zip(self.names, self.jobs, strict=True):
+            own = request_of(w.made, w.job.stock, w.job.price_book(), rules, matched=w.job.cutting.matched)
+            asked.append((name, own))
+        request = joined(asked)
+        makes = {b.material for b in request.boards}
+        return msgspec.structs.replace(request, boards=(*request.boards, *(o for o in offcuts if o.material in makes)))
+
+    def plan(self, found: NestPlan) -> Plan:
+        return plan_from(found, self.stock, self.saw.kerf, self.saw.trim)
+
+    def labels(self, plan: Plan) -> tuple[Label, ...]:
+        """A label for every part of a plan, in the order of its boards."""
+        return tuple(
+            label_on(*self.parts[p.part], plan, number, i)
+            for number, board in enumerate(plan.boards, 1)
+            for i, p in enumerate(board.placements)
+        )
+
+    def programs(self, plan: Plan, machine: Machine | None = None) -> MachineFiles:
+        """Programs for the boards of a plan, where they are routed. Worktops from blanks are each job's own."""
+        parts = {name: item.part for name, (_, item) in self.parts.items()}
+        return machine_files(parts, self.stock, plan, machine or shipped_machine(), routed=True)
+
+    def write(
+        self, found: NestPlan, folder: Path, progress: Callable[[str], bool] = lambda name: True, date: str = "",
+        machine: Machine | None = None,
+    ) -> list[Path]:
+        """Write the papers of a plan into a folder: boards with their cuts, lists, labels, the plan as JSON, and where
+        they are routed the programs.
+
+        Returns
+        -------
+        the files written; where progress stopped the work, those written so far
+
+        Raises
+        ------
+        PlankError where a file cannot be written
+        """
+        plan, title = self.plan(found), self.title
+        tables = [boards_of(plan), saw_cuts_of(plan, self.saw)]
+        display = self.jobs[0].job.display
+        steps: list[tuple[str, Callable[[Path], object]]] = [
+            ("cutting-plans.pdf", lambda p: write_sheets(plan_sheets(plan, self.saw, title, "", date), p, title)),
+            ("cutting-lists.pdf", lambda p: write_tables(tables, p, title, display, title)),
+            ("boards.csv", lambda p: write_csv(tables[0], p)),
+            ("saw-cuts.csv", lambda p: write_csv(tables[1], p)),
+            ("labels.pdf", lambda p: write_label_sheets(self.labels(plan), p)),
+            ("plan.json", lambda p: write_atomic(p, json.dumps(nest_document(found), indent=1).encode())),
+        ]
+        if self.saw.mode == "router":
+            for program in self.programs(plan, machine).programs:
+                steps.append((f"{program.name}.ngc", lambda p, x=program: write_program(x, p)))  # type: ignore[misc]
+        done: list[Path] = []
+        try:
+            folder.mkdir(parents=True, exist_ok=True)
+            for name, write in steps:
+                if not progress(name):
+                    break
+                write(folder / name)
+                done.append(folder / name)
+        except OSError as error:
+            raise PlankError(
+                f"The file cannot be written ({error.strerror}).", folder.name, "Choose another folder."
+            ) from None
+        return done
+
+
+def read_jobs(paths: Sequence[Path]) -> list[Workings]:
+    """Jobs from their files.
+
+    Raises
+    ------
+    PlankError naming a file that is not there or cannot be read
+    """
+    return [Workings(read_plank(path)) for path in paths]
+
+
+def _by_code(things: list[T]) -> tuple[T, ...]:
+    found: dict[str, T] = {}
+    for thing in things:
+        found.setdefault(thing.code, thing)  # type: ignore[attr-defined]
+    return tuple(found.values())
