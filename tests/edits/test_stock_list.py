@@ -64,6 +64,14 @@ def test_edging_takes_on_its_price_and_nothing_else(tmp_path: Path, job: Job) ->
         take_list(job, listed(tmp_path, "code,price,length_mm\nE-BP-1,0.71,900\n"))
 
 
+def test_a_supplier_says_in_which_bars_a_rail_is_sold(tmp_path: Path, job: Job) -> None:
+    job = take_list(job, listed(tmp_path, "code,bars_mm\nRL-25,2500 / 4000\n")).job
+    rail = job.stock.fitting("RL-25")
+    assert rail is not None and rail.bars == (2500.0, 4000.0)
+    with pytest.raises(PlankError, match="only prices"):
+        take_list(job, listed(tmp_path, "code,price,bars_mm\nE-BP-1,0.71,2500\n"))
+
+
 def test_a_new_runner_is_drilled_like_a_known_one(tmp_path: Path, job: Job) -> None:
     job = take_list(job, listed(tmp_path, "code,name,kind,like,capacity_kg\nX,Soft runner,runner,RN-500,60\n")).job
     found, like = job.stock.fitting("X"), job.stock.fitting("RN-500")
@@ -120,6 +128,8 @@ def test_a_workbook_reads_as_a_csv_does(tmp_path: Path, job: Job) -> None:
         ("code,price\nA,NaN\n", "row 2, price", "no price"),
         ("code,length_mm\nA,long\n", "row 2, length_mm", "no number"),
         ("code,length_mm\nA,99999\n", "row 2, length_mm", "out of range"),
+        ("code,bars_mm\nRL-25,long\n", "row 2, bars_mm", "no list of lengths"),
+        ("code,bars_mm\nRL-25,3000 0\n", "row 2, bars_mm", "out of range"),
         ("code,name\n,Lost\n", "row 2, code", "no code"),
         ("code,picture\nA,../secret.png\n", "row 2, picture", "no file beside"),
         ("code,picture\nA,none.png\n", "row 2, picture", "cannot be read"),

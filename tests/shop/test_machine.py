@@ -265,6 +265,8 @@ def test_files_are_read_back(tmp_path: Path) -> None:
         ("number = 2,", "number = 1,", "Two tools have one number"),
         ('kind = "mill", diameter = 4', 'kind = "saw", diameter = 4', "Invalid enum value"),
         ("step_down = 9", "step_down = -9", "not above zero"),
+        ("lead = 8", "lead = -8", "below zero"),
+        ("lead = 8", 'lead = "wide"', "Expected `float`"),
         ("diameter = 35", "diameter = 0", "not above zero"),
         ("travel = 160", "", "missing required field"),
     ],

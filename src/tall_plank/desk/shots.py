@@ -84,9 +84,7 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         shot("island", lambda: doc.select((island,)))
         shot("room", lambda: doc.select((f"room:{doc.room_id}",)), lambda: window.show_stage("room"))
         shot("finish", lambda: doc.select(()), lambda: window.show_stage("finish"))
-        shot("strip", lambda: window.show_stage("units"), lambda: window.show_view("strip"), lambda: run("dims"),
-             lambda: doc.select(("wall:B",)))  # fmt: skip
-        shot("model", lambda: run("dims"), lambda: doc.select(()), lambda: window.show_view("model"))
+        shot("model", lambda: window.show_stage("units"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
         shot("wardrobe", lambda: doc.show_room(doc.job.rooms[2].id),
              lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)))  # fmt: skip
@@ -119,13 +117,14 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             stock.close()
         doc.show_room(doc.job.rooms[0].id)
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
+        shot("shop-by-unit", lambda: doc.select((_cell(window, "A5"),)), lambda: window.open_schedule("by-unit"))
+        shot("shop-bars", lambda: window.open_schedule("bars"))
         shot("shop-plans", lambda: _planned(window))
         shot("shop-machine", lambda: _machined(window, "left gable"))
         if not only or only in "label":
             label = next(x for x in labels_of(doc.workings) if x.part == "A4.1")
             (folder / "label.png").write_bytes(label_picture(label))
             done.append(folder / "label.png")
-        shot("shop-hardware", lambda: window.open_schedule("hardware"))
         shot("offer-price", lambda: window.open_schedule("price"))
         shot("offer-sheet", lambda: window.listing.update(offer="sheet1"), lambda: window.show_stage("offer"))
         shot("night", lambda: window.show_stage("units"), lambda: doc.select((_cell(window, "B3"),)),

@@ -37,6 +37,7 @@ class ListRow:
     price, per : what it costs; None where the row says nothing
     like : code of a known thing of its kind that it is drilled like
     image : its picture: width and height in pixels, and the file's bytes
+    bars : mm of the bars that it is sold in; None where the row says nothing
     """
 
     number: int
@@ -48,6 +49,7 @@ class ListRow:
     per: str = "each"
     like: str = ""
     image: tuple[int, int, bytes] | None = None
+    bars: tuple[float, ...] | None = None
 
 
 def take_list(job: Job, rows: tuple[ListRow, ...]) -> Change:
@@ -80,7 +82,7 @@ def take_list(job: Job, rows: tuple[ListRow, ...]) -> Change:
         elif row.code in appliances:
             appliances[row.code] = _changed(appliances[row.code], row, picture)
         elif row.code in taken:
-            if row.sizes or picture:
+            if row.sizes or picture or row.bars is not None:
                 raise _wrong(row, "Of boards and edging a list gives only prices.", "Leave sizes and picture empty.")
         elif row.kind in APPLIANCES:
             appliances[row.code] = _new_appliance(row, picture)
@@ -118,6 +120,8 @@ def _given(row: ListRow, picture: str) -> dict[str, Any]:
     given: dict[str, Any] = {**row.texts, **row.sizes}
     if picture:
         given["picture"] = picture
+    if row.bars is not None:
+        given["bars"] = row.bars
     return given
 
 

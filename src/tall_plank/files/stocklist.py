@@ -19,7 +19,7 @@ SIZES = {
     "capacity_kg": "capacity",
 }  # fmt: skip
 TEXTS = ("name", "supplier", "finish", "shape")
-HEADS = ("code", "kind", "price", "per", "like", "picture", *TEXTS, *SIZES)
+HEADS = ("code", "kind", "price", "per", "like", "picture", "bars_mm", *TEXTS, *SIZES)
 
 MOST_ROWS = 20_000
 MAX_FILE = 20_000_000
@@ -119,6 +119,15 @@ def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
                 raise wrong(head, f"“{values[head][:30]}” is no number.", "Write a plain number.") from None
             if not 0.0 <= sizes[key] <= 10_000.0:
                 raise wrong(head, f"{values[head][:30]} is out of range.", "Write 0 to 10000.")
+    bars = None
+    if "bars_mm" in values:
+        try:
+            bars = tuple(float(text) for text in values["bars_mm"].replace("/", " ").replace(";", " ").split())
+        except ValueError:
+            told = f"“{values['bars_mm'][:30]}” is no list of lengths."
+            raise wrong("bars_mm", told, "Write lengths such as 3000 2000.") from None
+        if not all(0.0 < mm <= 20_000.0 for mm in bars):
+            raise wrong("bars_mm", f"{values['bars_mm'][:30]} is out of range.", "Write lengths up to 20000.")
     price = None
     if "price" in values:
         try:
@@ -140,5 +149,5 @@ def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
     texts = {key: values[key][:200] for key in TEXTS if key in values}
     return ListRow(
         number, values["code"][:60], values.get("kind", "").lower().replace(" ", "_"), sizes, texts, price,
-        values.get("per", "each"), values.get("like", ""), image,
+        values.get("per", "each"), values.get("like", ""), image, bars,
     )  # fmt: skip

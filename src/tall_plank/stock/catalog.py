@@ -75,20 +75,24 @@ def entries(stock: Stock, book: PriceBook) -> tuple[Entry, ...]:
 
 
 def _kind_and_sizes(thing: Fitting | Board | Edging | Appliance | Profile) -> tuple[str, tuple[tuple[str, float], ...]]:
+    sizes: tuple[tuple[str, float], ...]
     if isinstance(thing, Fitting):
         if thing.kind == "handle":
             sizes = (("long", thing.length), ("centers", thing.centers), ("out", thing.projection))
         else:
-            sizes = (("long", thing.length), ("high", thing.height), ("deep", thing.least_depth or thing.reach))
+            bar = max(thing.bars, default=0.0)
+            sizes = (("bar", bar), ("long", thing.length), ("high", thing.height),
+                     ("deep", thing.least_depth or thing.reach))  # fmt: skip
         # Profiles of glazing and sliding doors are fittings; moldings are what joiners call profiles.
         return ("profile fitting" if thing.kind == "profile" else thing.kind), sizes
     if isinstance(thing, Board):
         return "board", (("long", thing.length), ("wide", thing.width), ("thick", thing.thickness))
     if isinstance(thing, Edging):
-        return "edging", (("wide", thing.width), ("thick", thing.thickness))
+        return "edging", (("strip", max(thing.strips, default=0.0)), ("wide", thing.width), ("thick", thing.thickness))
     if isinstance(thing, Appliance):
         return "appliance", (("wide", thing.width), ("high", thing.height), ("deep", thing.depth))
-    return "profile", (("high", thing.height), ("deep", thing.depth))
+    bar = max((thing.length, *thing.lengths))
+    return "profile", (("bar", bar), ("high", thing.height), ("deep", thing.depth))
 
 
 def search(
