@@ -17,7 +17,8 @@ from numpy.typing import NDArray
 from tall_plank.shop.nesting import kernel
 from tall_plank.shop.nesting.blocks import Block, blocks_of
 from tall_plank.shop.nesting.bounds import least_boards
-from tall_plank.shop.nesting.layout import board_of
+from tall_plank.shop.nesting.cuts import sawn
+from tall_plank.shop.nesting.layout import board_of, boxes_of, placements_of, trimmed
 from tall_plank.shop.nesting.request import NestBoard, NestPart, NestPlan, NestRules, PlannedBoard, Request, Unplaced
 
 MICRO = 1000
@@ -30,6 +31,16 @@ Told = Callable[[NestPlan], None]
 """Takes a better plan."""
 
 Stopped = Callable[[], bool]
+
+
+@dataclass(frozen=True)
+class _Laid:
+    """A plan put by: places, kinds of its boards, its cost, the largest free rectangle."""
+
+    placed: NDArray[np.int64]
+    kinds: NDArray[np.int64]
+    cost: float
+    free: float
 
 
 @dataclass
@@ -55,6 +66,8 @@ class _Material:
     lost: int = 0
     cost: float = np.inf
     rounds: int = 0
+    other: _Laid | None = None
+    """Of the first plans, one that costs as little and leaves the largest piece."""
 
     def keep(self, placed: NDArray[np.int64], kinds: NDArray[np.int64], count: int, lost: int, cost: float) -> None:
         self.placed, self.board_kind = placed.copy(), kinds.copy()
@@ -137,6 +150,7 @@ def nest(request: Request, told: Told | None = None, stopped: Stopped | None = N
     for m in materials:
         finished = gather(m, rules, over) and finished
         largest_left(m, rules)
+        other_left(m, rules)
     return plan(done=finished)
 
 
@@ -238,16 +252,21 @@ def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = l
                     for boards_rule in (kernel.FIRST_FIT,) if quick else range(3):
                         for kind_rule in (0,) if quick or len(m.boards) == 1 else (0, 1):
                             left = m.left.copy()
-                            count, lost, _ = kernel.pack(
+                            count, lost, nf = kernel.pack(
                                 items, n, wide, high, turnable, m.kinds, left, m.price, rect, split, boards_rule,
                                 kind_rule, rules.turns, first_cut(rules), m.state, out, board_kind, free, least,
                             )  # fmt: skip
                             cost = float(m.price[board_kind[:count]].sum())
+                            if turn is not None:
+                                out[:, 3] = turn
                             if (lost, cost) < (m.lost if m.count or m.cost < np.inf else n + 1, m.cost):
-                                if turn is not None:
-                                    out[:, 3] = turn
                                 m.keep(out, board_kind[:count], count, lost, cost)
-            if m.proven:
+                            if quick or lost or cost > m.cost + 1e-9:
+                                continue
+                            most = float((free[:nf, 2].astype(float) * free[:nf, 3]).max()) if nf else 0.0
+                            if m.other is None or (-cost, most) > (-m.other.cost, m.other.free):
+                                m.other = _Laid(out.copy(), board_kind[:count].copy(), cost, most)
+            if m.proven and quick:
                 return
 
 
@@ -321,22 +340,37 @@ def gather(m: _Material, rules: NestRules, over: Stopped) -> bool:
     return not ended
 
 
-LEFT_TRIES = 400
+LEFT_TRIES = {1: 60, 2: 200, 3: 300, 4: 400, 5: 500}
+"""Ways by effort in which the emptiest board is laid out anew; more effort is worth no more."""
 
 
 def largest_left(m: _Material, rules: NestRules) -> None:
-    """Lay the emptiest board out anew so that what is left of it is one large piece."""
+    """Lay the emptiest boards out anew so that what is left of each is one large piece."""
     if m.count == 0 or m.lost:
         return
-    n = len(m.wide)
-    area = m.wide.astype(float) * m.high.astype(float)
+    tries = LEFT_TRIES[min(5, max(1, rules.effort))]
+    for k, board in enumerate(_emptiest(m)[:EMPTIEST]):
+        _lay_anew(m, rules, int(board), tries if k == 0 else tries // 4)
+
+
+EMPTIEST = 3
+"""Boards that are looked at for the largest piece left."""
+
+
+def _emptiest(m: _Material) -> NDArray[np.int64]:
+    """Boards, the one with the least share in use first."""
     fill = np.zeros(m.count)
-    np.add.at(fill, m.placed[:, 0], area)
+    np.add.at(fill, m.placed[:, 0], m.wide.astype(float) * m.high.astype(float))
     share = fill / (m.kinds[m.board_kind[: m.count], 0].astype(float) * m.kinds[m.board_kind[: m.count], 1])
-    board = int(np.argmin(share))
+    return np.argsort(share, kind="stable")
+
+
+def _lay_anew(m: _Material, rules: NestRules, board: int, tries: int) -> None:
+    """One board's pieces in some ways; the one that leaves the largest rectangle is kept."""
+    n = len(m.wide)
     mine = np.nonzero(m.placed[:, 0] == board)[0].astype(np.int64)
     count = len(mine)
-    if count > 60:
+    if count > 200:
         return
     out, board_kind = np.empty((n, 4), np.int64), np.empty(n + 8, np.int64)
     free, least = np.empty((4 * n + 64, kernel.FREE_COLUMNS), np.int64), np.empty(n + 1, np.int64)
@@ -345,13 +379,13 @@ def largest_left(m: _Material, rules: NestRules) -> None:
     best = -1.0
     random = np.random.default_rng(rules.seed)
     fixed = np.zeros(n, np.int64)
-    for attempt in range(LEFT_TRIES):
+    for attempt in range(tries):
         # Each piece lies as drawn: all alike in the first tries, any way round later.
-        turn = np.full(n, attempt % 2) if attempt < LEFT_TRIES // 4 else random.integers(0, 2, n)
+        turn = np.full(n, attempt % 2) if attempt < tries // 4 else random.integers(0, 2, n)
         turn = turn * m.turnable
         wide, high = np.where(turn, m.high, m.wide), np.where(turn, m.wide, m.high)
         items = mine.copy()
-        noise = 0.0 if attempt < LEFT_TRIES // 4 else 0.5
+        noise = 0.0 if attempt < tries // 4 else 0.5
         kernel.order_by(items, count, wide, high, attempt // 2 % kernel.ORDERS, noise, m.state, keys)
         least[: count + 1] = 0
         left = np.zeros(len(m.boards), np.int64)
@@ -370,6 +404,41 @@ def largest_left(m: _Material, rules: NestRules) -> None:
             m.placed[mine, 3] = turn[mine]
 
 
+def other_left(m: _Material, rules: NestRules) -> None:
+    """Take the first plan that leaves the largest piece, where it costs no more and leaves a larger one than the plan
+    that the search ended with."""
+    if m.other is None or m.lost or m.other.cost > m.cost + 1e-9 or m.other.free <= 0.0:
+        return
+    mine, mine_kinds, count, cost = m.placed, m.board_kind, m.count, m.cost
+    before = _largest_piece(m, rules)
+    m.keep(m.other.placed, m.other.kinds, len(m.other.kinds), 0, m.other.cost)
+    largest_left(m, rules)
+    if _largest_piece(m, rules) <= before:
+        m.keep(mine, mine_kinds, count, 0, cost)
+
+
+def _largest_piece(m: _Material, rules: NestRules) -> float:
+    """Area of the largest piece that the cuts leave on any of the emptiest boards, mm2."""
+    most = 0.0
+    for b in _emptiest(m)[:EMPTIEST]:
+        board = m.boards[int(m.board_kind[b])]
+        laid = _laid_on(m, int(b), rules)
+        boxes = boxes_of(placements_of(laid, rules.kerf))
+        found = sawn(boxes, trimmed(board.length, board.width, rules.trim), rules.kerf, rules.first_cut, rules.turns)
+        if found is not None:
+            most = max(most, *((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in found.left), 0.0)
+    return most
+
+
+def _laid_on(m: _Material, board: int, rules: NestRules) -> list[tuple[Block, float, float, bool]]:
+    """Blocks on one board with their places, mm."""
+    return [
+        (m.blocks[i], int(m.placed[i, 1]) / MICRO + rules.trim, int(m.placed[i, 2]) / MICRO + rules.trim,
+         bool(m.placed[i, 3]))
+        for i in np.nonzero(m.placed[:, 0] == board)[0]
+    ]  # fmt: skip
+
+
 # --- the answer
 
 
@@ -380,19 +449,11 @@ def plan_of(
     boards: list[PlannedBoard] = []
     lost = list(unplaced)
     for m in materials:
-        on: list[list[int]] = [[] for _ in range(m.count)]
-        for i, board in enumerate(m.placed[:, 0]):
-            if board >= 0:
-                on[int(board)].append(i)
-            else:
-                lost += [Unplaced(part, 1, "no board is left for it") for part in m.blocks[i].parts]
+        for i in np.nonzero(m.placed[:, 0] < 0)[0]:
+            lost += [Unplaced(part, 1, "no board is left for it") for part in m.blocks[i].parts]
         found = []
-        for b, items in enumerate(on):
-            laid = [
-                (m.blocks[i], int(m.placed[i, 1]) / MICRO + rules.trim, int(m.placed[i, 2]) / MICRO + rules.trim,
-                 bool(m.placed[i, 3]))
-                for i in items
-            ]  # fmt: skip
+        for b in range(m.count):
+            laid = _laid_on(m, b, rules)
             found.append(board_of(m.boards[int(m.board_kind[b])], float(m.price[int(m.board_kind[b])]), laid, rules))
         boards += sorted(found, key=lambda b: (b.board, -b.used, [p.part for p in b.placements]))
     return NestPlan(tuple(boards), _together(lost), sum(m.bound for m in materials), seconds, done)
