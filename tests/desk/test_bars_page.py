@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import msgspec
 import pytest
 from PyQt6.QtCore import Qt
 
+from desk.conftest import opened
 from tall_plank.demo import demo_job
 from tall_plank.desk.window import Window
 from tall_plank.edits import units
@@ -14,13 +17,10 @@ from tall_plank.job import Role
 
 
 @pytest.fixture
-def demo(qtbot, folders: UserFolders):  # type: ignore[no-untyped-def]
-    window = Window(demo_job(), folders)
-    qtbot.addWidget(window)
-    window.show()
-    window.open_schedule("bars")
-    yield window
-    window.document.history.mark_saved()
+def demo(qtbot, folders: UserFolders) -> Iterator[Window]:  # type: ignore[no-untyped-def]
+    for window in opened(qtbot, demo_job(), folders):
+        window.open_schedule("bars")
+        yield window
 
 
 def test_every_bar_is_drawn_with_its_pieces(demo: Window) -> None:

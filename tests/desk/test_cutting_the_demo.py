@@ -3,6 +3,7 @@ program."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from pathlib import Path
 
 import msgspec
@@ -10,6 +11,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
+from desk.conftest import opened
 from tall_plank.demo import demo_job
 from tall_plank.desk import dialogs
 from tall_plank.desk.window import Window
@@ -22,13 +24,8 @@ LONG = 60_000  # ms; a cold process compiles on its first start
 
 
 @pytest.fixture
-def demo(qtbot, folders: UserFolders):  # type: ignore[no-untyped-def]
-    window = Window(demo_job(), folders)
-    qtbot.addWidget(window)
-    window.show()
-    yield window
-    window.document.history.mark_saved()
-    window.close()
+def demo(qtbot, folders: UserFolders) -> Iterator[Window]:  # type: ignore[no-untyped-def]
+    yield from opened(qtbot, demo_job(), folders)
 
 
 def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -75,11 +72,11 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     demo.commands.run("export_package")
     thread = demo.package_thread
     assert thread is not None
-    qtbot.waitUntil(lambda: "cutting-plans.pdf" in demo.message.text.text(), timeout=LONG)
-    thread.stop()
+    thread.told.connect(lambda name: thread.stop() if name == "parts-by-unit.pdf" else None)
     qtbot.waitUntil(lambda: "files written" in demo.message.text.text(), timeout=LONG)
     assert thread.wait(5000)
-    assert {"contents.pdf", "cut-list.csv", "parts-by-unit.pdf"} <= {p.name for p in (tmp_path / "papers").iterdir()}
+    assert not (tmp_path / "papers" / "room1-model.glb").exists()
+    assert {"contents.pdf", "cut-list.csv", "cutting-plans.pdf"} <= {p.name for p in (tmp_path / "papers").iterdir()}
     # The simulated machine runs a program, and refuses the same one spoiled.
     demo.listing["shop"] = "machine"
     demo.show_stage("shop")
