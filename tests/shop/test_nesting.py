@@ -113,7 +113,7 @@ def test_what_is_left_comes_together_on_one_board() -> None:
     check_plan(Request(parts, (board,), NestRules(kerf=3.2, trim=0.0, effort=3, seconds=0.0)), plan)
     assert len(plan.boards) == 4
     least = min(plan.boards, key=lambda b: b.used)
-    assert len(least.placements) == 3
+    assert least.used == pytest.approx(0.375, abs=0.01)  # three eighths, however they come about
     # Half of that board is left in one piece.
     assert max(o.length * o.width for o in least.offcuts) >= 2400.0 * 1200.0 * 0.49
 
