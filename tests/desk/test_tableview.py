@@ -160,6 +160,13 @@ def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> Non
     for item in unit.items:
         thing = w.job.stock.fitting(item.code) or w.job.stock.appliance(item.code)
         assert thing.name in page.pane.note.text()
+    # The units that are selected are not what is copied here.
+    window.commands.run("select_all")
+    window.commands.run("copy")
+    clipboard = QGuiApplication.clipboard()
+    assert clipboard is not None
+    assert len(clipboard.text().splitlines()) == page.pane.rows.rowCount()
+    assert clipboard.text().startswith("A2.1\t")
     qtbot.mouseClick(page.next, Qt.MouseButton.LeftButton)
     assert page.unit.currentData() == "A3"
     page.before.setFocus()

@@ -8,13 +8,14 @@ from pathlib import Path
 import pytest
 
 from conftest import cell_of
-from tall_plank.edits import jobs, units
+from tall_plank.drawing.primitives import Layer, Text
+from tall_plank.edits import cutting, jobs, units
 from tall_plank.job import Job
 from tall_plank.making import Edges
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.package import write_drawing, write_package, write_table
 from tall_plank.papers import partlists, schedules
-from tall_plank.papers.drawings import board_sheets, job_sheets, room_drawings
+from tall_plank.papers.drawings import board_sheets, cut_marks, job_sheets, room_drawings
 from tall_plank.papers.offer import offer
 from tall_plank.papers.tables import Column, head_of, text_of
 from tall_plank.papers.write_csv import plain
@@ -121,6 +122,32 @@ def test_every_board_has_a_sheet_with_its_parts(job: Job) -> None:
     for sheet, board in zip(sheets, w.plan.boards, strict=True):
         drawn = {i.source for i in sheet.drawing.items if getattr(i, "source", "").startswith("part:")}
         assert drawn == {f"part:{p.part}" for p in board.placements}
+
+
+def test_the_cuts_of_a_board_are_numbered_where_the_saw_enters(job: Job) -> None:
+    w = Workings(job)
+    table = schedules.saw_cuts(w)
+    for number, (board, sheet) in enumerate(zip(w.plan.boards, board_sheets(w), strict=True), 1):
+        steps = [row[2] for row in table.rows if row[0] == str(number)]
+        marks = [i for i in sheet.drawing.items if isinstance(i, Text) and i.layer is Layer.DIMENSION]
+        assert [int(m.text) for m in marks] == steps
+        assert "order of their numbers" in sheet.note
+        for mark, cut in zip(marks, cut_marks(board, w.plan, w.job.cutting), strict=True):
+            # On its cut: in the kerf, within no part.
+            assert (mark.y if cut.along else mark.x) == pytest.approx(cut.y if cut.along else cut.x)
+            for p in board.placements:
+                inside_x, inside_y = p.x < mark.x < p.x + p.length, p.y < mark.y < p.y + p.width
+                assert not (inside_x and inside_y)
+        bold = [m for m in marks if m.bold]
+        turns = [row[3] for row in table.rows if row[0] == str(number)]
+        assert len(bold) == turns.count(1)
+
+
+def test_a_routed_board_has_no_cuts(job: Job) -> None:
+    w = Workings(cutting.set_cutting(job, "mode", "router").job)
+    for sheet in board_sheets(w):
+        assert not [i for i in sheet.drawing.items if isinstance(i, Text) and i.layer is Layer.DIMENSION]
+        assert sheet.note == ""
 
 
 def test_the_package_stops_when_told(job: Job, tmp_path: Path) -> None:

@@ -365,8 +365,9 @@ def _edit(w: Window) -> None:
     w.commands.separate("edit")
 
     def copy() -> None:
-        if w.center.currentWidget() is w.table:
-            w.table.copy_text()
+        pane = w.table_shown()
+        if pane is not None:
+            pane.copy_text()
             return
         data = QMimeData()
         text = copy_cells(doc.job, doc.cells)
@@ -421,7 +422,7 @@ def _edit(w: Window) -> None:
         return any(doc.ids(kind) for kind in kinds) or slope
 
     add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
-    add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.currentWidget() is w.table)
+    add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.table_shown() is not None)
     add("paste", tr("&Paste"), "edit", paste_units, "Ctrl+V")
     add("look_into", tr("Loo&k into the unit"), "view", w.look_into, "J",
         lambda: len(doc.cells) == 1 and w.document.workings.made.of(doc.cells[0]) is not None)  # fmt: skip
@@ -511,8 +512,8 @@ def _select(w: Window) -> None:
         widget = QApplication.focusWidget()
         if isinstance(widget, QLineEdit):
             widget.selectAll()
-        elif w.center.currentWidget() is w.table:
-            w.table.view.selectAll()
+        elif (pane := w.table_shown()) is not None:
+            pane.view.selectAll()
         else:
             pick(lambda p: True)
 

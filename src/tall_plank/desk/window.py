@@ -168,8 +168,11 @@ class Window(QMainWindow):
         self.center = QStackedWidget()
         self.unit_page = UnitPage(doc)
         self.unit_page.closed.connect(self.leave_unit)
-        pages = (self.design, self.table, self.unit_lists, self.plans, self.bars, self.machine, self.rack, self.sheet)
-        for page in (*pages, self.together, self.unit_page):
+        self.shop_pages = {
+            "plans": self.plans, "together": self.together, "by-unit": self.unit_lists, "bars": self.bars,
+            "rack": self.rack, "machine": self.machine,
+        }  # fmt: skip
+        for page in (self.design, self.table, self.sheet, self.unit_page, *self.shop_pages.values()):
             self.center.addWidget(page)
         self.spec = SpecSheet(doc)
         self.spec.setFixedWidth(262)
@@ -328,24 +331,10 @@ class Window(QMainWindow):
         display = w.job.display
         # A table takes the whole width; what it is made by stands on the page of standards.
         self.spec.setVisible(self.stage != "shop" or code == "plans")
-        if code == "plans":
-            self.plans.refresh()
-            self.center.setCurrentWidget(self.plans)
-        elif code == "together":
-            self.together.refresh()
-            self.center.setCurrentWidget(self.together)
-        elif code == "by-unit":
-            self.unit_lists.refresh()
-            self.center.setCurrentWidget(self.unit_lists)
-        elif code == "bars":
-            self.bars.refresh()
-            self.center.setCurrentWidget(self.bars)
-        elif code == "rack":
-            self.rack.refresh()
-            self.center.setCurrentWidget(self.rack)
-        elif code == "machine":
-            self.machine.refresh()
-            self.center.setCurrentWidget(self.machine)
+        if code in self.shop_pages:
+            page = self.shop_pages[code]
+            page.refresh()
+            self.center.setCurrentWidget(page)
         elif code.startswith("sheet"):
             sheets = job_sheets(w, shop=self.document.shop)
             self.sheet.show_sheet(sheets[min(int(code.removeprefix("sheet")), len(sheets) - 1)])
@@ -389,17 +378,17 @@ class Window(QMainWindow):
         page = self.center.currentWidget()
         if page is self.design:
             return next((v for v in (self.strip, self.plan, self.model) if v.isVisible()), self.strip)
-        if page is self.plans:
-            return self.boards
-        if page is self.together:
-            return self.together.boards
-        if page is self.unit_lists:
-            return self.unit_lists.pane.view
-        if page is self.bars:
-            return self.bars.view
-        if page is self.rack:
-            return self.rack.table.view
-        return self.table.view if page is self.table or page is None else page
+        views = {
+            self.plans: self.boards, self.together: self.together.boards, self.unit_lists: self.unit_lists.pane.view,
+            self.bars: self.bars.view, self.rack: self.rack.table.view, self.table: self.table.view,
+        }  # fmt: skip
+        return views.get(page, page) if page is not None else self.table.view
+
+    def table_shown(self) -> TablePane | None:
+        """The table that is on screen, by itself or on its page."""
+        panes = {self.table: self.table, self.unit_lists: self.unit_lists.pane, self.rack: self.rack.table}
+        page = self.center.currentWidget()
+        return panes.get(page) if page is not None else None
 
     def next_pane(self, by: int) -> None:
         """The keys go to the next pane: shelf, drawing or table, plan, model, spec sheet."""
