@@ -223,6 +223,8 @@ def main() -> None:
         counts = f"{c.found['ours']:.0f} to {c.found['any']:.0f}"
         print(f"  lost to its best of any kind: {c.group}, {len(c.parts)} parts: {counts}")
     print(f"slower than half its time to that quality: {len(slow)} (target 0)")
+    for c in slow:
+        print(f"  {c.group}, {len(c.parts)} parts: {c.found['reached s']:.2f} s to {c.found['their s']:.2f} s")
     print(f"lists over 150 parts more than one board from the bound: {len(far)} (target 0)")
     even = [c for c in todo if c.found["ours"] == c.found["edge"]]
     size = {id(c): (c.board[0] + c.kerf) * (c.board[1] + c.kerf) / 100 for c in even}

@@ -63,9 +63,16 @@ def test_two_jobs_are_planned_written_and_cut(
     folder = tmp_path / "plan"
     monkeypatch.setattr(dialogs, "ask_folder", lambda *_: folder)
     QTest.mouseClick(page.write, LEFT)
-    assert page._thread is not None and not page.write.isEnabled()
+    assert page._thread is not None and page.write.text() == "Stop writing"
     qtbot.waitUntil(lambda: page._thread is None, timeout=LONG)
     assert (folder / "labels.pdf").exists() and "files written into plan" in window.message.text.text()
+    # Written again and stopped at once: what is done stays, and the page is ready for another try.
+    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "stopped")
+    QTest.mouseClick(page.write, LEFT)
+    QTest.mouseClick(page.write, LEFT)
+    qtbot.waitUntil(lambda: page._thread is None, timeout=LONG)
+    assert page.write.text() == "Write the plan…" and page.write.isEnabled()
+    assert not (tmp_path / "stopped" / "plan.json").exists()
     rack = Rack(window.document.folders.rack)
     rack.set_whole("BP18", 40)
     QTest.mouseClick(page.cut, LEFT)

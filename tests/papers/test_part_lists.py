@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from tall_plank.demo import demo_job
 from tall_plank.edits import units
 from tall_plank.job import Role
-from tall_plank.making import Edges, Part
+from tall_plank.making import Cutout, Edges, Part
 from tall_plank.measure import Frame
 from tall_plank.papers import partlists
 from tall_plank.papers.tables import Column, Table, arranged, groups_of
@@ -89,6 +89,7 @@ def part(**changes: object) -> Part:
 
 def test_areas_and_edges_of_a_part_by_hand() -> None:
     assert face_area(part()) == 400_000
+    assert face_area(part(operations=(Cutout(100.0, 100.0, 300.0, 200.0, 15.0),))) == 340_000
     assert raw_edges(part()) == 2800
     assert raw_edges(part(edges=Edges("E", "", "E", ""))) == 1400
     # A right triangle of 1000 x 400: half the area, its slanted side 1077.03.
@@ -132,6 +133,7 @@ def test_solid_timber_is_listed_with_rough_sizes_and_gets_no_edging_of_its_own(d
     solid = [i.part for i in ash.made.parts() if i.part.material.startswith("Strand ash")]
     assert sum(r["qty"] for r in rows) == len(solid) > 100
     assert all(not any(p.edges) for p in solid)
+    assert ash.snags == () and not any(u.problems for _, u in ash.made.units)
     first = rows[0]
     assert (first["rough_length"], first["rough_width"], first["rough_thickness"]) == (
         first["length"] + 30, first["width"] + 6, first["thickness"] + 6)  # fmt: skip

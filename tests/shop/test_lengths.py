@@ -12,6 +12,7 @@ from shop.bars_check import check_bars
 from tall_plank.demo import demo_job
 from tall_plank.edits import cutting, standards, units
 from tall_plank.job import Job, Role
+from tall_plank.making import Item, MadeJob
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules, shoplists
 from tall_plank.papers.drawings import bar_kinds, bar_sheets, bars_shown
@@ -66,8 +67,22 @@ def test_rails_and_tracks_are_as_long_as_they_are_built_in(oak: Workings) -> Non
                 wanted[f"{item.length:.3f}"] += item.qty
     assert wanted
     assert Counter(f"{mm:.3f}" for _, mm in on_bars(oak, "RL-25")) == wanted
-    rail = next(h for h in oak.hardware if h.code == "RL-25")
-    assert sum(mm for _, mm in on_bars(oak, "RL-25")) == pytest.approx(rail.metres * 1000, abs=0.1)
+    for code in ("RL-25", "SP-28", "ST-2T", "ST-2B"):
+        bought = next(h for h in oak.hardware if h.code == code)
+        pieces = on_bars(oak, code)
+        assert len(pieces) == bought.qty
+        assert sum(mm for _, mm in pieces) == pytest.approx(bought.metres * 1000, abs=0.1)
+
+
+def test_a_fitting_that_is_needed_twice_is_cut_twice(oak: Workings) -> None:
+    """Items say how many, not only which."""
+    (room, *rest) = oak.made.rooms
+    placed, unit = room.units[0]
+    more = (*unit.items, Item("RL-25", 3, "three rails", 500.0))
+    changed = (placed, msgspec.structs.replace(unit, items=more))
+    made = MadeJob((msgspec.structs.replace(room, units=(changed, *room.units[1:])), *rest))
+    pieces = [p for p in pieces_of(made, oak.job.stock) if p.piece == placed.number and p.profile == "RL-25"]
+    assert sum(p.qty for p in pieces if p.length == 500.0) == 3
 
 
 def test_edging_strips_are_longer_than_their_edges_by_what_is_trimmed(oak: Workings) -> None:

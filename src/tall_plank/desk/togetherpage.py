@@ -28,18 +28,29 @@ from tall_plank.workings import Workings
 class WriteThread(QThread):
     """Writes the papers of a plan. Takes frozen jobs, touches no widget."""
 
+    told = pyqtSignal(str)
+    """Name of the file in work."""
     ended = pyqtSignal(int, str)
     """Number of files written, and what went wrong (empty: nothing)."""
 
     def __init__(self, jobs: tuple[Job, ...], plan: NestPlan, folder: Path, machine: Machine | None) -> None:
         super().__init__()
         self._jobs, self._plan, self._folder, self._machine = jobs, plan, folder, machine
+        self._stop = False
+
+    def stop(self) -> None:
+        self._stop = True
+
+    def _progress(self, name: str) -> bool:
+        self.told.emit(name)
+        return not self._stop
 
     def run(self) -> None:
         count, wrong = 0, ""
         together = Together([Workings(job) for job in self._jobs])
         try:
-            count = len(together.write(self._plan, self._folder, date=date.today().isoformat(), machine=self._machine))
+            today = date.today().isoformat()
+            count = len(together.write(self._plan, self._folder, self._progress, today, self._machine))
         except PlankError as error:
             wrong = str(error)
         self.ended.emit(count, wrong)
@@ -152,7 +163,8 @@ class TogetherPage(BoardSearch):
 
     def refresh_acts(self) -> None:
         ready = self.found is not None and not self.planner.busy
-        self.write.setEnabled(ready and self._thread is None)
+        self.write.setText(tr("Stop writing") if self._thread is not None else tr("Write the plan…"))
+        self.write.setEnabled(ready or self._thread is not None)
         self.cut.setEnabled(ready)
         self.out.setEnabled(self.jobs.currentRow() > 0)
         self.search.setEnabled(bool(self.others))
@@ -163,8 +175,11 @@ class TogetherPage(BoardSearch):
         return tr("add the jobs that are cut with this one") if not self.others else tr("not planned yet")
 
     def write_plan(self) -> None:
-        """Its papers into a folder; its offcuts are booked."""
-        if self.found is None or self.together is None or self._thread is not None:
+        """Its papers into a folder; its offcuts are booked. While they are written, stop."""
+        if self._thread is not None:
+            self._thread.stop()
+            return
+        if self.found is None or self.together is None:
             return
         beside = self.document.path.parent if self.document.path else Path.home()
         folder = dialogs.ask_folder(self, tr("Folder for the plan"), beside)
@@ -178,7 +193,7 @@ class TogetherPage(BoardSearch):
         jobs = tuple(w.job for w in self.together.jobs)
         self._thread = WriteThread(jobs, self.found, folder, self.document.machine)
         self._thread.ended.connect(lambda count, wrong: self._written(count, wrong, folder))
-        self.document.told.emit(tr("Writing the plan"), "note")
+        self._thread.told.connect(lambda name: self.document.told.emit(f"{tr('Writing')} {name}", "note"))
         self._thread.start()
         self.refresh_acts()
 
@@ -212,4 +227,6 @@ class TogetherPage(BoardSearch):
     def close_page(self) -> None:
         super().close_page()
         if self._thread is not None:
+            # What is written so far stays; the file in work is finished.
+            self._thread.stop()
             self._thread.wait()

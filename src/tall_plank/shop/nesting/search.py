@@ -107,15 +107,16 @@ def nest(request: Request, told: Told | None = None, stopped: Stopped | None = N
 
         return nest_free(request, told, stopped)
     materials, unplaced = materials_of(request)
-    last_told = -1.0
+    last_told, pause = -1.0, 0.0
 
     def tell() -> None:
-        # A large plan takes a while to write down: not oftener than four times a second.
-        nonlocal last_told
+        # A large plan takes a while to write down: that may take a fifth of the time.
+        nonlocal last_told, pause
         now = time.perf_counter()
-        if told is not None and now - last_told > 0.25:
+        if told is not None and now - last_told > pause:
             told(plan(done=False))
-            last_told = now
+            last_told = time.perf_counter()
+            pause = 4.0 * (last_told - now)
 
     def over() -> bool:
         late = rules.seconds > 0 and time.perf_counter() - started > rules.seconds
@@ -148,9 +149,7 @@ def nest(request: Request, told: Told | None = None, stopped: Stopped | None = N
                 break
         finished = not todo
     for m in materials:
-        finished = gather(m, rules, over) and finished
-        largest_left(m, rules)
-        other_left(m, rules)
+        finished = finish(m, rules, over) and finished
     return plan(done=finished)
 
 
@@ -311,6 +310,29 @@ def improve_once(m: _Material, rules: NestRules) -> bool:
     return m.rounds >= wanted
 
 
+def finish(m: _Material, rules: NestRules, over: Stopped) -> bool:
+    """Of plans that cost as little take the one that leaves the largest piece: the search's own, the same with what is
+    left gathered, the best of the first plans. False where that was ended early."""
+    if m.count == 0 or m.lost:
+        return True
+    found = _Laid(m.placed, m.board_kind, m.cost, 0.0)
+    largest_left(m, rules)
+    best = _Laid(m.placed, m.board_kind, m.cost, _largest_piece(m, rules))
+    m.keep(found.placed, found.kinds, len(found.kinds), 0, found.cost)
+    whole = gather(m, rules, over)
+    for other in (None, m.other):
+        if other is not None:
+            if other.cost > best.cost + 1e-9:
+                continue
+            m.keep(other.placed, other.kinds, len(other.kinds), 0, other.cost)
+        largest_left(m, rules)
+        piece = _largest_piece(m, rules)
+        if (-m.cost, piece) > (-best.cost + 1e-9, best.free) or (m.cost <= best.cost + 1e-9 and piece > best.free):
+            best = _Laid(m.placed, m.board_kind, m.cost, piece)
+    m.keep(best.placed, best.kinds, len(best.kinds), 0, best.cost)
+    return whole
+
+
 GATHER = 0.1
 """Share of the rounds of an effort that goes to gathering what is left, once the number of boards stands."""
 
@@ -402,19 +424,6 @@ def _lay_anew(m: _Material, rules: NestRules, board: int, tries: int) -> None:
             best = largest
             m.placed[mine, 1:3] = out[mine, 1:3]
             m.placed[mine, 3] = turn[mine]
-
-
-def other_left(m: _Material, rules: NestRules) -> None:
-    """Take the first plan that leaves the largest piece, where it costs no more and leaves a larger one than the plan
-    that the search ended with."""
-    if m.other is None or m.lost or m.other.cost > m.cost + 1e-9 or m.other.free <= 0.0:
-        return
-    mine, mine_kinds, count, cost = m.placed, m.board_kind, m.count, m.cost
-    before = _largest_piece(m, rules)
-    m.keep(m.other.placed, m.other.kinds, len(m.other.kinds), 0, m.other.cost)
-    largest_left(m, rules)
-    if _largest_piece(m, rules) <= before:
-        m.keep(mine, mine_kinds, count, 0, cost)
 
 
 def _largest_piece(m: _Material, rules: NestRules) -> float:
