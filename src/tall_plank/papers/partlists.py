@@ -95,12 +95,14 @@ def cut_list(w: Workings) -> Table:
 def unit_list(w: Workings, number: str) -> Table:
     """Every part of one unit, or of the trims that belong to none (an empty number), and what is bought for it."""
     items: list[NumberedPart] = [i for i in w.made.parts() if (i.unit if i.cell else "") == number]
+    # Areas are for the whole job; here names come first.
+    at = [i for i, c in enumerate(_SIZES) if c.key != "area"]
     columns = (
         Column("parts", "Parts", wide=1.2), Column("name", "Name", wide=1.7), Column("material", "Material", wide=1.5),
-        *_SIZES,
+        *(_SIZES[i] for i in at),
     )  # fmt: skip
     rows = tuple(
-        (", ".join(r.numbers), r.name, r.material, *_sizes(r))
+        (", ".join(r.numbers), r.name, r.material, *(_sizes(r)[i] for i in at))
         for r in sorted(rows_of(items), key=lambda r: natural(r.numbers[0]))
     )
     found = next(((p, u) for p, u in w.made.units if number and p.number == number), None)
