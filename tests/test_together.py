@@ -64,7 +64,8 @@ def test_a_label_says_its_own_jobs_number(planned: tuple[Together, NestPlan]) ->
 def test_the_papers_of_a_plan_are_written(planned: tuple[Together, NestPlan], tmp_path: Path) -> None:
     together, found = planned
     done = together.write(found, tmp_path / "out")
-    assert {p.name for p in done} == {p.name for p in (tmp_path / "out").iterdir()}
+    assert set(done) == {p for p in (tmp_path / "out").rglob("*") if p.is_file()}
+    assert sum(p.suffix == ".dxf" for p in done) == len(found.boards)
     assert json.loads((tmp_path / "out" / "plan.json").read_text())["boards"][0]["placements"]
     rows = list(csv.reader((tmp_path / "out" / "boards.csv").open(encoding="utf-8-sig")))
     assert len(rows) == 1 + len(found.boards)

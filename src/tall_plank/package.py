@@ -158,6 +158,7 @@ WHAT = (
     ("schedules.xlsx", "all schedules as a workbook"),
     ("parts.csv", "every part on a line"),
     ("machine/", "programs for the machine, each with the outlines that it leaves whole"),
+    ("boards/", "every board with its parts, a layer for each operation and depth"),
     ("parts/", "every part, a layer for each operation and depth"),
     ("model.glb", "a room's model"),
     (".dxf", "a drawing for other programs"),
@@ -170,7 +171,7 @@ WHAT = (
 def contents(names: list[str]) -> Table:
     """The contents page of a package: programs and parts by their folder, the rest file by file."""
     rows: list[tuple[str | int, ...]] = []
-    for folder in ("machine/", "parts/"):
+    for folder in ("machine/", "boards/", "parts/"):
         count = sum(n.startswith(folder) for n in names)
         if count:
             rows.append((folder, next(what for key, what in WHAT if key == folder), count))
@@ -184,8 +185,8 @@ def contents(names: list[str]) -> Table:
 
 
 def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
-    """Programs with their outlines, and every part as DXF, into a folder of their own."""
-    from tall_plank.files.machinefiles import write_part_dxf, write_program
+    """Programs with their outlines, every board and every part as DXF, into folders of their own."""
+    from tall_plank.files.machinefiles import write_board_dxf, write_part_dxf, write_program
     from tall_plank.shop.boards import Placement
     from tall_plank.shop.machine.work import work_on
 
@@ -193,6 +194,10 @@ def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
     steps: list[tuple[str, Callable[[Path], None]]] = []
     for program in (*files.programs, *files.second):
         steps.append((f"machine/{program.name}.ngc", lambda path, p=program: write_program(p, path)))  # type: ignore[misc]
+    parts = {i.number: i.part for i in w.made.parts()}
+    for number, cut in enumerate(w.plan.boards, 1):
+        name = f"boards/board-{number:02d}.dxf"
+        steps.append((name, lambda path, b=cut: write_board_dxf(parts, b, w.job.stock, path)))  # type: ignore[misc]
     for item in w.made.parts():
         board = w.job.stock.board_by_code(item.part.board)
         if board is not None and not board.cut_to_size:

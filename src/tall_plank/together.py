@@ -11,7 +11,7 @@ from typing import TypeVar
 import msgspec
 
 from tall_plank.files.cutcsv import nest_document
-from tall_plank.files.machinefiles import write_program
+from tall_plank.files.machinefiles import write_board_dxf, write_program
 from tall_plank.files.plankfile import read_plank, write_atomic
 from tall_plank.job.cutting import Cutting
 from tall_plank.making import NumberedPart
@@ -105,8 +105,8 @@ class Together:
         self, found: NestPlan, folder: Path, progress: Callable[[str], bool] = lambda name: True, date: str = "",
         machine: Machine | None = None,
     ) -> list[Path]:
-        """Write the papers of a plan into a folder: boards with their cuts, lists, labels, the plan as JSON, and where
-        they are routed the programs.
+        """Write the papers of a plan into a folder: boards with their cuts and as DXF, lists, labels, the plan as JSON,
+        and where they are routed the programs.
 
         Returns
         -------
@@ -127,6 +127,11 @@ class Together:
             ("labels.pdf", lambda p: write_label_sheets(self.labels(plan), p)),
             ("plan.json", lambda p: write_atomic(p, json.dumps(nest_document(found), indent=1).encode())),
         ]
+        parts = {name: item.part for name, (_, item) in self.parts.items()}
+        for number, board in enumerate(plan.boards, 1):
+            steps.append((
+                f"boards/board-{number:02d}.dxf", lambda p, b=board: write_board_dxf(parts, b, self.stock, p),  # type: ignore[misc]
+            ))  # fmt: skip
         if self.saw.mode == "router":
             for program in self.programs(plan, machine).programs:
                 steps.append((f"{program.name}.ngc", lambda p, x=program: write_program(x, p)))  # type: ignore[misc]
@@ -136,6 +141,7 @@ class Together:
             for name, write in steps:
                 if not progress(name):
                     break
+                (folder / name).parent.mkdir(exist_ok=True)
                 write(folder / name)
                 done.append(folder / name)
         except OSError as error:

@@ -10,7 +10,12 @@ import pytest
 
 from conftest import with_run
 from tall_plank.edits import cutting, units
-from tall_plank.files.machinefiles import outlines_document, read_outlines, write_part_dxf, write_program
+from tall_plank.files.machinefiles import (
+    outlines_document,
+    read_outlines,
+    write_board_dxf,
+    write_program,
+)
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore, Cutout, Part
@@ -250,8 +255,15 @@ def test_files_are_read_back(tmp_path: Path) -> None:
     parts_of = {i.number: i.part for i in w.made.parts()}
     board = w.plan.boards[0]
     works = [work_on(p.part, parts_of[p.part], p, w.job.stock) for p in board.placements]
-    write_part_dxf(works, tmp_path / "b.dxf", (board.length, board.width))
+    write_board_dxf(parts_of, board, w.job.stock, tmp_path / "b.dxf")
     document = ezdxf.readfile(tmp_path / "b.dxf")
+    outlines = [e for e in document.modelspace() if e.dxf.layer == "OUTLINE"]
+    assert len(outlines) == len(board.placements)
+    for e, p in zip(outlines, board.placements, strict=True):
+        xs, ys = ([c[k] for c in e.get_points()] for k in (0, 1))
+        assert (min(xs), min(ys)) == pytest.approx((p.x, p.y), abs=0.01)
+        assert (max(xs), max(ys)) == pytest.approx((p.x + p.length, p.y + p.width), abs=0.01)
+    assert len([e for e in document.modelspace() if e.dxf.layer == "BOARD"]) == 1
     assert document.header["$INSUNITS"] == 4
     circles = [e for e in document.modelspace() if e.dxftype() == "CIRCLE"]
     assert len(circles) == sum(len(x.holes) for x in works)

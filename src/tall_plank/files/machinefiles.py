@@ -1,16 +1,19 @@
-"""Machine files on disk: programs with the outlines that they leave whole, and parts as DXF with a layer for each
-operation and depth."""
+"""Machine files on disk: programs with the outlines that they leave whole; parts and boards as DXF, with a layer for
+each operation and depth."""
 
 from __future__ import annotations
 
 import json
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+from tall_plank.making import Part
 from tall_plank.measure import PlankError
+from tall_plank.shop.boards import CutBoard
 from tall_plank.shop.machine.programs import Program
-from tall_plank.shop.machine.work import PartWork
+from tall_plank.shop.machine.work import PartWork, work_on
+from tall_plank.stock import Stock
 
 
 def write_program(program: Program, path: Path) -> None:
@@ -61,6 +64,17 @@ def read_outlines(path: Path) -> list[tuple[str, list[Any], list[Any]]]:
             raise PlankError("An outline has fewer than three points.", where, "Give it three or more.")
         parts.append((str(row.get("part", i)), clean[0], clean[1:]))
     return parts
+
+
+def write_board_dxf(parts: Mapping[str, Part], board: CutBoard, stock: Stock, path: Path) -> None:
+    """Write one board of a plan as DXF: its parts as they lie, with everything that is done to them from above.
+
+    Parameters
+    ----------
+    parts : by their numbers, as the plan names them
+    """
+    works = [work_on(p.part, parts[p.part], p, stock) for p in board.placements]
+    write_part_dxf(works, path, (board.length, board.width))
 
 
 def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, float] | None = None) -> None:
