@@ -169,9 +169,12 @@ def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> Non
     assert clipboard.text().startswith("A2.1\t")
     qtbot.mouseClick(page.next, Qt.MouseButton.LeftButton)
     assert page.unit.currentData() == "A3"
+    # Groups and columns that are chosen for one unit hold for all.
+    page.pane.group_by("material")
     page.before.setFocus()
     qtbot.keyClick(page.before, Qt.Key.Key_Space)
-    assert page.unit.currentData() == "A2"
+    assert page.unit.currentData() == "A2" and page.pane.group == "material"
+    page.pane.group_by("")
     # Round to what belongs to no unit.
     qtbot.mouseClick(page.before, Qt.MouseButton.LeftButton)
     qtbot.mouseClick(page.before, Qt.MouseButton.LeftButton)

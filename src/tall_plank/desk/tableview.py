@@ -99,6 +99,11 @@ def column_widths(wanted: list[int], numbers: list[bool], weights: list[float], 
     return widths
 
 
+def _sort_of(table: Table) -> tuple[str, ...]:
+    """What tables have in common that are of one sort, such as the lists of single units: their columns."""
+    return tuple(c.key for c in table.columns)
+
+
 class TablePane(QWidget):
     """Title, filter and table."""
 
@@ -162,10 +167,10 @@ class TablePane(QWidget):
         self.note.setWordWrap(True)
         column.addWidget(self.note)
         self._shown: tuple[Table, DisplayUnit] | None = None
-        self._hidden: dict[str, set[str]] = {}
-        """Title of a table -> keys of its columns that are not shown."""
-        self._grouped: dict[str, str] = {}
-        """Title of a table -> key of the column that it is grouped by here."""
+        self._hidden: dict[tuple[str, ...], set[str]] = {}
+        """Sort of a table -> keys of its columns that are not shown."""
+        self._grouped: dict[tuple[str, ...], str] = {}
+        """Sort of a table -> key of the column that it is grouped by here."""
 
     @property
     def group(self) -> str:
@@ -173,12 +178,12 @@ class TablePane(QWidget):
         if self._shown is None:
             return ""
         table = self._shown[0]
-        return self._grouped.get(table.title, table.group)
+        return self._grouped.get(_sort_of(table), table.group)
 
     def group_by(self, key: str) -> None:
         """Group the rows by a column, or by none."""
         if self._shown is not None and key != self.group:
-            self._grouped[self._shown[0].title] = key
+            self._grouped[_sort_of(self._shown[0])] = key
             self.restyle()
 
     def as_shown(self, table: Table) -> Table:
@@ -195,7 +200,7 @@ class TablePane(QWidget):
         if self._shown is None:
             return
         table = self._shown[0]
-        hidden = self._hidden.setdefault(table.title, set())
+        hidden = self._hidden.setdefault(_sort_of(table), set())
         at = next(i for i, c in enumerate(table.columns) if c.key == key)
         if shown:
             hidden.discard(key)
@@ -212,7 +217,7 @@ class TablePane(QWidget):
 
     def _choose(self, table: Table) -> None:
         """The menu of columns, and those that are hidden."""
-        hidden = self._hidden.get(table.title, set())
+        hidden = self._hidden.get(_sort_of(table), set())
         now = self._hidden_now(table)
         ways = [("", tr("No groups"))]
         ways += [(c.key, f"{tr('By')} {tr(c.head).lower()}") for c in table.columns if c.groups]
@@ -317,7 +322,7 @@ class TablePane(QWidget):
 
     def _hidden_now(self, table: Table) -> set[str]:
         """Columns that are not shown: those put away, and the one that the rows are grouped by."""
-        hidden = self._hidden.get(table.title, set())
+        hidden = self._hidden.get(_sort_of(table), set())
         group = self.group
         return hidden | {group} if group and len(hidden | {group}) < len(table.columns) else hidden
 
