@@ -13,6 +13,9 @@ from tall_plank.desk import dialogs
 from tall_plank.desk.tableview import LEAST, SHORT, TablePane, column_widths
 from tall_plank.desk.window import Window
 from tall_plank.edits import runs
+from tall_plank.papers import schedules
+from tall_plank.papers.tables import groups_of
+from tall_plank.papers.write_pdf import write_tables
 from tall_plank.shop.cutlist import natural
 
 
@@ -123,6 +126,30 @@ def test_rows_are_grouped_with_their_sums_and_sorted_within(window: Window, qtbo
     assert pane.group == ""
     window.open_schedule("cut-list")
     assert pane.group == "name"
+
+
+def test_every_schedule_can_be_grouped_by_all_that_it_offers(window: Window, tmp_path: Path) -> None:
+    pane = window.table
+    seen = 0
+    for code in schedules.ALL:
+        window.listing["shop"] = code
+        window.show_stage("shop")
+        if not pane.isVisible():
+            continue
+        for i in range(pane.grouping.count()):
+            key = pane.grouping.itemData(i)
+            pane.group_by(key)
+            assert pane.group == key
+            table = pane._shown[0]
+            groups = groups_of(table, key)
+            heads = sum(bool(g.head) for g in groups)
+            assert pane.rows.rowCount() == len(table.rows) + len(table.totals) + heads
+            write_tables([pane.as_shown(table)], tmp_path / "t.pdf", "job")
+            seen += 1
+    assert seen > 20
+    window.open_schedule("areas")
+    pane.group_by("thickness")
+    assert "Thick 18" in [r[0] for r in shown_rows(pane)]
 
 
 def test_a_schedule_is_exported_as_it_is_arranged(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:

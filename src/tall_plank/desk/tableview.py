@@ -23,7 +23,7 @@ from PyQt6.QtWidgets import (
 from tall_plank.desk.texts import tr
 from tall_plank.desk.theme import Theme, font
 from tall_plank.measure import DisplayUnit
-from tall_plank.papers.tables import Table, Value, arranged, groups_of, head_of, text_of
+from tall_plank.papers.tables import Group, Table, Value, arranged, groups_of, head_of, text_of
 
 SORT = Qt.ItemDataRole.UserRole + 1
 KEY = Qt.ItemDataRole.UserRole + 2
@@ -256,7 +256,8 @@ class TablePane(QWidget):
         self.rows.members = {}
         for place, group in enumerate(groups_of(table, self.group)):
             if group.head:
-                model.appendRow(self._items(table, group.head, display, place, head=group.name or "–"))
+                name = self._head_of(table, group, display)
+                model.appendRow(self._items(table, group.head, display, place, head=name))
             members = self.rows.members[place] = []
             for number in group.rows:
                 members.append(model.rowCount())
@@ -308,6 +309,14 @@ class TablePane(QWidget):
                 item.setBackground(Theme.color("paper"))
             items.append(item)
         return items
+
+    def _head_of(self, table: Table, group: Group, display: DisplayUnit) -> str:
+        """What the head of a group is called; figures say what they are."""
+        at = next(i for i, c in enumerate(table.columns) if c.key == self.group)
+        column = table.columns[at]
+        if not column.is_number:
+            return group.name or "–"
+        return f"{tr(column.head)} {text_of(group.head[at], column, display)}"
 
     def _name_heads(self, table: Table) -> None:
         """The heads of groups say their name in the first column on screen that holds no sums."""

@@ -90,7 +90,8 @@ def _head(table: Table, name: str, at: int, rows: Sequence[tuple[Value, ...]]) -
         if column.sums and numbers:
             head.append(sum(numbers, type(numbers[0])(0)))
         else:
-            head.append(name or "–" if i == at else None)
+            own = rows[0][i] if column.is_number else name or "–"
+            head.append(own if i == at else None)
     return tuple(head)
 
 
