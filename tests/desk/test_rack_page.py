@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.test_plans_page import LONG
+from tall_plank.desk import dialogs
 from tall_plank.desk.boardsearch import booked_by
 from tall_plank.desk.window import Window
 from tall_plank.files.rack import Rack
@@ -149,3 +152,13 @@ def test_a_read_only_job_books_nothing(window: Window, qtbot) -> None:
     page.keep_found()
     assert window.document.job.kept_plan is not None and window.document.job.kept_plan.rack
     assert {p.state for p in rack.pieces()} == {"free"}
+
+
+def test_the_rack_is_exported_as_a_schedule(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    window.plans.rack.add("BP18", 900.0, 600.0)
+    window.open_schedule("rack")
+    path = tmp_path / "rack.csv"
+    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    window.commands.run("export_schedule")
+    lines = path.read_text(encoding="utf-8-sig").splitlines()
+    assert lines[0].startswith("number,") and "900" in lines[1]

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QGuiApplication
 from desk.conftest import cell
 from tall_plank.desk import dialogs
 from tall_plank.desk.tableview import LEAST, SHORT, TablePane, column_widths
-from tall_plank.desk.window import Window
+from tall_plank.desk.window import SHOP_LISTS, Window
 from tall_plank.edits import runs
 from tall_plank.papers import schedules
 from tall_plank.papers.tables import groups_of
@@ -214,3 +214,14 @@ def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> Non
     before = page.picture.placed
     window.document.do(lambda job: runs.set_width(job, (cell(window, "A2"),), "610"))
     assert page.unit.currentData() == "A2" and page.picture.placed != before
+
+
+@pytest.mark.parametrize("code", [code for code, _ in SHOP_LISTS])
+def test_every_page_of_the_shop_exports_something(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, code: str
+) -> None:  # fmt: skip
+    window.open_schedule(code)
+    path = tmp_path / "list.csv"
+    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    window.commands.run("export_schedule")
+    assert path.read_text(encoding="utf-8-sig").strip(), window.message.text.text()

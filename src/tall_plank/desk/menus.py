@@ -212,21 +212,17 @@ def export_schedule(w: Window) -> None:
     """The schedule on screen (else the cut list) as XLSX, CSV or PDF."""
     from tall_plank.package import write_table
     from tall_plank.papers import schedules
-    from tall_plank.papers.offer import offer
-    from tall_plank.papers.partlists import unit_list
 
     code = w.listing.get(w.stage, "cut-list")
-    code = "handwork" if code == "machine" else code
-    code = "boards" if code == "plans" else "cut-list" if code.startswith("sheet") else code
-    works = w.document.workings
+    works, pane = w.document.workings, w.table_shown()
     together = w.together.plan_shown() if code == "together" else None
-    if code == "together":
-        table = schedules.boards_of(together) if together is not None else schedules.boards(works)
-    elif code == "by-unit":
-        shown = unit_list(works, str(w.unit_lists.unit.currentData() or ""))
-        table = w.unit_lists.pane.as_shown(shown)
+    if pane is not None and pane.table is not None:
+        table = pane.as_shown(pane.table)
+    elif together is not None:
+        table = schedules.boards_of(together)
     else:
-        table = w.table.as_shown(offer(works) if code == "offer" else schedules.ALL[code](works))
+        code = {"machine": "handwork", "plans": "boards", "together": "boards"}.get(code, code)
+        table = schedules.ALL.get(code, schedules.cut_list)(works)
     start = _beside(w) / f"{w.document.job.name} {code}"
     path = dialogs.ask_save(w, tr("Export a schedule"), start, "XLSX (*.xlsx);;CSV (*.csv);;PDF (*.pdf)")
     _write(w, path, lambda p: write_table(w.document.workings, table, p))

@@ -173,6 +173,11 @@ class TablePane(QWidget):
         """Sort of a table -> key of the column that it is grouped by here."""
 
     @property
+    def table(self) -> Table | None:
+        """The table on screen."""
+        return self._shown[0] if self._shown is not None else None
+
+    @property
     def group(self) -> str:
         """Key of the column that the table on screen is grouped by; empty: by none."""
         if self._shown is None:
