@@ -54,10 +54,13 @@ class Tally:
 
 
 class Workings:
-    """What follows from one job, on the shop's machine; the shipped one where none is given."""
+    """What follows from one job, on the shop's machine; the shipped one where none is given.
 
-    def __init__(self, job: Job, machine: Machine | None = None) -> None:
-        self.job, self.machine = job, machine
+    `waits`: whether what takes seconds is waited for. A window does not: it shows what is known at once.
+    """
+
+    def __init__(self, job: Job, machine: Machine | None = None, *, waits: bool = True) -> None:
+        self.job, self.machine, self.waits = job, machine, waits
 
     @cached_property
     def layout(self) -> Layout:
@@ -117,7 +120,7 @@ class Workings:
     @cached_property
     def bars(self) -> BarPlan:
         """What is cut from bars: moldings, rails, tracks, edging strips, worktops from their blanks."""
-        return bar_plan(self.made, self.job.stock, self.job.price_book(), self.job.cutting)
+        return bar_plan(self.made, self.job.stock, self.job.price_book(), self.job.cutting, wait=self.waits)
 
     @property
     def blank_parts(self) -> tuple[NumberedPart, ...]:

@@ -9,11 +9,15 @@ import pytest
 from PyQt6.QtCore import Qt
 
 from desk.conftest import opened
+from shop.bars_check import check_bars
 from tall_plank.demo import demo_job
 from tall_plank.desk.window import Window
-from tall_plank.edits import units
+from tall_plank.edits import standards, units
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Role
+from tall_plank.shop import bars as shop_bars
+from tall_plank.shop.bars import BarPlan
+from tall_plank.shop.lengths import KERF, bars_of, pieces_of
 
 
 @pytest.fixture
@@ -65,3 +69,44 @@ def test_a_job_without_bars_says_so(demo: Window) -> None:
     doc.load(msgspec.structs.replace(doc.job, stock=stock), None, saved=True)
     assert demo.bars.view.bars == []
     assert "nothing is cut from bars" in demo.bars.figures.text()
+
+
+def lipped(demo: Window) -> None:
+    """Lippings of 6 mm in strips: so many pieces that the least bars take seconds to find."""
+    doc = demo.document
+    doc.do(lambda job: standards.set_value(job, job.standard, "edging_carcass", "6"))
+
+
+def test_the_window_does_not_wait_for_the_least_bars(demo: Window, qtbot, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setattr(shop_bars, "_solved", {})
+    page, doc = demo.bars, demo.document
+    lipped(demo)
+    # A first plan at once, whole and named as such.
+    first = doc.workings.bars
+    assert not first.settled and "a first plan" in page.figures.text()
+    pieces = pieces_of(doc.workings.made, doc.job.stock)
+    book, stock = doc.job.price_book(), doc.job.stock
+    mine = tuple(b for b in first.bars if stock.board_by_code(b.profile) is None)
+    check_bars(pieces, bars_of(stock, book), BarPlan(mine, (), True, 0.0), KERF, 0.0)
+    thread = demo.bars_thread
+    assert thread is not None
+    # Another change meanwhile is looked into afterwards.
+    doc.do(lambda job: units.set_scheme_finish(job, Role.WORKTOP, "keel-oak"))
+    qtbot.waitUntil(lambda: demo.bars_thread is None and doc.workings.bars.settled, timeout=60_000)
+    least = doc.workings.bars
+    assert least.cost <= first.cost + 1000 and "a first plan" not in page.figures.text()
+    assert [b.length for b in page.view.bars] == [b.length for b in least.bars]
+    # What was found is known again at once, and papers say the same.
+    doc.undo()
+    doc.redo()
+    assert doc.workings.bars.settled and doc.workings.bars == least == doc.patient().bars
+
+
+def test_a_window_closes_while_bars_are_looked_for(demo: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(shop_bars, "_solved", {})
+    lipped(demo)
+    assert demo.bars_thread is not None
+    thread = demo.bars_thread
+    demo.document.history.mark_saved()
+    demo.close()
+    assert thread.isFinished()

@@ -1,13 +1,17 @@
 from __future__ import annotations
 
+import itertools
 import math
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from shop.bars_check import check_bars
+from tall_plank.shop import bars
 from tall_plank.shop.bars import BarPiece, BarStock, cut_bars
+from tall_plank.shop.knapsack import fill_best
 
 PIECES = st.lists(
     st.builds(
@@ -34,6 +38,41 @@ def test_any_list_of_lengths_is_cut_right(pieces: list[BarPiece], stock: list[Ba
         mine = [b for b in plan.bars if b.profile == profile]
         longest = max(s.length for s in stock if s.profile == profile)
         assert len(mine) >= math.ceil(sum(mm for b in mine for _, mm in b.pieces) / longest - 1e-9)
+
+
+@given(PIECES, STOCK, st.sampled_from([0.0, 3.0, 4.2]), st.sampled_from([0.0, 15.0]))
+def test_a_first_plan_is_right_too_and_never_better_than_the_least(
+    pieces: list[BarPiece], stock: list[BarStock], kerf: float, trim: float
+) -> None:
+    bars._solved.clear()
+    first = cut_bars(pieces, stock, kerf, trim, wait=False)
+    check_bars(pieces, stock, first, kerf, trim)
+    assert first.settled == (not first.bars)
+    least = cut_bars(pieces, stock, kerf, trim)
+    assert least.settled
+    assert first.unplaced == least.unplaced
+    assert least.bound >= first.bound - 1e-6
+    if all(s.price > 0 for s in stock):
+        assert first.cost >= least.cost - 1e-6
+    # From then on the least is known at once.
+    assert cut_bars(pieces, stock, kerf, trim, wait=False) == least
+
+
+@given(
+    st.lists(st.tuples(st.floats(40, 900), st.floats(0, 9), st.integers(0, 4)), min_size=1, max_size=5),
+    st.floats(100, 2500),
+)
+def test_the_best_filling_is_the_best_of_all(rows: list[tuple[float, float, int]], room: float) -> None:
+    """Every filling of a bar tried one by one."""
+    rows.sort(key=lambda r: -r[1] / r[0])
+    sizes, worth, need = (np.array(c) for c in zip(*rows, strict=True))
+    value, counts, _ = fill_best(sizes, worth, need.astype(np.int64), room, 10**6)
+    assert (counts <= need).all() and float(counts @ sizes) <= room + 1e-3
+    assert float(counts @ worth) == pytest.approx(value, abs=1e-9)
+    ways = itertools.product(*(range(int(n) + 1) for n in need))
+    best = max(sum(c * w for c, w in zip(way, worth, strict=True)) for way in ways
+               if sum(c * s for c, s in zip(way, sizes, strict=True)) <= room + 1e-9)  # fmt: skip
+    assert value >= best - 1e-9
 
 
 @given(st.lists(st.integers(200, 1500), min_size=1, max_size=8))

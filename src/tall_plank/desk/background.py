@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QThread, pyqtSignal
 
 from tall_plank.desk.texts import tr
+from tall_plank.job import Job
 from tall_plank.measure import PlankError
 from tall_plank.package import write_package
 from tall_plank.workings import Workings
@@ -48,6 +49,17 @@ class PackageThread(QThread):
         except PlankError as error:
             wrong = str(error)
         self.ended.emit(count, wrong)
+
+
+class BarsThread(QThread):
+    """Looks for the least bars of a job. Takes a frozen job, touches no widget; what it finds is remembered."""
+
+    def __init__(self, job: Job) -> None:
+        super().__init__()
+        self._job = job
+
+    def run(self) -> None:
+        Workings(self._job).bars  # noqa: B018  worked out where it is asked for
 
 
 def run_package(window: Window, folder: Path) -> PackageThread:

@@ -64,8 +64,12 @@ class Document(QObject):
 
     def _start(self, job: Job) -> None:
         self.history = History(job)
-        self.workings = Workings(job, self.machine)
+        self.workings = Workings(job, self.machine, waits=False)
         self.drag_from: Job | None = None
+
+    def patient(self) -> Workings:
+        """What follows from the job, as papers have it: worked out in full, however long that takes."""
+        return Workings(self.job, self.machine)
 
     @property
     def job(self) -> Job:
@@ -141,7 +145,7 @@ class Document(QObject):
         unless the caller shows it at its place."""
         try:
             change = edit(self.job)
-            workings = Workings(change.job, self.machine)
+            workings = Workings(change.job, self.machine, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
             self.told.emit("" if at_place else str(error), "wrong")
@@ -190,7 +194,7 @@ class Document(QObject):
         else:
             write_atomic(self.folders.made().machine, path.read_bytes())
         self.machine, self.machine_fault = machine, ""
-        self._show(Workings(self.job, machine))
+        self._show(Workings(self.job, machine, waits=False))
 
     def begin_drag(self, name: str) -> None:
         """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
@@ -206,7 +210,7 @@ class Document(QObject):
             return
         if change.job != self.history.job:
             self.history.do(change.name, change.job)
-            self._show(Workings(change.job, self.machine))
+            self._show(Workings(change.job, self.machine, waits=False))
 
     def end_drag(self, *, keep: bool = True) -> None:
         if self.drag_from is None:
@@ -214,19 +218,19 @@ class Document(QObject):
         self.drag_from = None
         self.history.end(keep=keep)
         if self.workings.job is not self.job:
-            self._show(Workings(self.job, self.machine))
+            self._show(Workings(self.job, self.machine, waits=False))
         self.filed.emit()
 
     def undo(self) -> None:
         name = self.history.undo()
         if name:
-            self._show(Workings(self.job, self.machine))
+            self._show(Workings(self.job, self.machine, waits=False))
             self.told.emit(f"{tr('Undone')}: {tr(name)}", "note")
 
     def redo(self) -> None:
         name = self.history.redo()
         if name:
-            self._show(Workings(self.job, self.machine))
+            self._show(Workings(self.job, self.machine, waits=False))
             self.told.emit(f"{tr('Done again')}: {tr(name)}", "note")
 
     # --- selection

@@ -217,12 +217,13 @@ def export_schedule(w: Window) -> None:
     works, pane = w.document.workings, w.table_shown()
     together = w.together.plan_shown() if code == "together" else None
     if pane is not None and pane.table is not None:
-        table = pane.as_shown(pane.table)
+        settled = code != "orders" or works.bars.settled
+        table = pane.as_shown(pane.table) if settled else schedules.orders(w.document.patient())
     elif together is not None:
         table = schedules.boards_of(together)
     else:
         code = {"machine": "handwork", "plans": "boards", "together": "boards"}.get(code, code)
-        table = schedules.ALL.get(code, schedules.cut_list)(works)
+        table = schedules.ALL.get(code, schedules.cut_list)(w.document.patient())
     start = _beside(w) / f"{w.document.job.name} {code}"
     path = dialogs.ask_save(w, tr("Export a schedule"), start, "XLSX (*.xlsx);;CSV (*.csv);;PDF (*.pdf)")
     _write(w, path, lambda p: write_table(w.document.workings, table, p))
@@ -258,7 +259,7 @@ def export_labels(w: Window) -> None:
 
     def write(p: Path) -> None:
         try:
-            write_label_sheets(labels_of(w.document.workings), p)
+            write_label_sheets(labels_of(w.document.patient()), p)
         except OSError as error:
             raise PlankError(f"The file cannot be written ({error.strerror}).", p.name, "Choose another.") from None
 
@@ -274,7 +275,7 @@ def print_labels(w: Window) -> None:
     if folder is None:
         return
     try:
-        done = LabelPrinter(folder).print_labels(labels_of(w.document.workings))
+        done = LabelPrinter(folder).print_labels(labels_of(w.document.patient()))
     except PlankError as error:
         w.message.tell(str(error), "wrong")
         return

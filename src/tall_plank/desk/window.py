@@ -24,7 +24,7 @@ from PyQt6.QtWidgets import (
 
 from tall_plank import assets
 from tall_plank.desk import dialogs, theme
-from tall_plank.desk.background import PackageThread
+from tall_plank.desk.background import BarsThread, PackageThread
 from tall_plank.desk.barspage import BarsPage
 from tall_plank.desk.canvas import Canvas
 from tall_plank.desk.commands import Commands
@@ -90,6 +90,7 @@ class Window(QMainWindow):
         self.view_shown = "all"
         self._room_shown = job.rooms[0].id
         self.package_thread: PackageThread | None = None
+        self.bars_thread: BarsThread | None = None
         self.standards_page: QDialog | None = None
         self.stock_page: QDialog | None = None
         self.setWindowIcon(QIcon(str(assets.ICONS / "tall-plank.svg")))
@@ -343,6 +344,22 @@ class Window(QMainWindow):
             table = offer(w) if code == "offer" else schedules.ALL[code](w)
             self.center.setCurrentWidget(self.table)
             self.table.show_table(table, display)
+
+        if code in ("bars", "orders"):
+            self._settle_bars()
+
+    def _settle_bars(self) -> None:
+        """Look for the least bars beside the window where a first plan of them is on screen."""
+        if self.bars_thread is None and not self.document.workings.bars.settled:
+            self.bars_thread = BarsThread(self.document.job)
+            self.bars_thread.finished.connect(self._bars_settled)
+            self.bars_thread.start()
+
+    def _bars_settled(self) -> None:
+        self.bars_thread = None
+        self.document.workings.__dict__.pop("bars", None)
+        if self.stage == "shop" and self.listing["shop"] in ("bars", "orders"):
+            self._show_listing()
 
     def open_schedule(self, code: str) -> None:
         """A figure of the tally was clicked."""
@@ -625,6 +642,9 @@ class Window(QMainWindow):
         if not self.may_leave():
             event.ignore()
             return
+        if self.bars_thread is not None:
+            self.bars_thread.finished.disconnect()
+            self.bars_thread.wait()
         if self.package_thread is not None:
             # What is written so far stays; the file in work is finished.
             self.package_thread.stop()

@@ -139,6 +139,8 @@ def bars(w: Workings) -> Table:
     currency = w.job.price_book().currency
     least = f"for {plan.cost:,.2f} {currency}"
     told = f"{least}, proven the least" if plan.proven else f"{least}; no plan costs less than {plan.bound:,.2f}"
+    if not plan.settled:
+        told = f"{least}, a first plan: the least is looked for"
     what = f"{len(rows)} bars {told}" if rows else "nothing is cut from bars: what there is, is by others"
     note = (
         f"Kerf {KERF:g} mm, for worktops {plan_kerf(w)}; {MITRE_ALLOWANCE:g} mm more for each mitred end, cut to the "

@@ -15,11 +15,17 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.shop.knapsack import NEAR, fill_best
+
 MOST_PATTERNS = 4000
 """Patterns listed in full; beyond that they are generated as they are needed."""
 
 SOLVE_SECONDS = 20.0
-NEAR = 1e-6
+FILL_STEPS = 5_000_000
+"""Steps after which the search for one filling takes the best so far."""
+
+KEPT = 256
+"""Solved questions that are remembered."""
 
 
 class BarPiece(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -64,12 +70,14 @@ class BarPlan(msgspec.Struct, frozen=True):
     ----------
     proven : whether no plan is better
     bound : what no plan costs less than, all profiles together: money, or mm of bar where there are no prices
+    settled : whether the best was looked for; else it is a first plan
     """
 
     bars: tuple[CutBar, ...]
     unplaced: tuple[LostPiece, ...]
     proven: bool
     bound: float
+    settled: bool = True
 
     @property
     def cost(self) -> float:
@@ -86,14 +94,18 @@ class _Bar:
     cost: float
 
 
-def cut_bars(pieces: Sequence[BarPiece], stock: Sequence[BarStock], kerf: float = 3.0, trim: float = 0.0) -> BarPlan:
+def cut_bars(
+    pieces: Sequence[BarPiece], stock: Sequence[BarStock], kerf: float = 3.0, trim: float = 0.0, *, wait: bool = True
+) -> BarPlan:
     """Cut pieces from bars at the least cost; profiles apart.
 
     Parameters
     ----------
     kerf : mm between two pieces
     trim : mm cut off either end of every bar
+    wait : whether the best is looked for; else what was found before for the same question, or a first plan at once
     """
+    settled = True
     bars: list[CutBar] = []
     lost: list[LostPiece] = []
     proven, bound = True, 0.0
@@ -111,11 +123,56 @@ def cut_bars(pieces: Sequence[BarPiece], stock: Sequence[BarStock], kerf: float 
             else:
                 fitting.append(p)
         if fitting:
-            found, least, sure = _one_profile(fitting, kinds, kerf)
+            key = (tuple(fitting), tuple(kinds), kerf)
+            known = _solved.get(key)
+            if known is None and wait:
+                known = _one_profile(fitting, kinds, kerf)
+                _remember(key, known)
+            settled = settled and known is not None
+            found, least, sure = known or _first_plan(fitting, kinds, kerf)
             bars += [msgspec.structs.replace(b, profile=profile) for b in found]
             bound += least
             proven = proven and sure
-    return BarPlan(tuple(bars), tuple(lost), proven, bound)
+    return BarPlan(tuple(bars), tuple(lost), proven, bound, settled)
+
+
+_Answer = tuple[list[CutBar], float, bool]
+_Key = tuple[tuple[BarPiece, ...], "tuple[_Bar, ...]", float]
+_solved: dict[_Key, _Answer] = {}
+"""Questions that were solved, oldest first."""
+
+
+def _remember(key: _Key, answer: _Answer) -> None:
+    while len(_solved) >= KEPT:
+        _solved.pop(next(iter(_solved)), None)
+    _solved[key] = answer
+
+
+def _first_plan(pieces: list[BarPiece], kinds: list[_Bar], kerf: float) -> _Answer:
+    """Longest first, each on the first bar with room for it, else on a new one that is cheapest for its length; in the
+    end each bar is of the cheapest kind that holds what lies on it."""
+    loads: list[list[tuple[str, float]]] = []
+    used: list[float] = []
+    kind_of: list[_Bar] = []
+    for p in sorted(pieces, key=lambda p: -p.length):
+        size = p.length + kerf
+        for _ in range(p.qty):
+            at = next((i for i, k in enumerate(kind_of) if used[i] + size <= k.usable + NEAR), -1)
+            if at < 0:
+                kind_of.append(min((k for k in kinds if size <= k.usable + NEAR), key=lambda k: k.cost / k.usable))
+                loads.append([])
+                used.append(0.0)
+                at = len(loads) - 1
+            loads[at].append((p.piece, round(p.length, 6)))
+            used[at] += size
+    bars = []
+    cost = 0.0
+    for load, filled in zip(loads, used, strict=True):
+        kind = min((k for k in kinds if filled <= k.usable + NEAR), key=lambda k: k.cost)
+        cost += kind.cost
+        bars.append(CutBar("", kind.length, tuple(load), kind.price, round(max(0.0, kind.usable - filled), 6)))
+    bound = sum(used) * min(k.cost / k.usable for k in kinds)
+    return sorted(bars, key=lambda b: (b.left, [-mm for _, mm in b.pieces])), bound, cost <= bound + 1e-6
 
 
 def _kinds(stock: Sequence[BarStock], kerf: float, trim: float) -> list[_Bar]:
@@ -259,30 +316,12 @@ def _best_filling(
 ) -> tuple[float, tuple[int, ...], float]:
     """The most valuable filling of a bar: a bounded knapsack by branch and bound, the best value for its length first.
     Its value, its pieces, and what no filling is worth more than: the same, unless the search was cut short."""
-    order = sorted(range(len(sizes)), key=lambda i: -worth[i] / sizes[i])
-    best_value, best = 0.0, [0] * len(sizes)
-    counts = [0] * len(sizes)
-    steps = 0
-
-    def search(at: int, left: float, value: float) -> None:
-        nonlocal best_value, best, steps
-        steps += 1
-        if value > best_value + 1e-12:
-            best_value, best = value, counts.copy()
-        if at == len(order) or steps > 200_000:
-            return
-        i = order[at]
-        if value + left * worth[i] / sizes[i] <= best_value + 1e-12:
-            return
-        most = int(min(need[i], (left + NEAR) // sizes[i]))
-        for c in range(most, -1, -1):
-            counts[i] = c
-            search(at + 1, left - c * sizes[i], value + c * worth[i])
-        counts[i] = 0
-
-    search(0, room, 0.0)
-    most_value = best_value if steps <= 200_000 else float(room * (worth / sizes).max())
-    return best_value, tuple(best), most_value
+    order = np.array(sorted(range(len(sizes)), key=lambda i: -worth[i] / sizes[i]), np.int64)
+    value, found, steps = fill_best(sizes[order], worth[order], need[order], room, FILL_STEPS)
+    counts = np.zeros(len(sizes), np.int64)
+    counts[order] = found
+    most_value = value if steps <= FILL_STEPS else float(room * (worth / sizes).max())
+    return float(value), tuple(int(c) for c in counts), float(most_value)
 
 
 def _chosen(

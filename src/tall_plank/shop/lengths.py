@@ -159,15 +159,17 @@ def blanks_of(stock: Stock, book: PriceBook) -> tuple[BarStock, ...]:
 
 
 def bar_plan(
-    made: MadeJob, stock: Stock, book: PriceBook, saw: Cutting, kerf: float = KERF, trim: float = 0.0
+    made: MadeJob, stock: Stock, book: PriceBook, saw: Cutting, kerf: float = KERF, trim: float = 0.0, *,
+    wait: bool = True,
 ) -> BarPlan:
     """Everything of a job that is cut from bars: worktops with the kerf and the end trims of the board saw, the rest
-    with those of a mitre saw (mm)."""
-    thin = cut_bars(pieces_of(made, stock), bars_of(stock, book), kerf, trim)
-    tops = cut_bars(worktops_of(made, stock), blanks_of(stock, book), saw.kerf, saw.trim)
+    with those of a mitre saw (mm). Without `wait` it is what is known at once."""
+    thin = cut_bars(pieces_of(made, stock), bars_of(stock, book), kerf, trim, wait=wait)
+    tops = cut_bars(worktops_of(made, stock), blanks_of(stock, book), saw.kerf, saw.trim, wait=wait)
     return BarPlan(
-        (*tops.bars, *thin.bars), (*tops.unplaced, *thin.unplaced), tops.proven and thin.proven, tops.bound + thin.bound
-    )
+        (*tops.bars, *thin.bars), (*tops.unplaced, *thin.unplaced), tops.proven and thin.proven,
+        tops.bound + thin.bound, tops.settled and thin.settled,
+    )  # fmt: skip
 
 
 class BarThing(msgspec.Struct, frozen=True):

@@ -399,7 +399,7 @@ def improve(
                     m += 1
                     break
         spread = below(state, 4)
-        noise = 0.0 if spread == 0 else 0.2 if spread == 1 else 0.6 if spread == 2 else 1.6
+        noise = 0.05 if spread == 0 else 0.15 if spread == 1 else 0.4 if spread == 2 else 1.0
         order_by(items, m, wide, high, below(state, ORDERS), noise, state, keys)
         fill_least(items, m, wide, high, least)
         nb, lost, _ = pack(
