@@ -24,6 +24,7 @@ from tall_plank.shop.lengths import KERF, bars_of, pieces_of
 def demo(qtbot, folders: UserFolders) -> Iterator[Window]:  # type: ignore[no-untyped-def]
     for window in opened(qtbot, demo_job(), folders):
         window.open_schedule("bars")
+        qtbot.waitUntil(lambda window=window: window.bars_thread is None, timeout=60_000)
         yield window
 
 
@@ -100,6 +101,25 @@ def test_the_window_does_not_wait_for_the_least_bars(demo: Window, qtbot, monkey
     doc.undo()
     doc.redo()
     assert doc.workings.bars.settled and doc.workings.bars == least == doc.patient().bars
+
+
+def test_many_bars_are_scrolled_and_stay_readable(demo: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = demo.bars
+    lipped(demo)
+    qtbot.waitUntil(lambda: page.view.height() > page.view.scroll.height())
+    high = [p.drawing.height / len(page.view.bars) * 2 * page.view.scale for p in page.view.placed]
+    assert min(high) > 45  # px from one bar to the next
+    bar = page.view.scroll.verticalScrollBar()
+    assert bar is not None and bar.value() == 0
+    page.view.setFocus()
+    qtbot.keyClick(page.view, Qt.Key.Key_PageDown)
+    assert bar.value() > 0
+    qtbot.keyClick(page.view, Qt.Key.Key_End)
+    assert bar.value() == bar.maximum()
+    qtbot.keyClick(page.view, Qt.Key.Key_Home)
+    assert bar.value() == 0
+    demo.document.undo()
+    qtbot.waitUntil(lambda: page.view.height() <= page.view.scroll.height())
 
 
 def test_a_window_closes_while_bars_are_looked_for(demo: Window, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections import Counter
 from decimal import Decimal
 
@@ -9,7 +10,10 @@ import msgspec
 import pytest
 
 from shop.bars_check import check_bars
+from tall_plank.assets import text_width
 from tall_plank.demo import demo_job
+from tall_plank.drawing.bar import bar_drawing
+from tall_plank.drawing.primitives import Text
 from tall_plank.edits import cutting, standards, units
 from tall_plank.job import Job, Role
 from tall_plank.making import Item, MadeJob
@@ -226,6 +230,18 @@ def test_bars_are_drawn_true_to_length(oak: Workings) -> None:
             assert piece.name == name and piece.length == mm and piece.at >= end
             end = piece.at + piece.length
         assert end <= bar.length + 1e-6
+    # Every piece is named, in its bar or under it, and no two names lie on one another.
+    for scale in (10.0, 20.0):
+        drawing = bar_drawing("b", shown, scale)
+        named = [i for i in drawing.items if isinstance(i, Text) and i.source.startswith("part:")]
+        assert {i.source for i in named} == {f"part:{p.name}" for b in shown for p in b.pieces}
+        spans: dict[float, list[tuple[float, float]]] = {}
+        for i in named:
+            half = text_width(i.text, i.size) * scale / 2
+            spans.setdefault(round(i.y + i.rise * scale, 3), []).append((i.x - half, i.x + half))
+        for row in spans.values():
+            row.sort()
+            assert all(b[0] >= a[1] - 1e-6 for a, b in itertools.pairwise(row))
     sheets = bar_sheets(oak)
     assert sum(len([i for i in s.drawing.items if getattr(i, "bold", False)]) for s in sheets) == len(shown)
     for sheet in sheets:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QKeyEvent, QWheelEvent
+from PyQt6.QtWidgets import QComboBox, QFrame, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from tall_plank.desk.canvas import PAPER_PX, Canvas, Placed
 from tall_plank.desk.document import Document
@@ -11,17 +13,24 @@ from tall_plank.drawing.bar import PITCH, BarShown, bar_drawing
 from tall_plank.papers.drawings import bar_kinds, bars_shown
 from tall_plank.papers.schedules import bars as bars_table
 
-MOST_COLUMNS = 3
+MOST_COLUMNS = 2
 
 
 class BarsView(Canvas):
-    """Bars in as few columns as show them at a size that reads."""
+    """Bars in as few columns as show them at a size that reads; where there are more, it is higher than what scrolls
+    it."""
 
     margin = (22.0, 14.0, 26.0, 12.0)
 
     def __init__(self) -> None:
         super().__init__()
         self.bars: list[BarShown] = []
+        self.scroll = QScrollArea()
+        self.scroll.setWidgetResizable(True)
+        self.scroll.setFrameShape(QFrame.Shape.NoFrame)
+        self.scroll.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.scroll.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.scroll.setWidget(self)
 
     def show_bars(self, bars: list[BarShown]) -> None:
         if bars != self.bars:
@@ -34,13 +43,15 @@ class BarsView(Canvas):
             self.set_placed([])
             return
         left, top, right, bottom = self.margin
-        wide, high = max(100.0, self.width() - left - right), max(100.0, self.height() - top - bottom)
+        seen = self.scroll.viewport()
+        assert seen is not None
+        wide, high = max(100.0, self.width() - left - right), max(100.0, seen.height() - top - bottom)
         rows = max(1, int(high / (PITCH * PAPER_PX)))
         columns = min(MOST_COLUMNS, -(-len(self.bars) // rows))
         rows = -(-len(self.bars) // columns)
+        self.setMinimumHeight(int(rows * PITCH * PAPER_PX + top + bottom) if rows * PITCH * PAPER_PX > high else 0)
         longest = max(b.length for b in self.bars)
         gap = longest * 0.06
-        # Bars are as wide as their column, and higher on paper than the view where there are very many.
         scale = PAPER_PX * (longest * columns + gap * (columns - 1)) / wide
         placed = []
         for c in range(columns):
@@ -51,6 +62,29 @@ class BarsView(Canvas):
     def resizeEvent(self, event: object) -> None:
         self._lay()
         super().resizeEvent(event)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        """Scrolls; with Ctrl it zooms as in other views."""
+        assert event is not None
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            super().wheelEvent(event)
+        else:
+            event.ignore()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        bar = self.scroll.verticalScrollBar()
+        assert bar is not None
+        line, page, whole = int(PITCH * PAPER_PX), bar.pageStep(), bar.maximum()
+        by = {
+            Qt.Key.Key_Down: line, Qt.Key.Key_Up: -line, Qt.Key.Key_PageDown: page, Qt.Key.Key_PageUp: -page,
+            Qt.Key.Key_Home: -whole, Qt.Key.Key_End: whole,
+        }  # fmt: skip
+        step = by.get(Qt.Key(event.key()))
+        if step is None:
+            super().keyPressEvent(event)
+        else:
+            bar.setValue(bar.value() + step)
 
 
 class BarsPage(QWidget):
@@ -79,7 +113,7 @@ class BarsPage(QWidget):
         self.figures.setContentsMargins(18, 0, 14, 6)
         column.addWidget(self.figures)
         self.view = BarsView()
-        column.addWidget(self.view, 1)
+        column.addWidget(self.view.scroll, 1)
         self.note = QLabel()
         self.note.setObjectName("specNote")
         self.note.setWordWrap(True)

@@ -39,6 +39,14 @@ def _planned(window: Window) -> None:
     loop.exec()
 
 
+def _settled(window: Window) -> None:
+    """The least bars, found beside the window."""
+    while window.bars_thread is not None:
+        loop = QEventLoop()
+        window.bars_thread.finished.connect(loop.quit)
+        loop.exec()
+
+
 def _machined(window: Window, part: str) -> None:
     """The simulated machine at the end of the program of a part."""
     window.open_schedule("machine")
@@ -118,7 +126,7 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         doc.show_room(doc.job.rooms[0].id)
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
         shot("shop-by-unit", lambda: doc.select((_cell(window, "A5"),)), lambda: window.open_schedule("by-unit"))
-        shot("shop-bars", lambda: window.open_schedule("bars"))
+        shot("shop-bars", lambda: window.open_schedule("bars"), lambda: _settled(window))
         shot("shop-plans", lambda: _planned(window))
         shot("shop-machine", lambda: _machined(window, "left gable"))
         if not only or only in "label":

@@ -50,13 +50,12 @@ def bar_drawing(title: str, bars: Sequence[BarShown], scale: float) -> Drawing:
         for piece in bar.pieces:
             items += _piece(piece, y, high, scale)
             if text_width(piece.name, 2.2) * scale >= piece.length - 2.0 * scale:
-                # No room inside: under the bar, where nothing stands yet.
+                # No room inside: under the bar, in the pieces' order where several stand close.
                 told = f"{piece.name} {piece.size}"
                 half = text_width(told, 1.8) * scale / 2
-                middle = max(half, piece.at + piece.length / 2)
-                if middle - half >= free:
-                    items.append(Text(middle, y, told, 1.8, Layer.LABEL, f"part:{piece.name}", quiet=True, rise=-2.6))
-                    free = middle + half + 1.5 * scale
+                middle = max(half, piece.at + piece.length / 2, free + half)
+                items.append(Text(middle, y, told, 1.8, Layer.LABEL, f"part:{piece.name}", quiet=True, rise=-2.6))
+                free = middle + half + 1.5 * scale
         if bar.left_size and text_width(bar.left_size, 1.8) * scale < bar.left - 2 * scale:
             end = bar.length - 2.0 * scale
             items.append(Text(end, y + high / 2, bar.left_size, 1.8, Layer.LABEL, align="right", quiet=True, rise=-0.9))
