@@ -1,7 +1,10 @@
 from __future__ import annotations
 
 import csv
+import hashlib
 import json
+import shutil
+import subprocess
 from pathlib import Path
 
 import pytest
@@ -93,3 +96,20 @@ def test_bad_files_and_wrong_use(tmp_path: Path, demo: Path) -> None:
     assert run("frobnicate").exit_code == 2
     assert run("offer", demo, "--out", tmp_path / "o.doc").exit_code == 1
     assert run("parts", demo, "--out", tmp_path / "no" / "folder.csv").exit_code == 1
+
+
+def test_files_are_named_from_where_the_caller_of_the_checkout_stands(tmp_path: Path) -> None:
+    """`plank run` with an environment that only says where it was started."""
+    home, other = tmp_path / "checkout", tmp_path / "elsewhere"
+    (home / ".venv" / "bin").mkdir(parents=True)
+    other.mkdir()
+    script = shutil.copy(Path(__file__).parents[1] / "plank", home / "plank")
+    for name in ("requirements.lock", "pyproject.toml"):
+        (home / name).write_text(name)
+    stamp = b"".join((home / n).read_bytes() for n in ("requirements.lock", "pyproject.toml", "plank"))
+    (home / ".venv" / ".stamp-run").write_text(hashlib.sha256(stamp).hexdigest())
+    python = home / ".venv" / "bin" / "python"
+    python.write_text('#!/bin/sh\npwd\necho "$@"\n')
+    python.chmod(0o755)
+    done = subprocess.run([script, "run", "tally", "my job.plank"], cwd=other, capture_output=True, text=True, check=True)
+    assert done.stdout.splitlines() == [str(other.resolve()), "-m tall_plank tally my job.plank"]
