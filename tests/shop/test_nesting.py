@@ -95,6 +95,20 @@ def test_turns_and_first_cut_are_kept(turns: int, first_cut: str) -> None:
         assert turns == 0 or found.turns <= turns
 
 
+@pytest.mark.parametrize("effort", [1, 3])
+@pytest.mark.parametrize("first", [True, False])
+def test_the_offcut_that_is_filled_is_taken_and_no_other_opened(effort: int, first: bool) -> None:
+    """Four pieces that a small offcut holds: a large one, free of charge too, stays whole, whichever is listed first."""
+    parts = tuple(NestPart(f"p{i}", 480.0, 380.0) for i in range(4))
+    small = NestBoard("b rack 2", "", 1000.0, 800.0, qty=1, offcut=True)
+    large = NestBoard("b rack 1", "", 2700.0, 2000.0, qty=1, offcut=True)
+    boards = (NestBoard("b", "", 2800.0, 2070.0, 100.0), *((small, large) if first else (large, small)))
+    request = Request(parts, boards, NestRules(trim=0.0, effort=effort, seconds=0.0))
+    plan = nest(request)
+    check_plan(request, plan)
+    assert [(b.board, len(b.placements)) for b in plan.boards] == [("b rack 2", 4)]
+
+
 def test_a_quick_look_is_never_worse_than_strips_cut_by_hand() -> None:
     """The plan that a job shows before a search: strips, widest first. No search may end with more boards."""
     job = demo_job()

@@ -67,10 +67,7 @@ def part_quantities(parts: tuple[Part, ...]) -> tuple[dict[str, float], dict[str
     holes, grooves = 0, 0.0
     for p in parts:
         areas[p.board] = areas.get(p.board, 0.0) + p.cut_length * p.cut_width * 1e-6
-        for code, length in zip(p.edges, (p.length, p.length, p.width, p.width), strict=True):
-            if code:
-                edging[code] = edging.get(code, 0.0) + length / 1000
-        for code, length in p.shaped:
+        for _, code, length in p.banded:
             edging[code] = edging.get(code, 0.0) + length / 1000
         holes += p.holes
         grooves += sum(

@@ -5,6 +5,9 @@ What is asked and what is done with the answer is for the pages that grow from i
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Sequence
+
 from PyQt6.QtCore import QElapsedTimer, QTimer
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
@@ -140,17 +143,27 @@ class BoardSearch(QWidget):
         self.found, self._asked = None, None
 
     def cut_on_rack(
-        self, made_from: str, used: tuple[int, ...], wholes: dict[str, int], left: list[tuple[str, float, float]]
-    ) -> bool:
-        """Boards were cut: offcuts and whole boards leave the rack, what is left goes on it, and that is told."""
+        self, made_from: str, boards: Sequence[tuple[str, int]], left: Sequence[tuple[str, float, float]]
+    ) -> None:
+        """Boards were cut: offcuts and whole boards leave the rack, what is left goes on it, and that is told.
+
+        Parameters
+        ----------
+        made_from : hash of what the plan was made from; with the offcuts that it cuts it says which plan this is
+        boards : code of each board, and its number where it is an offcut, else 0
+        left : code, length and width (mm) of each piece that is worth keeping
+        """
+        used = tuple(rack for _, rack in boards if rack)
+        wholes = Counter(code for code, rack in boards if not rack)
+        which = f"{self.books_as()} {made_from} {','.join(map(str, used))}"
+        tenths = [(code, round(long, 1), round(wide, 1)) for code, long, wide in left]
         try:
-            new = self.rack.cut(self.books_as(), made_from, used, wholes, left)
+            new = self.rack.cut(self.books_as(), which, used, wholes, tenths)
         except PlankError as error:
             self.document.told.emit(str(error), "wrong")
-            return False
+            return
         said = f"{len(used)} {tr('offcuts used')}, {len(new)} {tr('new ones on the rack')}"
         self.document.told.emit(f"{said}. {tr('The rack’s own history takes it back.')}", "note")
-        return True
 
     def close_page(self) -> None:
         """The window closes: the search ends."""

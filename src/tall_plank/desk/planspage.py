@@ -67,14 +67,8 @@ class PlansPage(BoardSearch):
         plan = w.job.kept_plan
         if plan is None or not w.plan_is_kept:
             return
-        wholes: dict[str, int] = {}
-        for b in plan.boards:
-            if not b.rack:
-                wholes[b.board] = wholes.get(b.board, 0) + 1
-        left = [(b.board, round(o[2], 1), round(o[3], 1)) for b in plan.boards for o in b.offcuts]
-        # The same job cut from other boards is another plan.
-        made_from = f"{self.books_as()} {plan.made_from} {','.join(map(str, plan.rack))}"
-        self.cut_on_rack(made_from, plan.rack, wholes, left)
+        left = [(b.board, o[2], o[3]) for b in plan.boards for o in b.offcuts]
+        self.cut_on_rack(plan.made_from, [(b.board, b.rack) for b in plan.boards], left)
 
     def _book(self) -> None:
         """What the job has booked follows its kept plan: after undo and redo too, never by opening a file."""

@@ -130,7 +130,6 @@ class TogetherPage(BoardSearch):
 
     def request(self) -> Request:
         self.together = Together([self.document.workings, *read_jobs(self.others)])
-        self.together.request()  # names what cannot be cut together before the rack is asked
         return self.together.request(self.offcuts(self.together.stock))
 
     def refresh(self) -> None:
@@ -213,16 +212,10 @@ class TogetherPage(BoardSearch):
         """The plan was cut: its boards leave the rack and the stock, its offcuts go on the rack."""
         if self.found is None or self._asked is None:
             return
-        wholes: dict[str, int] = {}
-        left = []
-        for b in self.found.boards:
-            code, rack = board_and_rack(b.board)
-            if not rack:
-                wholes[code] = wholes.get(code, 0) + 1
-            left += [(code, round(o.length, 1), round(o.width, 1)) for o in b.offcuts]
-        used = self._used()
-        made_from = f"{self.books_as()} {fingerprint(self._asked)} {','.join(map(str, used))}"
-        self.cut_on_rack(made_from, used, wholes, left)
+        boards = [board_and_rack(b.board) for b in self.found.boards]
+        named = zip(boards, self.found.boards, strict=True)
+        left = [(code, o.length, o.width) for (code, _), b in named for o in b.offcuts]
+        self.cut_on_rack(fingerprint(self._asked), boards, left)
 
     def close_page(self) -> None:
         super().close_page()

@@ -120,6 +120,12 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     bend: float = 0.0
 
     @property
+    def banded(self) -> tuple[tuple[str, str, float], ...]:
+        """Every edge with edging: its name (``shaped`` for one that is neither L nor W), the code, mm."""
+        sides = zip(EDGE_NAMES, self.edges, (self.length, self.length, self.width, self.width), strict=True)
+        return (*(s for s in sides if s[1]), *(("shaped", code, mm) for code, mm in self.shaped))
+
+    @property
     def holes(self) -> int:
         return sum(isinstance(op, Bore) for op in self.operations)
 

@@ -43,18 +43,13 @@ def face_area(part: Part) -> float:
 
 def raw_edges(part: Part) -> float:
     """mm of edge without edging; openings' edges left out."""
-    banded = sum(mm for code, mm in _sides(part) if code) + sum(mm for _, mm in part.shaped)
+    banded = sum(mm for _, _, mm in part.banded)
     if part.outline:
         corners = part.outline
         whole = sum(math.dist(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
     else:
         whole = 2 * (part.length + part.width)
     return max(0.0, whole - banded)
-
-
-def _sides(part: Part) -> tuple[tuple[str, float], ...]:
-    e = part.edges
-    return ((e.l1, part.length), (e.l2, part.length), (e.w1, part.width), (e.w2, part.width))
 
 
 def area_rows(made: MadeJob, stock: Stock) -> tuple[AreaRow, ...]:

@@ -29,12 +29,7 @@ def edging_rows(made: MadeJob, stock: Stock) -> tuple[EdgingRow, ...]:
     net: dict[str, float] = {}
     count: dict[str, int] = {}
     for item in made.parts():
-        p = item.part
-        for code, length in zip(p.edges, (p.length, p.length, p.width, p.width), strict=True):
-            if code:
-                net[code] = net.get(code, 0.0) + length
-                count[code] = count.get(code, 0) + 1
-        for code, length in p.shaped:
+        for _, code, length in item.part.banded:
             net[code] = net.get(code, 0.0) + length
             count[code] = count.get(code, 0) + 1
     rows = []

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.making import MadeJob
+from tall_plank.making import Item, MadeJob
 from tall_plank.shop.cutlist import natural
 from tall_plank.stock import Stock
 
@@ -25,15 +25,19 @@ class HardwareRow(msgspec.Struct, frozen=True):
     """Length of all its pieces together, where it is cut to length."""
 
 
+def bought_for(made: MadeJob) -> list[tuple[str, tuple[Item, ...]]]:
+    """What is bought, by the number of the unit or trim, or the label of the sliding doors, that it is for."""
+    found = [(placed.number, unit.items) for placed, unit in made.units]
+    return found + [(t.label if t.kind == "sliding leaf" else t.number, t.items) for t in made.trims]
+
+
 def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:
     """Every bought item of the job, by supplier, with its total."""
     qty: dict[str, int] = {}
     units: dict[str, set[str]] = {}
     why: dict[str, list[str]] = {}
     metres: dict[str, float] = {}
-    found = [(placed.number, unit.items) for placed, unit in made.units]
-    found += [(trim.label if trim.kind == "sliding leaf" else trim.number, trim.items) for trim in made.trims]
-    for number, items in found:
+    for number, items in bought_for(made):
         for item in items:
             qty[item.code] = qty.get(item.code, 0) + item.qty
             units.setdefault(item.code, set()).add(number)

@@ -4,6 +4,7 @@ blanks."""
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from string import ascii_lowercase
 
 import msgspec
 
@@ -11,6 +12,7 @@ from tall_plank.job.cutting import Cutting
 from tall_plank.making import MadeJob, NumberedPart, Part
 from tall_plank.shop.bars import BarPiece, BarPlan, BarStock, cut_bars
 from tall_plank.shop.edging import TRIM_ALLOWANCE
+from tall_plank.shop.hardware import bought_for
 from tall_plank.stock import PriceBook, Stock
 
 KERF = 3.0
@@ -52,7 +54,8 @@ def joined(length: float, longest: float, lap: float) -> tuple[float, ...]:
 
 def _named(name: str, lengths: tuple[float, ...], profile: str) -> Iterator[BarPiece]:
     for i, mm in enumerate(lengths):
-        yield BarPiece(name if len(lengths) == 1 else f"{name} {'abcdefghijklmnop'[i % 16]}", round(mm, 3), 1, profile)
+        own = name if len(lengths) == 1 else f"{name} {ascii_lowercase[i % 26]}"
+        yield BarPiece(own, round(mm, 3), 1, profile)
 
 
 def _moldings(made: MadeJob, stock: Stock, allowance: float) -> Iterator[BarPiece]:
@@ -70,9 +73,7 @@ def _moldings(made: MadeJob, stock: Stock, allowance: float) -> Iterator[BarPiec
 
 def _cut_fittings(made: MadeJob, stock: Stock) -> Iterator[BarPiece]:
     """Rails, tracks and profiles as long as they are built in: their ends are cut once."""
-    owners = [(placed.number, unit.items) for placed, unit in made.units]
-    owners += [(t.label if t.kind == "sliding leaf" else t.number, t.items) for t in made.trims]
-    for number, items in owners:
+    for number, items in bought_for(made):
         for item in items:
             fitting = stock.fitting(item.code)
             if fitting is not None and fitting.bars and item.length:
@@ -85,10 +86,7 @@ def _strips(made: MadeJob, stock: Stock) -> Iterator[BarPiece]:
     if not sold:
         return
     for item in made.parts():
-        p = item.part
-        sides = zip(("L1", "L2", "W1", "W2"), p.edges, (p.length, p.length, p.width, p.width), strict=True)
-        edges = [*sides, *(("shaped", code, mm) for code, mm in p.shaped)]
-        for name, code, mm in edges:
+        for name, code, mm in item.part.banded:
             if code in sold:
                 yield from _named(f"{item.number} {name}", joined(mm + TRIM_ALLOWANCE, sold[code], 0.0), code)
 

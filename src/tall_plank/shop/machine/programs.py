@@ -237,17 +237,20 @@ def _slot(out: _Lines, work: PartWork, slot: Slot, refused: list[Left]) -> None:
     spare = (slot.width - mill.diameter) / 2
     count = max(1, math.ceil(2 * spare / (mill.diameter * OVERLAP) - 1e-9)) + 1 if spare > 0.02 else 1
     offsets = [spare * (2 * i / (count - 1) - 1) for i in range(count)] if count > 1 else [0.0]
-    for z in _passes(out, out.thickness - slot.depth):
-        for i, off in enumerate(offsets):
-            ends = [(a[0] - uy * off, a[1] + ux * off), (b[0] - uy * off, b[1] + ux * off)]
-            if i % 2:
-                ends.reverse()
+    lines = [((a[0] - uy * off, a[1] + ux * off), (b[0] - uy * off, b[1] + ux * off)) for off in offsets]
+    _back_and_forth(out, lines, slot.depth)
+
+
+def _back_and_forth(out: _Lines, lines: Sequence[tuple[Point, Point]], depth: float) -> None:
+    """Lines side by side, every other one backwards, in passes down to a depth."""
+    for z in _passes(out, out.thickness - depth):
+        for i, (start, end) in enumerate(lines):
+            path = [end, start] if i % 2 else [start, end]
             if i == 0:
-                out.over(*ends[0])
+                out.over(*path[0])
                 out.plunge(z)
-                out.cut(ends[1:])
-            else:
-                out.cut(ends)
+                path = path[1:]
+            out.cut(path)
         out.up()
 
 
@@ -282,19 +285,9 @@ def _pocket(out: _Lines, work: PartWork, pocket: Pocket, refused: list[Left]) ->
     along = long >= wide
     across = y1 - y0 if along else x1 - x0
     count = max(1, math.ceil(across / (mill.diameter * OVERLAP) - 1e-9)) + 1 if across > 0.02 else 1
-    for z in _passes(out, out.thickness - pocket.depth):
-        for i in range(count):
-            off = across * i / max(1, count - 1)
-            ends = [(x0, y0 + off), (x1, y0 + off)] if along else [(x0 + off, y0), (x0 + off, y1)]
-            if i % 2:
-                ends.reverse()
-            if i == 0:
-                out.over(*ends[0])
-                out.plunge(z)
-                out.cut(ends[1:])
-            else:
-                out.cut(ends)
-        out.up()
+    offsets = [across * i / max(1, count - 1) for i in range(count)]
+    lines = [((x0, y0 + off), (x1, y0 + off)) if along else ((x0 + off, y0), (x0 + off, y1)) for off in offsets]
+    _back_and_forth(out, lines, pocket.depth)
 
 
 def _corners(o: Opening) -> Points:

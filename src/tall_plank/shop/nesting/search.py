@@ -65,6 +65,8 @@ class _Material:
     count: int = 0
     lost: int = 0
     cost: float = np.inf
+    rating: float = -1.0
+    """How well the offcuts of a first plan are filled."""
     rounds: int = 0
     other: _Laid | None = None
     """Of the first plans, one that costs as little and leaves the largest piece."""
@@ -72,6 +74,11 @@ class _Material:
     def keep(self, placed: NDArray[np.int64], kinds: NDArray[np.int64], count: int, lost: int, cost: float) -> None:
         self.placed, self.board_kind = placed.copy(), kinds.copy()
         self.count, self.lost, self.cost = count, lost, cost
+
+    @property
+    def from_rack(self) -> bool:
+        """Whether there are offcuts to cut."""
+        return any(b.offcut for b in self.boards)
 
     @property
     def proven(self) -> bool:
@@ -231,6 +238,7 @@ def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = l
     free, least = np.empty((4 * n + 64, kernel.FREE_COLUMNS), np.int64), np.empty(n + 1, np.int64)
     keys = np.empty(n, np.float64)
     every = range(kernel.ORDERS)
+    kind_rules = (0, 1) if m.from_rack or (len(m.boards) > 1 and not quick) else (0,)
     ways: list[tuple[NDArray[np.int64] | None, Iterable[int], Iterable[int]]] = [
         (None, (2, 0) if quick else every, (2, 4) if quick else range(kernel.SPLIT_RULES)),
         (_lying(m, along=True), (5,), (kernel.STRIPS,)),
@@ -249,7 +257,7 @@ def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = l
                     return
                 for split in splits:
                     for boards_rule in (kernel.FIRST_FIT,) if quick else range(3):
-                        for kind_rule in (0,) if quick or len(m.boards) == 1 else (0, 1):
+                        for kind_rule in kind_rules:
                             left = m.left.copy()
                             count, lost, nf = kernel.pack(
                                 items, n, wide, high, turnable, m.kinds, left, m.price, rect, split, boards_rule,
@@ -258,15 +266,29 @@ def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = l
                             cost = float(m.price[board_kind[:count]].sum())
                             if turn is not None:
                                 out[:, 3] = turn
-                            if (lost, cost) < (m.lost if m.count or m.cost < np.inf else n + 1, m.cost):
+                            rating = _rating(m, wide, high, out, board_kind[:count])
+                            before = (m.lost if m.count or m.cost < np.inf else n + 1, m.cost, -m.rating)
+                            if (lost, cost, -rating) < before:
                                 m.keep(out, board_kind[:count], count, lost, cost)
+                                m.rating = rating
                             if quick or lost or cost > m.cost + 1e-9:
                                 continue
                             most = float((free[:nf, 2].astype(float) * free[:nf, 3]).max()) if nf else 0.0
                             if m.other is None or (-cost, most) > (-m.other.cost, m.other.free):
                                 m.other = _Laid(out.copy(), board_kind[:count].copy(), cost, most)
-            if m.proven and quick:
+            if m.proven and quick and not m.from_rack:
                 return
+
+
+def _rating(
+    m: _Material, wide: NDArray[np.int64], high: NDArray[np.int64], placed: NDArray[np.int64], kinds: NDArray[np.int64]
+) -> float:
+    """Squares of the areas in use on the boards by their worth, as the improvement counts them; 0 without offcuts."""
+    if not m.from_rack:
+        return 0.0
+    on = placed[:, 0] >= 0
+    fill = np.bincount(placed[on, 0], (wide.astype(float) * high)[on], len(kinds))
+    return float((fill**2 * m.worth[kinds]).sum())
 
 
 def _lying(m: _Material, *, along: bool) -> NDArray[np.int64]:
@@ -312,13 +334,16 @@ def improve_once(m: _Material, rules: NestRules) -> bool:
 
 def finish(m: _Material, rules: NestRules, over: Stopped) -> bool:
     """Of plans that cost as little take the one that leaves the largest piece: the search's own, the same with what is
-    left gathered, the best of the first plans. False where that was ended early."""
+    left gathered, the best of the first plans. Offcuts cost nothing, so with them the one that fills them stands. False
+    where that was ended early."""
     if m.count == 0 or m.lost:
         return True
-    found = _Laid(m.placed, m.board_kind, m.cost, 0.0)
+    if m.from_rack:
+        whole = gather(m, rules, over)
+        largest_left(m, rules)
+        return whole
     largest_left(m, rules)
     best = _Laid(m.placed, m.board_kind, m.cost, _largest_piece(m, rules))
-    m.keep(found.placed, found.kinds, len(found.kinds), 0, found.cost)
     whole = gather(m, rules, over)
     for other in (None, m.other):
         if other is not None:
@@ -327,7 +352,7 @@ def finish(m: _Material, rules: NestRules, over: Stopped) -> bool:
             m.keep(other.placed, other.kinds, len(other.kinds), 0, other.cost)
         largest_left(m, rules)
         piece = _largest_piece(m, rules)
-        if (-m.cost, piece) > (-best.cost + 1e-9, best.free) or (m.cost <= best.cost + 1e-9 and piece > best.free):
+        if m.cost < best.cost - 1e-9 or (m.cost <= best.cost + 1e-9 and piece > best.free):
             best = _Laid(m.placed, m.board_kind, m.cost, piece)
     m.keep(best.placed, best.kinds, len(best.kinds), 0, best.cost)
     return whole
