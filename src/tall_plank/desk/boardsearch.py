@@ -5,6 +5,7 @@ What is asked and what is done with the answer is for the pages that grow from i
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from collections import Counter
 from collections.abc import Sequence
 
@@ -86,6 +87,7 @@ class BoardSearch(QWidget):
 
     # --- for the pages that grow from it
 
+    @abstractmethod
     def request(self) -> Request:
         """What is asked of the saw now.
 
@@ -93,19 +95,18 @@ class BoardSearch(QWidget):
         ------
         PlankError where it cannot be asked
         """
-        raise NotImplementedError
 
+    @abstractmethod
     def plan_shown(self) -> Plan | None:
         """The plan on screen: what was found, or what there is without a search."""
-        raise NotImplementedError
 
+    @abstractmethod
     def state(self) -> str:
         """Where the plan on screen stands, in words."""
-        raise NotImplementedError
 
+    @abstractmethod
     def books_as(self) -> str:
         """The name under which this page books on the rack."""
-        raise NotImplementedError
 
     def refresh_acts(self) -> None:
         """Buttons that follow the state."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
+
 from PyQt6.QtCore import QPointF
 from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
 
@@ -25,6 +27,6 @@ class TakesDrops:
             self.dropped(bytes(event.mimeData().data(TEMPLATE_MIME)).decode(), event.position())
             event.acceptProposedAction()
 
+    @abstractmethod
     def dropped(self, code: str, at: QPointF) -> None:
         """Something from the shelf was dropped at a point of the view, px."""
-        raise NotImplementedError
