@@ -108,10 +108,14 @@ def largest_empty(rects: list[Rect], wide: float, high: float, more_than: float 
             pieces = ((x0, y0, a, y1), (c, y0, x1, y1), (x0, y0, x1, b), (x0, d, x1, y1))
             cut += [p for p in pieces if (p[2] - p[0]) * (p[3] - p[1]) > more_than and p[2] > p[0] and p[3] > p[1]]
         free = [
-            p for i, p in enumerate(cut)
-            if not any(q[0] <= p[0] and q[1] <= p[1] and q[2] >= p[2] and q[3] >= p[3] and (q != p or j < i)
-                       for j, q in enumerate(cut) if j != i)
-        ]  # fmt: skip
+            p
+            for i, p in enumerate(cut)
+            if not any(
+                q[0] <= p[0] and q[1] <= p[1] and q[2] >= p[2] and q[3] >= p[3] and (q != p or j < i)
+                for j, q in enumerate(cut)
+                if j != i
+            )
+        ]
     return max(((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in free), default=0.0)
 
 
@@ -128,9 +132,12 @@ def by_rectpack(case: Case) -> None:
     for kind, algorithms in (("edge", EDGE_TO_EDGE), ("any", FREE)):
         for algorithm, bins, order in itertools.product(algorithms, BINS, ORDERS):
             p = rectpack.newPacker(
-                mode=rectpack.PackingMode.Offline, bin_algo=bins, pack_algo=algorithm, sort_algo=order,
+                mode=rectpack.PackingMode.Offline,
+                bin_algo=bins,
+                pack_algo=algorithm,
+                sort_algo=order,
                 rotation=case.turnable,
-            )  # fmt: skip
+            )
             for w, h in grown:
                 p.add_rect(w, h)
             p.add_bin(bw, bh, count=len(grown))
@@ -216,8 +223,10 @@ def main() -> None:
     slow = [c for c in todo if c.found["reached s"] > c.found["their s"] / 2 and c not in lost]
     far = [c for c in todo if len(c.parts) > 150 and c.found["ours"] > c.found["bound"] + 1]
     total = {k: sum(c.found[k] for c in todo) for k in ("ours", "edge", "any", "bound")}
-    print(f"in all: ours {total['ours']:.0f}, edge-to-edge {total['edge']:.0f}, of any kind {total['any']:.0f}, "
-          f"bound {total['bound']:.0f}")  # fmt: skip
+    print(
+        f"in all: ours {total['ours']:.0f}, edge-to-edge {total['edge']:.0f}, of any kind {total['any']:.0f}, "
+        f"bound {total['bound']:.0f}"
+    )
     print(f"more boards than its best edge-to-edge: {len(worse)} of {len(todo)} (target 0)")
     for c in lost:
         counts = f"{c.found['ours']:.0f} to {c.found['any']:.0f}"
@@ -231,9 +240,11 @@ def main() -> None:
     more = sum(c.found["our left"] > c.found["their left"] * 1.0001 for c in even)
     less = sum(c.found["our left"] < c.found["their left"] * 0.9999 for c in even)
     means = [statistics.mean(c.found[key] / size[id(c)] for c in even) for key in ("our left", "their left")]
-    print(f"equally many boards as its edge-to-edge plans, {len(even)} lists: largest rectangle left larger {more}, "
-          f"alike {len(even) - more - less}, smaller {less} than the best of all its plans; "
-          f"in the mean {means[0]:.1f} % of a board to {means[1]:.1f} %")  # fmt: skip
+    print(
+        f"equally many boards as its edge-to-edge plans, {len(even)} lists: largest rectangle left larger {more}, "
+        f"alike {len(even) - more - less}, smaller {less} than the best of all its plans; "
+        f"in the mean {means[0]:.1f} % of a board to {means[1]:.1f} %"
+    )
     ratio = [c.found["reached s"] / c.found["their s"] for c in todo if c.found["reached s"] < float("inf")]
     print(f"share of its time, median {statistics.median(ratio):.3f}, worst {max(ratio):.3f}")
     many = cabinets(400, 5, turnable=True)

@@ -111,5 +111,7 @@ def test_files_are_named_from_where_the_caller_of_the_checkout_stands(tmp_path: 
     python = home / ".venv" / "bin" / "python"
     python.write_text('#!/bin/sh\npwd\necho "$@"\n')
     python.chmod(0o755)
-    done = subprocess.run([script, "run", "tally", "my job.plank"], cwd=other, capture_output=True, text=True, check=True)
+    done = subprocess.run(
+        [script, "run", "tally", "my job.plank"], cwd=other, capture_output=True, text=True, check=True
+    )
     assert done.stdout.splitlines() == [str(other.resolve()), "-m tall_plank tally my job.plank"]

@@ -151,7 +151,9 @@ def test_a_job_is_planned_from_its_own_stock(tmp_path: Path) -> None:
     parts = tmp_path / "parts.csv"
     run("parts", path, "--cut", "--out", parts)
     boards = {(b["board"], b["material"], b["length_mm"], b["width_mm"]) for b in plan["boards"]}
-    (tmp_path / "b.csv").write_text("board,material,length_mm,width_mm\n" + "".join(f"{a},{m},{x},{y}\n" for a, m, x, y in boards))
+    (tmp_path / "b.csv").write_text(
+        "board,material,length_mm,width_mm\n" + "".join(f"{a},{m},{x},{y}\n" for a, m, x, y in boards)
+    )
     result = run("nest", "--parts", parts, "--boards", tmp_path / "b.csv", "--out", out, "--effort", "1")
     assert "no board of" in result.output or result.exit_code == 0
     assert run("bars", path, "--out", out).exit_code == 0
@@ -192,8 +194,12 @@ def test_jobs_that_do_not_go_together_are_refused(tmp_path: Path, job: Job) -> N
 
 def test_a_program_is_checked_on_the_simulated_machine(tmp_path: Path) -> None:
     (tmp_path / "good.ngc").write_text("G21 G90\nG0 Z40\nT11 M6\nS18000 M3\nG0 X44 Y44\nG1 Z10 F900\nG0 Z40\nM2\n")
-    (tmp_path / "bad.ngc").write_text("G21 G90\nG0 Z40\nT11 M6\nS18000 M3\nG0 X44 Y44\nG1 Z-0.4 F900\nG1 X200 Y200\nM2\n")
-    (tmp_path / "o.json").write_text('{"parts": [{"part": "door", "outline": [[60, 60], [300, 60], [300, 250], [60, 250]]}]}')
+    (tmp_path / "bad.ngc").write_text(
+        "G21 G90\nG0 Z40\nT11 M6\nS18000 M3\nG0 X44 Y44\nG1 Z-0.4 F900\nG1 X200 Y200\nM2\n"
+    )
+    (tmp_path / "o.json").write_text(
+        '{"parts": [{"part": "door", "outline": [[60, 60], [300, 60], [300, 250], [60, 250]]}]}'
+    )
     good = run("check-program", tmp_path / "good.ngc", "--board", "400,300,18", "--json")
     assert good.exit_code == 0
     assert json.loads(good.output)["faults"] == []

@@ -28,10 +28,12 @@ def job_of(name: str, number: str, text: str) -> Job:
 
 
 def two(first: str = "14", second: str = "15") -> Together:
-    return Together([
-        Workings(job_of("Lamp Row", first, "drawers 600, sink 900")),
-        Workings(job_of("Rope Yard", second, "door 450, pair 800")),
-    ])  # fmt: skip
+    return Together(
+        [
+            Workings(job_of("Lamp Row", first, "drawers 600, sink 900")),
+            Workings(job_of("Rope Yard", second, "door 450, pair 800")),
+        ]
+    )
 
 
 @pytest.fixture(scope="module")
@@ -42,9 +44,7 @@ def planned() -> tuple[Together, NestPlan]:
 
 def test_every_part_of_every_job_lies_on_one_plan(planned: tuple[Together, NestPlan]) -> None:
     together, plan = planned
-    wanted = sorted(
-        f"{w.job.number}/{p.part}" for w in together.jobs for b in w.plan.boards for p in b.placements
-    )  # fmt: skip
+    wanted = sorted(f"{w.job.number}/{p.part}" for w in together.jobs for b in w.plan.boards for p in b.placements)
     assert sorted(p.part for b in plan.boards for p in b.placements) == wanted
     assert any(len({p.part.split("/")[0] for p in b.placements}) == 2 for b in plan.boards)
     apart = sum(len(w.plan.boards) for w in together.jobs)
@@ -58,7 +58,12 @@ def test_a_label_says_its_own_jobs_number(planned: tuple[Together, NestPlan]) ->
     for label, place in zip(labels, (p for b in found.boards for p in b.placements), strict=True):
         number, part = place.part.split("/")
         assert label.part == part and label.code == f"{number} {part}"
-        assert label.place is not None and label.place.boxes[label.place.mine] == (place.x, place.y, place.length, place.width)
+        assert label.place is not None and label.place.boxes[label.place.mine] == (
+            place.x,
+            place.y,
+            place.length,
+            place.width,
+        )
 
 
 def test_the_papers_of_a_plan_are_written(planned: tuple[Together, NestPlan], tmp_path: Path) -> None:

@@ -228,9 +228,7 @@ EXISTING = click.Path(path_type=Path)
 @click.option("--seed", type=int, default=1, show_default=True)
 @OUT
 @says_errors
-def nest(
-    files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any
-) -> None:
+def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any) -> None:
     """Cutting plans of one job, of several together, or of any lists of parts and boards, as JSON."""
     from tall_plank.files import cutcsv
     from tall_plank.shop.nesting import NestRules, Request
@@ -309,9 +307,7 @@ def bars(
 @click.option("--board", required=True, help="Length, width, thickness of the board: 2800,2070,19.")
 @click.option("--json", "as_json", is_flag=True)
 @says_errors
-def check_program(
-    file: Path, parts_file: Path | None, machine_file: Path | None, board: str, as_json: bool
-) -> None:
+def check_program(file: Path, parts_file: Path | None, machine_file: Path | None, board: str, as_json: bool) -> None:
     """Run a program on the simulated machine and tell what goes wrong."""
     from tall_plank.files.machinefiles import read_outlines
     from tall_plank.shop.machine.model import load_machine, shipped_machine

@@ -83,10 +83,12 @@ def _galley_room(b: _Bench) -> None:
 
 def _galley_units(b: _Bench) -> None:
     north = b.run(
-        "r1", "A", Level.BASE,
+        "r1",
+        "A",
+        Level.BASE,
         "tall filler 50, fridge housing 600, oven housing 600, drawers 800, hob 900, drawers 800, pullout 300, "
         "drawer pair rest, corner 950",
-    )  # fmt: skip
+    )
     b.do(units.set_own(b.job, (b.cell(north, 8),), "corner_leg", "950mm"))
     east = b.run("r1", "B", Level.BASE, "door rest, dishwasher 600, sink 900, drawers 800, slant right 300")
     window = next(o.id for o in b.job.room("r1").openings if o.kind == "window")

@@ -117,8 +117,14 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     numbers = units_with_parts(w)
     drawn = {p.number: unit_drawing(p, u, w.job.stock, w.job.display) for p, u in w.made.units}
     pictures = [drawn.get(n) for n in numbers]
-    steps.append(("parts-by-unit.pdf", lambda path: write_tables(
-        [unit_list(w, n) for n in numbers], path, w.job.name, w.job.display, head_of(w), pictures)))  # fmt: skip
+    steps.append(
+        (
+            "parts-by-unit.pdf",
+            lambda path: write_tables(
+                [unit_list(w, n) for n in numbers], path, w.job.name, w.job.display, head_of(w), pictures
+            ),
+        )
+    )
     if w.bars.bars:
         steps.append(("bars.pdf", lambda path: write_sheets(bar_sheets(w, date), path, w.job.name)))
     for number, room in enumerate(w.layout.rooms, 1):
@@ -130,8 +136,9 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     steps.append(("labels.pdf", lambda path: write_label_sheets(labels_of(w), path)))
     steps += _machine_steps(w)
     names = [name for name, _ in steps]
-    steps.insert(0, ("contents.pdf", lambda path: write_tables(
-        [contents(names)], path, w.job.name, w.job.display, head_of(w))))  # fmt: skip
+    steps.insert(
+        0, ("contents.pdf", lambda path: write_tables([contents(names)], path, w.job.name, w.job.display, head_of(w)))
+    )
     for name, write in steps:
         if not progress(name):
             break
@@ -179,8 +186,10 @@ def contents(names: list[str]) -> Table:
         if "/" not in name:
             rows.append((name, next((what for key, what in WHAT if key in name), ""), 1))
     columns = (
-        Column("file", "File", wide=1.6), Column("what", "What it is", wide=3.2), Column("count", "Files", "count"),
-    )  # fmt: skip
+        Column("file", "File", wide=1.6),
+        Column("what", "What it is", wide=3.2),
+        Column("count", "Files", "count"),
+    )
     return Table("Contents", f"{len(names)} files", columns, tuple(rows))
 
 

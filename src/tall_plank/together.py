@@ -102,7 +102,11 @@ class Together:
         return machine_files(parts, self.stock, plan, machine or shipped_machine(), routed=True)
 
     def write(
-        self, found: NestPlan, folder: Path, progress: Callable[[str], bool] = lambda name: True, date: str = "",
+        self,
+        found: NestPlan,
+        folder: Path,
+        progress: Callable[[str], bool] = lambda name: True,
+        date: str = "",
         machine: Machine | None = None,
     ) -> list[Path]:
         """Write the papers of a plan into a folder: boards with their cuts and as DXF, lists, labels, the plan as JSON,
@@ -129,9 +133,12 @@ class Together:
         ]
         parts = {name: item.part for name, (_, item) in self.parts.items()}
         for number, board in enumerate(plan.boards, 1):
-            steps.append((
-                f"boards/board-{number:02d}.dxf", lambda p, b=board: write_board_dxf(parts, b, self.stock, p),  # type: ignore[misc]
-            ))  # fmt: skip
+            steps.append(
+                (
+                    f"boards/board-{number:02d}.dxf",
+                    lambda p, b=board: write_board_dxf(parts, b, self.stock, p),  # type: ignore[misc]
+                )
+            )
         if self.saw.mode == "router":
             for program in self.programs(plan, machine).programs:
                 steps.append((f"{program.name}.ngc", lambda p, x=program: write_program(x, p)))  # type: ignore[misc]

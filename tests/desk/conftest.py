@@ -91,9 +91,13 @@ def move(widget: QWidget, at: QPoint) -> None:
     from PyQt6.QtWidgets import QApplication
 
     event = QMouseEvent(
-        QEvent.Type.MouseMove, QPointF(at), QPointF(widget.mapToGlobal(at)), Qt.MouseButton.NoButton,
-        Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier,
-    )  # fmt: skip
+        QEvent.Type.MouseMove,
+        QPointF(at),
+        QPointF(widget.mapToGlobal(at)),
+        Qt.MouseButton.NoButton,
+        Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.NoModifier,
+    )
     QApplication.sendEvent(widget, event)
 
 

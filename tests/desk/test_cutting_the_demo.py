@@ -88,5 +88,7 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     bad.write_text(machine.program.text.replace(down, "G1 Z-9 F900", 1))
     monkeypatch.setattr(dialogs, "ask_read", lambda *_: bad)
     QTest.mouseClick(machine.open, LEFT)
-    qtbot.waitUntil(lambda: "faults" in machine.figures.text() and "no faults" not in machine.figures.text(), timeout=LONG)
+    qtbot.waitUntil(
+        lambda: "faults" in machine.figures.text() and "no faults" not in machine.figures.text(), timeout=LONG
+    )
     assert machine.faults.count() > 0

@@ -27,7 +27,7 @@ def show(window: Window) -> None:
 
 def test_programs_are_run_and_a_bad_one_is_told_line_by_line(
     window: Window, qtbot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:  # fmt: skip
+) -> None:
     show(window)
     page = window.machine
     assert ran(window, qtbot).endswith("no faults")
@@ -61,7 +61,9 @@ def test_boards_for_the_router_are_programs_of_their_own(window: Window, qtbot) 
     show(window)
     ran(window, qtbot)
     names = [window.machine.choice.itemData(i) for i in range(window.machine.choice.count())]
-    assert [n for n in names if n.startswith("board-")] == [f"board-{i:02d}" for i in range(1, len(doc.workings.plan.boards) + 1)]
+    assert [n for n in names if n.startswith("board-")] == [
+        f"board-{i:02d}" for i in range(1, len(doc.workings.plan.boards) + 1)
+    ]
 
 
 def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -77,7 +79,7 @@ def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeyp
 
 def test_the_shops_own_machine_is_read_kept_and_given_up(
     window: Window, qtbot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:  # fmt: skip
+) -> None:
     show(window)
     ran(window, qtbot)
     page, doc = window.machine, window.document
@@ -87,13 +89,17 @@ def test_the_shops_own_machine_is_read_kept_and_given_up(
     monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
     page.write_machine()
     monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
-    path.write_text(path.read_text().replace('"Quay router"', '"Loft router"').replace('ending = "M2"', 'ending = "M30"'))
+    path.write_text(
+        path.read_text().replace('"Quay router"', '"Loft router"').replace('ending = "M2"', 'ending = "M30"')
+    )
     page.figures.setText("")
     page.read_machine()
     assert doc.machine is not None and doc.machine.name == "Loft router"
     assert "Loft router" in window.message.text.text()
     ran(window, qtbot)
-    assert page.program is not None and page.program.text.rstrip().endswith("M30") != before.text.rstrip().endswith("M30")
+    assert page.program is not None and page.program.text.rstrip().endswith("M30") != before.text.rstrip().endswith(
+        "M30"
+    )
     # Another window starts with it.
     other = Document(doc.job, doc.folders)
     assert other.machine == doc.machine

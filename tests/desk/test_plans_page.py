@@ -42,7 +42,11 @@ def test_boards_are_planned_beside_the_window_and_the_plan_is_kept(window: Windo
 
 def test_a_search_is_stopped_early_with_its_best(window: Window, qtbot) -> None:
     doc, page = window.document, window.plans
-    doc.do(lambda job: Change(msgspec.structs.replace(job, cutting=msgspec.structs.replace(job.cutting, effort=9, seconds=600.0)), "x"))
+    doc.do(
+        lambda job: Change(
+            msgspec.structs.replace(job, cutting=msgspec.structs.replace(job.cutting, effort=9, seconds=600.0)), "x"
+        )
+    )
     window.open_schedule("boards")
     with qtbot.waitSignal(page.planner.better, timeout=LONG):
         page.start()

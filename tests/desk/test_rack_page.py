@@ -55,10 +55,18 @@ def test_offcuts_are_put_on_typed_in_any_unit_and_thrown_away(window: Window) ->
     assert not page.throw.isEnabled()
 
 
-@pytest.mark.parametrize(("length", "width", "count"), [
-    ("wide", "400", "1"), ("1200", "", "1"), ("3", "400", "1"), ("1200", "400", "many"), ("1200", "400", "0"),
-    ("1200", "400", "-2"), ("", "", "99999999"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("length", "width", "count"),
+    [
+        ("wide", "400", "1"),
+        ("1200", "", "1"),
+        ("3", "400", "1"),
+        ("1200", "400", "many"),
+        ("1200", "400", "0"),
+        ("1200", "400", "-2"),
+        ("", "", "99999999"),
+    ],
+)
 def test_nonsense_is_told_and_what_was_typed_stays(window: Window, length: str, width: str, count: str) -> None:
     window.commands.run("rack")
     fill(window, length, width, count)
@@ -135,7 +143,9 @@ def test_the_window_is_no_wider_for_the_shop_pages(window: Window) -> None:
     window.plans.rack.add(carcass_board(window), 1600.0, 800.0)
     for code in ("plans", "rack", "machine"):
         window.open_schedule(code)
-        window.plans.figures.setText("a search tells of bounds, yields and boards for as long as it likes, and then some more")
+        window.plans.figures.setText(
+            "a search tells of bounds, yields and boards for as long as it likes, and then some more"
+        )
         window.plans.layout().activate()
         window.centralWidget().layout().activate()
         QTest.qWait(0)

@@ -89,7 +89,7 @@ def test_the_space_key_shortlists_and_what_is_shortlisted_comes_first(window: Wi
 
 def test_a_list_is_read_in_one_step_and_a_bad_one_is_told_there(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:  # fmt: skip
+) -> None:
     doc = window.document
     page = page_of(window)
     path = tmp_path / "list.csv"

@@ -77,7 +77,10 @@ def test_orders_fronts_and_drawer_boxes_are_shop_lists(window: Window) -> None:
 
 
 def shown_rows(pane: TablePane) -> list[list[str]]:
-    return [[pane.rows.index(r, c).data() or "" for c in range(pane.rows.columnCount())] for r in range(pane.rows.rowCount())]
+    return [
+        [pane.rows.index(r, c).data() or "" for c in range(pane.rows.columnCount())]
+        for r in range(pane.rows.rowCount())
+    ]
 
 
 def test_rows_are_grouped_with_their_sums_and_sorted_within(window: Window, qtbot) -> None:
@@ -152,7 +155,9 @@ def test_every_schedule_can_be_grouped_by_all_that_it_offers(window: Window, tmp
     assert "Thick 18" in [r[0] for r in shown_rows(pane)]
 
 
-def test_a_schedule_is_exported_as_it_is_arranged(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_schedule_is_exported_as_it_is_arranged(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     window.open_schedule("cut-list")
     pane = window.table
     table = pane._shown[0]
@@ -219,7 +224,7 @@ def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> Non
 @pytest.mark.parametrize("code", [code for code, _ in SHOP_LISTS])
 def test_every_page_of_the_shop_exports_something(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, code: str
-) -> None:  # fmt: skip
+) -> None:
     window.open_schedule(code)
     path = tmp_path / "list.csv"
     monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)

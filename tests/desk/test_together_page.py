@@ -49,7 +49,7 @@ def planned(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
 
 def test_two_jobs_are_planned_written_and_cut(
     window: Window, qtbot, other: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:  # fmt: skip
+) -> None:
     page = window.together
     show(window, monkeypatch)
     assert not page.search.isEnabled() and "add the jobs" in page.figures.text()
@@ -83,7 +83,9 @@ def test_two_jobs_are_planned_written_and_cut(
     assert "cut already" in window.message.text.text()
 
 
-def test_a_plan_is_put_aside_when_its_jobs_change(window: Window, qtbot, other: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_plan_is_put_aside_when_its_jobs_change(
+    window: Window, qtbot, other: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     page = window.together
     show(window, monkeypatch, other, other)
     assert page.jobs.count() == 2  # a file is taken once
@@ -102,7 +104,7 @@ def test_a_plan_is_put_aside_when_its_jobs_change(window: Window, qtbot, other: 
 
 def test_jobs_are_remembered_and_one_that_is_gone_is_named(
     window: Window, qtbot, other: Path, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
-) -> None:  # fmt: skip
+) -> None:
     page = window.together
     bad = tmp_path / "bad.plank"
     bad.write_text("no job")

@@ -213,8 +213,6 @@ def test_loose_shelves_share_what_the_fittings_leave(job: Job) -> None:
             assert part.frame.origin[2] + part.thickness <= rail.z - rail.free_below + 0.01
 
 
-
-
 def test_a_style_is_replaced_everywhere_at_once(job: Job) -> None:
     job = bays.set_front_value(job, ((cell(job), (1,)),), "style", "framed").job
     styles = {f.style for f in made(job).fronts}

@@ -212,9 +212,17 @@ def test_a_scheme_finish_reaches_all_but_the_units_with_their_own(job: Job) -> N
 
 @pytest.mark.parametrize(
     ("key", "text"),
-    [("height", "tall"), ("height", "10"), ("height", "9m"), ("finish_front", "gold"), ("handle", "HG-110"),
-     ("front_style", "wavy"), ("wheels", "4"), ("gap_side", "-1")],
-)  # fmt: skip
+    [
+        ("height", "tall"),
+        ("height", "10"),
+        ("height", "9m"),
+        ("finish_front", "gold"),
+        ("handle", "HG-110"),
+        ("front_style", "wavy"),
+        ("wheels", "4"),
+        ("gap_side", "-1"),
+    ],
+)
 def test_own_values_that_do_not_fit_are_refused(job: Job, key: str, text: str) -> None:
     with pytest.raises(PlankError):
         units.set_own(job, (cell_of(job, "A2"),), key, text)
@@ -319,8 +327,9 @@ def test_openings_stay_in_their_wall_and_apart(job: Job) -> None:
     assert not rooms.delete_opening(job, window).job.rooms[0].openings
 
 
-@pytest.mark.parametrize(("key", "text"), [("width", "10"), ("depth", "much"), ("height", "99m"), ("wall_thickness", "0"),
-                                           ("colour", "5")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("key", "text"), [("width", "10"), ("depth", "much"), ("height", "99m"), ("wall_thickness", "0"), ("colour", "5")]
+)
 def test_impossible_rooms_are_refused(job: Job, key: str, text: str) -> None:
     with pytest.raises(PlankError):
         rooms.set_room_length(job, "r1", key, text)
@@ -389,11 +398,15 @@ def test_a_typed_distance_to_a_butting_neighbour_is_had_and_the_neighbour_stays(
 
 
 @given(
-    st.lists(st.sampled_from(["door 300", "door 450", "gap 150", "gap 400", "pair share", "open rest"]), min_size=1, max_size=6),
+    st.lists(
+        st.sampled_from(["door 300", "door 450", "gap 150", "gap 400", "pair share", "open rest"]),
+        min_size=1,
+        max_size=6,
+    ),
     st.integers(0, 5),
     st.sampled_from(["left", "right"]),
     st.integers(0, 900),
-)  # fmt: skip
+)
 def test_a_typed_clear_distance_is_had_exactly_or_refused(cells: list[str], pick: int, side: str, mm: int) -> None:
     from tall_plank.setout.clear import clear_of
 

@@ -271,7 +271,9 @@ def test_a_saved_island_stands_inside_a_smaller_room(turned: int) -> None:
     """Without a place it stands in the middle of its room, however it is turned, not where it stood in the other one."""
     big = rooms.set_room_length(rooms.set_room_length(new_job(), "r1", "width", "9000").job, "r1", "depth", "8000").job
     change = islands.add_island(big, "r1", (7500.0, 7000.0))
-    job = with_run(islands.turn_island(change.job, change.made[0], float(turned)).job, "K1", Level.BASE, "pair 900, drawers 600")
+    job = with_run(
+        islands.turn_island(change.job, change.made[0], float(turned)).job, "K1", Level.BASE, "pair 900, drawers 600"
+    )
     saved = library.save_island(job, change.made[0], "Far corner")
     small = rooms.set_room_length(new_job(), "r1", "depth", "3000").job
     placed = library.place_saved(small, saved, "r1", "A").job

@@ -235,8 +235,9 @@ def test_appliances_ask_for_the_service_points_that_they_need() -> None:
     job = features.add_service(job, "r1", "A", "water", 1600.0).job
     job = features.add_service(job, "r1", "A", "waste", 1700.0).job
     assert service_snags(job) == [
-        "A2: No power point lies within 1200 of it.", "A4: No power point lies within 1200 of it.",
-    ]  # fmt: skip
+        "A2: No power point lies within 1200 of it.",
+        "A4: No power point lies within 1200 of it.",
+    ]
     # 900 from the dishwasher's left side, 1800 from the hob's: only the dishwasher is served.
     near = features.add_service(job, "r1", "A", "power", 300.0).job
     assert service_snags(near) == ["A4: No power point lies within 1200 of it."]

@@ -39,7 +39,13 @@ def test_a_handle_of_a_list_is_drilled_at_its_centers_and_priced(tmp_path: Path,
     job = units.set_own(job, cells, "handle", "TW-1").job
     line = next(line for line in Workings(job).costs.lines if line.code == "TW-1")
     assert line.price == Decimal("12.40")
-    drilled = [op for _, u in Workings(job).made.units for p in u.parts for op in p.operations if getattr(op, "use", "") == "handle"]
+    drilled = [
+        op
+        for _, u in Workings(job).made.units
+        for p in u.parts
+        for op in p.operations
+        if getattr(op, "use", "") == "handle"
+    ]
     assert len(drilled) == 2 * int(line.qty)
 
 
@@ -114,7 +120,10 @@ def test_a_workbook_reads_as_a_csv_does(tmp_path: Path, job: Job) -> None:
     book.active.append(["BP18", None, None, 31])
     book.save(tmp_path / "list.xlsx")
     rows = read_stock_list(tmp_path / "list.xlsx")
-    assert rows == listed(tmp_path, "code,name,kind,price,length_mm,centers_mm\nTW-1,Thwart pull,handle,12.4,250,224\n,,,,,\nBP18,,,31,,\n")
+    assert rows == listed(
+        tmp_path,
+        "code,name,kind,price,length_mm,centers_mm\nTW-1,Thwart pull,handle,12.4,250,224\n,,,,,\nBP18,,,31,,\n",
+    )
 
 
 @pytest.mark.parametrize(

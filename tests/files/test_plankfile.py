@@ -91,18 +91,41 @@ LENGTH = {"text": "100mm", "mm": 100.0}
 @pytest.mark.parametrize(
     "change",
     [
-        lambda r: r.update(outline={"type": "sides", "sides": [*SIDES, *LOOSE], "heading": 0.0}, runs=[{"id": "n1", "wall": "Z", "level": "base"}]),
+        lambda r: r.update(
+            outline={"type": "sides", "sides": [*SIDES, *LOOSE], "heading": 0.0},
+            runs=[{"id": "n1", "wall": "Z", "level": "base"}],
+        ),
         lambda r: r.update(outline={"type": "sides", "sides": SIDES, "heading": 0.0}),
-        lambda r: r.update(outline={"type": "sides", "sides": [{**SIDES[0], "angle": 400.0}, SIDES[1], *LOOSE], "heading": 0.0}),
-        lambda r: r.update(outline={"type": "sides", "sides": [*SIDES, LOOSE[0], {**LOOSE[1], "id": "A"}], "heading": 0.0}),
+        lambda r: r.update(
+            outline={"type": "sides", "sides": [{**SIDES[0], "angle": 400.0}, SIDES[1], *LOOSE], "heading": 0.0}
+        ),
+        lambda r: r.update(
+            outline={"type": "sides", "sides": [*SIDES, LOOSE[0], {**LOOSE[1], "id": "A"}], "heading": 0.0}
+        ),
         lambda r: r.update(outline={"type": "circle", "radius": 5}),
-        lambda r: r.update(columns=[{"id": "m1", "kind": "column", "wall": "Q", "x": LENGTH, "width": LENGTH, "depth": LENGTH}]),
+        lambda r: r.update(
+            columns=[{"id": "m1", "kind": "column", "wall": "Q", "x": LENGTH, "width": LENGTH, "depth": LENGTH}]
+        ),
         lambda r: r.update(islands=[{"id": "i1", "letter": "A", "x": LENGTH, "y": LENGTH, "length": LENGTH}]),
-        lambda r: r.update(islands=[{"id": "i1", "letter": "K", "wall": "Q", "x": LENGTH, "y": LENGTH, "length": LENGTH}]),
+        lambda r: r.update(
+            islands=[{"id": "i1", "letter": "K", "wall": "Q", "x": LENGTH, "y": LENGTH, "length": LENGTH}]
+        ),
         lambda r: r.update(slopes=[{"id": "l1", "wall": "Q", "low": LENGTH, "run": LENGTH}]),
-        lambda r: r.update(openings=[{"id": "o1", "wall": "A", "kind": "trapdoor", "x": LENGTH, "width": LENGTH, "height": LENGTH, "sill": LENGTH}]),
+        lambda r: r.update(
+            openings=[
+                {
+                    "id": "o1",
+                    "wall": "A",
+                    "kind": "trapdoor",
+                    "x": LENGTH,
+                    "width": LENGTH,
+                    "height": LENGTH,
+                    "sill": LENGTH,
+                }
+            ]
+        ),
     ],
-)  # fmt: skip
+)
 def test_rooms_that_cannot_be_are_refused(job: Job, change) -> None:  # type: ignore[no-untyped-def]
     raw = json.loads(job_bytes(job))
     change(room_of(raw))

@@ -66,10 +66,16 @@ def test_what_is_booked_is_not_thrown_away(rack: Rack) -> None:
     assert len(rack.pieces(gone=True)) == 2
 
 
-@pytest.mark.parametrize(("length", "width", "count", "place"), [
-    (5.0, 400.0, 1, "length"), (float("nan"), 400.0, 1, "length"), (900.0, 7000.0, 1, "width"),
-    (900.0, 400.0, 0, "count"), (900.0, 400.0, 10**9, "count"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("length", "width", "count", "place"),
+    [
+        (5.0, 400.0, 1, "length"),
+        (float("nan"), 400.0, 1, "length"),
+        (900.0, 7000.0, 1, "width"),
+        (900.0, 400.0, 0, "count"),
+        (900.0, 400.0, 10**9, "count"),
+    ],
+)
 def test_sizes_and_counts_that_make_no_sense_are_refused(
     rack: Rack, length: float, width: float, count: int, place: str
 ) -> None:
@@ -127,7 +133,9 @@ def test_two_programs_never_book_the_same_offcut(rack: Rack) -> None:
         assert {p.id for p in rack.pieces() if p.job == job} == ids
 
 
-ACTS = st.lists(st.tuples(st.sampled_from(["add", "book", "release", "throw", "cut", "whole"]), st.integers(1, 6)), max_size=14)
+ACTS = st.lists(
+    st.tuples(st.sampled_from(["add", "book", "release", "throw", "cut", "whole"]), st.integers(1, 6)), max_size=14
+)
 
 
 @settings(max_examples=25, deadline=None)

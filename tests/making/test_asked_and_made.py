@@ -29,7 +29,9 @@ def made(text: str, level: Level = Level.BASE, **own: str) -> MadeUnit:
     return make_job(job, set_out(job)).units[0][1]
 
 
-@pytest.mark.parametrize(("load", "code"), [(10, "RN-500"), (45, "RN-500"), (45.1, "RN-500H"), (68, "RN-500H"), (90, "RN-500H")])
+@pytest.mark.parametrize(
+    ("load", "code"), [(10, "RN-500"), (45, "RN-500"), (45.1, "RN-500H"), (68, "RN-500H"), (90, "RN-500H")]
+)
 def test_of_the_longest_runners_the_weakest_that_carries_the_load(load: float, code: str) -> None:
     runner = runner_for(STOCK, 540.0, lambda _: load)
     assert runner is not None

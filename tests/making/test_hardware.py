@@ -164,10 +164,19 @@ def test_gables_down_to_the_floor_are_notched_round_the_plinth() -> None:
     before = on_legs.spec.height * left.width * left.thickness
     assert whole - cut - (before - holes) == pytest.approx(100 * notch * left.thickness, rel=1e-3)
     # Holes stay where they are in the unit.
-    assert {round(p.frame.out((op.x, op.y, 0))[2], 2) for p in unit.parts if p.name == "left gable"
-            for op in p.operations if isinstance(op, Bore) and op.face == "A"} == {
-        round(p.frame.out((op.x, op.y, 0))[2], 2) for p in on_legs.parts if p.name == "left gable"
-        for op in p.operations if isinstance(op, Bore) and op.face == "A"}  # fmt: skip
+    assert {
+        round(p.frame.out((op.x, op.y, 0))[2], 2)
+        for p in unit.parts
+        if p.name == "left gable"
+        for op in p.operations
+        if isinstance(op, Bore) and op.face == "A"
+    } == {
+        round(p.frame.out((op.x, op.y, 0))[2], 2)
+        for p in on_legs.parts
+        if p.name == "left gable"
+        for op in p.operations
+        if isinstance(op, Bore) and op.face == "A"
+    }
     legs = {u: next((i.qty for i in x.items if i.code == "LG-100"), 0) for u, x in (("a", on_legs), ("b", unit))}
     assert legs == {"a": 6, "b": 2}
     under = units.set_own(job, (cell,), "bottom_fit", "under").job
@@ -206,8 +215,12 @@ def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() 
         assert len(cups) >= 4
         solids = [p for p in unit.parts if p.name.startswith("fixed shelf") or p.role in ("packer", "shelf")]
         for part in solids:
-            zs = [part.frame.out((u, v, w))[2] for u in (0, part.length) for v in (0, part.width)
-                  for w in (0, part.thickness)]  # fmt: skip
+            zs = [
+                part.frame.out((u, v, w))[2]
+                for u in (0, part.length)
+                for v in (0, part.width)
+                for w in (0, part.thickness)
+            ]
             for z in cups:
                 assert not min(zs) - 20 < z < max(zs) + 20, (sizes, part.name, z)
 

@@ -116,10 +116,14 @@ def test_tracks_and_profiles_are_bought_by_the_metre() -> None:
 @pytest.mark.parametrize(
     ("key", "text", "told"),
     [
-        ("leaves", "1", "not possible"), ("leaves", "many", "no number"), ("leaves", "99", "not possible"),
-        ("overlap", "wide", ""), ("overlap", "900", ""), ("tracks", "2", "have no"),
+        ("leaves", "1", "not possible"),
+        ("leaves", "many", "no number"),
+        ("leaves", "99", "not possible"),
+        ("overlap", "wide", ""),
+        ("overlap", "900", ""),
+        ("tracks", "2", "have no"),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_is_said(key: str, text: str, told: str) -> None:
     job, name = put()
     with pytest.raises(PlankError) as caught:

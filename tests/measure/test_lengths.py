@@ -49,9 +49,14 @@ def test_a_length_typed_in_any_unit_is_read(text: str, mm: float) -> None:
 
 @pytest.mark.parametrize(
     ("unit", "mm"),
-    [(DisplayUnit.MM, 12.0), (DisplayUnit.CM, 120.0), (DisplayUnit.INCH, 304.8), (DisplayUnit.FEET, 304.8),
-     (DisplayUnit.FRACTION_16, 304.8)],
-)  # fmt: skip
+    [
+        (DisplayUnit.MM, 12.0),
+        (DisplayUnit.CM, 120.0),
+        (DisplayUnit.INCH, 304.8),
+        (DisplayUnit.FEET, 304.8),
+        (DisplayUnit.FRACTION_16, 304.8),
+    ],
+)
 def test_a_bare_number_means_the_display_unit(unit: DisplayUnit, mm: float) -> None:
     assert parse_length("12", unit).mm == pytest.approx(mm)
 
@@ -110,8 +115,10 @@ def test_named_values_stand_in_sums_and_are_lengths() -> None:
     assert parse_length("3 * worktop / worktop", values={"worktop": 40.0}).mm == 3.0
 
 
-@given(st.sampled_from(UNITS), st.sampled_from(["7", "7 1/2", "a + 3", "a+2*18", "(3-1)+a", "36/2+a", "min(a;5)*2",
-                                               "a - -3", "(2+3)*2", "3/4"]))  # fmt: skip
+@given(
+    st.sampled_from(UNITS),
+    st.sampled_from(["7", "7 1/2", "a + 3", "a+2*18", "(3-1)+a", "36/2+a", "min(a;5)*2", "a - -3", "(2+3)*2", "3/4"]),
+)
 def test_a_kept_text_means_the_same_in_every_display(unit: DisplayUnit, text: str) -> None:
     values = {"a": 100.0}
     kept = parse_length(text, unit, values)

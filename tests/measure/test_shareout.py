@@ -11,8 +11,10 @@ from tall_plank.measure.shareout import Member, RestGoes, Rule, share_out
 FIXED = st.builds(lambda size: Member(Rule.FIXED, size=size), st.floats(1, 900))
 SHARE = st.builds(
     lambda weight, least, span: Member(Rule.SHARE, weight=weight, least=least, most=least + span),
-    st.floats(0.25, 4), st.floats(0, 300), st.floats(0, 900),
-)  # fmt: skip
+    st.floats(0.25, 4),
+    st.floats(0, 300),
+    st.floats(0, 900),
+)
 REST = st.builds(lambda least: Member(Rule.REST, least=least), st.floats(0, 200))
 
 
@@ -67,7 +69,12 @@ def test_no_members_leave_everything() -> None:
     assert share_out(500, []).left == 500
 
 
-@given(st.floats(0, 8000), st.lists(st.one_of(FIXED, SHARE, REST), max_size=12), st.floats(0, 20), st.sampled_from([0.0, 0.5, 1.0]))  # fmt: skip
+@given(
+    st.floats(0, 8000),
+    st.lists(st.one_of(FIXED, SHARE, REST), max_size=12),
+    st.floats(0, 20),
+    st.sampled_from([0.0, 0.5, 1.0]),
+)
 def test_sizes_gaps_and_what_is_left_always_sum_to_the_length(
     total: float, members: list[Member], gap: float, step: float
 ) -> None:

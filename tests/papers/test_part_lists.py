@@ -136,7 +136,10 @@ def test_solid_timber_is_listed_with_rough_sizes_and_gets_no_edging_of_its_own(d
     assert ash.snags == () and not any(u.problems for _, u in ash.made.units)
     first = rows[0]
     assert (first["rough_length"], first["rough_width"], first["rough_thickness"]) == (
-        first["length"] + 30, first["width"] + 6, first["thickness"] + 6)  # fmt: skip
+        first["length"] + 30,
+        first["width"] + 6,
+        first["thickness"] + 6,
+    )
     volume = first["qty"] * first["rough_length"] * first["rough_width"] * first["rough_thickness"] * 1e-6
     assert first["volume"] == pytest.approx(volume, abs=0.006)
 

@@ -49,7 +49,9 @@ def test_an_offcut_of_the_rack_is_not_bought(demo: Workings) -> None:
     with_rack = msgspec.structs.replace(first, rack=7)
     plan = msgspec.structs.replace(demo.plan, boards=(with_rack, *demo.plan.boards[1:]))
     w = demo
-    found = order_lines(plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, w.job.price_book(), w.job.cutting)
+    found = order_lines(
+        plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, w.job.price_book(), w.job.cutting
+    )
     assert next(o for o in found if o.code == first.board).qty == lines(w)[first.board].qty - 1
 
 

@@ -49,9 +49,15 @@ def test_the_unit_stands_in_the_head() -> None:
 
 @pytest.mark.parametrize(
     ("value", "kind", "text"),
-    [(600.0, "length", "600"), (0.1, "length", "0.1"), (Decimal("3"), "money", "3.00"), (None, "text", ""),
-     ("=SUM(A1)", "text", "'=SUM(A1)"), ("plain", "text", "plain")],
-)  # fmt: skip
+    [
+        (600.0, "length", "600"),
+        (0.1, "length", "0.1"),
+        (Decimal("3"), "money", "3.00"),
+        (None, "text", ""),
+        ("=SUM(A1)", "text", "'=SUM(A1)"),
+        ("plain", "text", "plain"),
+    ],
+)
 def test_values_for_other_programs(value: object, kind: str, text: str) -> None:
     assert plain(value, Column("k", "K", kind)) == text  # type: ignore[arg-type]
 

@@ -30,9 +30,10 @@ def test_feet_and_inches(feet: int, inches: int, sixteenths: int) -> None:
 
 NUMBER = st.integers(1, 99).map(str)
 SUM = st.recursive(
-    NUMBER, lambda inner: st.tuples(inner, st.sampled_from(["+", "-", "*"]), inner).map(lambda t: f"({t[0]}{t[1]}{t[2]})"),
+    NUMBER,
+    lambda inner: st.tuples(inner, st.sampled_from(["+", "-", "*"]), inner).map(lambda t: f"({t[0]}{t[1]}{t[2]})"),
     max_leaves=6,
-)  # fmt: skip
+)
 
 
 @given(SUM)

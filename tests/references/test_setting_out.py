@@ -163,9 +163,7 @@ def test_crossing_is_what_shapely_calls_not_valid(points, shift: float, turn: fl
     moved = list(points)
     moved[0] = (moved[0][0] + shift * math.cos(turn), moved[0][1] + shift * math.sin(turn))
     polygon = Polygon(moved)
-    near = min(
-        math.dist(moved[0], p) for p in moved[1:]
-    ) if len(moved) > 1 else 0.0  # fmt: skip
+    near = min(math.dist(moved[0], p) for p in moved[1:]) if len(moved) > 1 else 0.0
     if polygon.area < 1e3 or near < 1.0:
         return
     if (ol.crossing(moved) is None) is not polygon.is_valid:

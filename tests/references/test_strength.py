@@ -85,8 +85,13 @@ def test_moduli_of_the_stock_are_those_of_their_standards() -> None:
 
 @pytest.mark.parametrize(
     ("size", "density", "expected"),
-    [((597, 717, 18), 750, 5.7787), ((597, 717, 19), 650, 5.2864), ((500, 700, 4), 2500, 3.5), ((1220, 2440, 18), 680, 36.436)],
-)  # fmt: skip
+    [
+        ((597, 717, 18), 750, 5.7787),
+        ((597, 717, 19), 650, 5.2864),
+        ((500, 700, 4), 2500, 3.5),
+        ((1220, 2440, 18), 680, 36.436),
+    ],
+)
 def test_weights_of_panels(size: tuple[float, float, float], density: float, expected: float) -> None:
     """MDF and particleboard (common practice), float glass EN 572-1, birch plywood (plywood handbook)."""
     assert size[0] * size[1] * size[2] * density * 1e-9 == pytest.approx(expected, abs=1e-4)

@@ -102,8 +102,17 @@ def test_spacing_of_dowels() -> None:
 
 @pytest.mark.parametrize(
     ("height", "weight", "count"),
-    [(717, 5.0, 2), (900, 6.0, 2), (717, 6.5, 3), (901, 5.0, 3), (1600, 12.0, 3), (2000, 17.0, 4), (2112, 15.6, 5), (2400, 23.0, None)],
-)  # fmt: skip
+    [
+        (717, 5.0, 2),
+        (900, 6.0, 2),
+        (717, 6.5, 3),
+        (901, 5.0, 3),
+        (1600, 12.0, 3),
+        (2000, 17.0, 4),
+        (2112, 15.6, 5),
+        (2400, 23.0, None),
+    ],
+)
 def test_hinges_by_the_larger_demand_of_height_and_weight(height: float, weight: float, count: int | None) -> None:
     """Common practice for doors 600 wide; charts differ."""
     assert hinge_count(height, weight, MADE) == count

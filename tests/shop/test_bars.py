@@ -15,22 +15,30 @@ from tall_plank.shop.knapsack import fill_best
 
 PIECES = st.lists(
     st.builds(
-        BarPiece, piece=st.uuids().map(str), length=st.floats(40.0, 3200.0).map(lambda x: round(x, 1)),
-        qty=st.integers(0, 6), profile=st.sampled_from(["cornice", "rail"]),
+        BarPiece,
+        piece=st.uuids().map(str),
+        length=st.floats(40.0, 3200.0).map(lambda x: round(x, 1)),
+        qty=st.integers(0, 6),
+        profile=st.sampled_from(["cornice", "rail"]),
     ),
     max_size=7,
-)  # fmt: skip
+)
 STOCK = st.lists(
     st.builds(
-        BarStock, profile=st.sampled_from(["cornice", "rail"]), length=st.sampled_from([2400.0, 3000.0, 2700.5, 60.0]),
+        BarStock,
+        profile=st.sampled_from(["cornice", "rail"]),
+        length=st.sampled_from([2400.0, 3000.0, 2700.5, 60.0]),
         price=st.sampled_from([0.0, 8.5, 12.0]),
     ),
-    max_size=4, unique_by=lambda s: (s.profile, s.length),
-)  # fmt: skip
+    max_size=4,
+    unique_by=lambda s: (s.profile, s.length),
+)
 
 
 @given(PIECES, STOCK, st.sampled_from([0.0, 3.0, 4.2]), st.sampled_from([0.0, 15.0]))
-def test_any_list_of_lengths_is_cut_right(pieces: list[BarPiece], stock: list[BarStock], kerf: float, trim: float) -> None:
+def test_any_list_of_lengths_is_cut_right(
+    pieces: list[BarPiece], stock: list[BarStock], kerf: float, trim: float
+) -> None:
     plan = cut_bars(pieces, stock, kerf, trim)
     check_bars(pieces, stock, plan, kerf, trim)
     for profile in {b.profile for b in plan.bars}:
@@ -70,8 +78,11 @@ def test_the_best_filling_is_the_best_of_all(rows: list[tuple[float, float, int]
     assert (counts <= need).all() and float(counts @ sizes) <= room + 1e-3
     assert float(counts @ worth) == pytest.approx(value, abs=1e-9)
     ways = itertools.product(*(range(int(n) + 1) for n in need))
-    best = max(sum(c * w for c, w in zip(way, worth, strict=True)) for way in ways
-               if sum(c * s for c, s in zip(way, sizes, strict=True)) <= room + 1e-9)  # fmt: skip
+    best = max(
+        sum(c * w for c, w in zip(way, worth, strict=True))
+        for way in ways
+        if sum(c * s for c, s in zip(way, sizes, strict=True)) <= room + 1e-9
+    )
     assert value >= best - 1e-9
 
 

@@ -142,9 +142,7 @@ def test_what_lies_on_bars_is_ordered_by_the_bar(oak: Workings) -> None:
 
 def test_a_rail_too_long_for_its_bars_is_named() -> None:
     job = demo_job()
-    fittings = tuple(
-        msgspec.structs.replace(f, bars=(1000.0,)) if f.code == "RL-25" else f for f in job.stock.fittings
-    )
+    fittings = tuple(msgspec.structs.replace(f, bars=(1000.0,)) if f.code == "RL-25" else f for f in job.stock.fittings)
     w = Workings(msgspec.structs.replace(job, stock=msgspec.structs.replace(job.stock, fittings=fittings)))
     lost = [(u.piece, u.why) for u in w.bars.unplaced]
     assert {piece for piece, _ in lost} == {"3A1", "3A3"}

@@ -73,7 +73,9 @@ def test_no_operation_is_dropped() -> None:
             part = parts[p.part]
             first = work_on(p.part, part, p, w.job.stock)
             second = work_on(p.part, part, p, w.job.stock, second=True)
-            done = sum(len(x) for work in (first, second) for x in (work.holes, work.slots, work.pockets, work.openings))
+            done = sum(
+                len(x) for work in (first, second) for x in (work.holes, work.slots, work.pockets, work.openings)
+            )
             by_hand = [x for x in first.left if x.why != "other face"]
             assert done + len(by_hand) == len(part.operations), part.name
             assert len([x for x in first.left if x.why == "other face"]) == done - sum(
@@ -90,8 +92,10 @@ def test_every_hole_of_a_program_is_drilled_once_at_its_depth() -> None:
     program = program_of("b", (board.length, board.width, thick), works, MACHINE)
     wanted = sorted(
         (round(h.x, 2), round(h.y, 2), round(-MACHINE.into_spoil if h.through else thick - h.depth, 2))
-        for work in works for h in work.holes if MACHINE.drill(h.diameter, h.depth) is not None
-    )  # fmt: skip
+        for work in works
+        for h in work.holes
+        if MACHINE.drill(h.diameter, h.depth) is not None
+    )
     found, at, drilling = [], (0.0, 0.0), False
     for line in program.text.splitlines():
         if line.startswith("T"):
@@ -115,7 +119,12 @@ def plain_part(**more) -> Part:  # type: ignore[no-untyped-def]
 
 @pytest.mark.parametrize(
     ("angle", "turned", "place"),
-    [(0.0, False, (150.0, 230.0)), (90.0, True, (370.0, 250.0)), (180.0, False, (650.0, 470.0)), (270.0, True, (130.0, 750.0))],
+    [
+        (0.0, False, (150.0, 230.0)),
+        (90.0, True, (370.0, 250.0)),
+        (180.0, False, (650.0, 470.0)),
+        (270.0, True, (130.0, 750.0)),
+    ],
 )
 def test_a_hole_turns_with_its_part(angle: float, turned: bool, place: tuple[float, float]) -> None:
     """A hole 50 along and 30 up on a part 600 x 300 whose least corner lies at 100, 200."""
@@ -127,7 +136,11 @@ def test_a_hole_turns_with_its_part(angle: float, turned: bool, place: tuple[flo
 
 
 def test_a_part_with_more_on_its_back_lies_face_down_and_is_mirrored() -> None:
-    holes = (Bore("B", 50.0, 30.0, 35.0, 12.5, "hinge"), Bore("B", 550.0, 30.0, 35.0, 12.5, "hinge"), Bore("A", 300.0, 100.0, 5.0, 13.0, "x"))
+    holes = (
+        Bore("B", 50.0, 30.0, 35.0, 12.5, "hinge"),
+        Bore("B", 550.0, 30.0, 35.0, 12.5, "hinge"),
+        Bore("A", 300.0, 100.0, 5.0, 13.0, "x"),
+    )
     part = plain_part(operations=holes)
     assert side_up(part) == "B"
     work = work_on("A1", part, Placement("A1", 0.0, 0.0, 600.0, 300.0, False), STOCK)
@@ -141,9 +154,11 @@ def test_operations_move_with_the_edging_that_is_still_to_come() -> None:
     """1 mm edging with 0.5 mm pre-milling: the cut part is 0.5 mm smaller at each banded edge, and x starts there."""
     edging = next(e for e in STOCK.edgings if e.thickness == 1.0)
     part = plain_part(
-        edges=Edges(edging.code, "", edging.code, edging.code), cut_length=599.0, cut_width=299.5,
+        edges=Edges(edging.code, "", edging.code, edging.code),
+        cut_length=599.0,
+        cut_width=299.5,
         operations=(Bore("A", 50.0, 30.0, 5.0, 13.0, "pin"),),
-    )  # fmt: skip
+    )
     off = taken_off(part, STOCK)
     assert off == pytest.approx({"L1": 0.5, "L2": 0.0, "W1": 0.5, "W2": 0.5})
     work = work_on("A1", part, Placement("A1", 0.0, 0.0, 599.0, 299.5, False), STOCK)
@@ -151,7 +166,9 @@ def test_operations_move_with_the_edging_that_is_still_to_come() -> None:
 
 
 def test_what_no_tool_can_do_is_refused_by_name() -> None:
-    part = plain_part(operations=(Bore("A", 50.0, 30.0, 2.0, 13.0, "pilot"), Bore("A", 90.0, 30.0, 5.0, 60.0, "deep")), thickness=80.0)
+    part = plain_part(
+        operations=(Bore("A", 50.0, 30.0, 2.0, 13.0, "pilot"), Bore("A", 90.0, 30.0, 5.0, 60.0, "deep")), thickness=80.0
+    )
     work = work_on("A1", part, Placement("A1", 20.0, 20.0, 600.0, 300.0, False), STOCK)
     program = program_of("b", (700.0, 400.0, 80.0), [work], MACHINE)
     told = {x.what for x in program.refused}
@@ -162,7 +179,10 @@ def test_what_no_tool_can_do_is_refused_by_name() -> None:
 
 
 def test_parts_too_near_for_the_mill_are_refused() -> None:
-    works = [work_on(str(i), plain_part(), Placement(str(i), 20.0 + i * 603.0, 20.0, 600.0, 300.0, False), STOCK) for i in range(2)]
+    works = [
+        work_on(str(i), plain_part(), Placement(str(i), 20.0 + i * 603.0, 20.0, 600.0, 300.0, False), STOCK)
+        for i in range(2)
+    ]
     program = program_of("b", (1300.0, 400.0, 18.0), works, MACHINE)
     assert {x.why for x in program.refused} == {"the next part lies 3.0 mm away"}
 
@@ -211,8 +231,10 @@ def test_a_mill_swings_into_an_outline_from_the_waste() -> None:
     # Every arc ends where the next straight cut is tangent to it, so the edge shows no mark.
     without = run_program(
         program_of("b", (800.0, 500.0, 18.0), [work], msgspec.structs.replace(MACHINE, lead=0.0)).text,
-        MACHINE, program.size, program.parts,
-    )  # fmt: skip
+        MACHINE,
+        program.size,
+        program.parts,
+    )
     assert without.faults == []
     # Both leave the same part; what falls out of its opening is waste.
     apart = abs(run.heights[60:460, 60:360] - without.heights[60:460, 60:360])
@@ -222,7 +244,11 @@ def test_a_mill_swings_into_an_outline_from_the_waste() -> None:
 
 def test_without_room_a_mill_goes_down_on_the_outline() -> None:
     part = plain_part(length=200.0, width=150.0, cut_length=200.0, cut_width=150.0)
-    places = [Placement(f"A{i}{j}", 15.0 + i * 212.0, 15.0 + j * 162.0, 200.0, 150.0, False) for i in range(3) for j in range(3)]
+    places = [
+        Placement(f"A{i}{j}", 15.0 + i * 212.0, 15.0 + j * 162.0, 200.0, 150.0, False)
+        for i in range(3)
+        for j in range(3)
+    ]
     works = [work_on(p.part, part, p, STOCK) for p in places]
     program = program_of("b", (667.0, 519.0, 18.0), works, MACHINE)
     assert run_program(program.text, MACHINE, program.size, program.parts).faults == []

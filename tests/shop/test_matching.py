@@ -44,7 +44,9 @@ def test_doors_of_a_pair_match_within_their_unit() -> None:
     assert rows_of(w, "no") == []
     # Hinge cups lie in face A, so that is the inside: seen from there with the grain up, the board's width runs to the
     # left, which is to the right from outside.
-    cups = {op.face for i in w.made.parts() if i.part.name == "door 1" for op in i.part.operations if isinstance(op, Bore)}
+    cups = {
+        op.face for i in w.made.parts() if i.part.name == "door 1" for op in i.part.operations if isinstance(op, Bore)
+    }
     assert "A" in cups
     assert rows_of(w, "unit") == [["A1 door 1", "A1 door 2"]]
 
@@ -64,7 +66,11 @@ def test_every_wall_is_seen_from_its_own_side(wall: str) -> None:
 def test_a_stack_of_drawers_matches_where_the_grain_lies() -> None:
     w = oak("drawers 900", grain="horizontal")
     (row,) = rows_of(w, "unit")
-    parts = {i.part.name: i.parent.out(i.part.frame.out((0.0, 0.0, 0.0)))[2] for i in w.made.parts() if i.part.role == "front"}
+    parts = {
+        i.part.name: i.parent.out(i.part.frame.out((0.0, 0.0, 0.0)))[2]
+        for i in w.made.parts()
+        if i.part.role == "front"
+    }
     assert len(row) == 3
     heights = [parts[name.split(" ", 1)[1]] for name in row]
     assert heights == sorted(heights, reverse=True)  # seen from inside with the grain to the left: from the top down

@@ -39,7 +39,9 @@ def some_parts(n: int = 24) -> tuple[NestPart, ...]:
     )
 
 
-def ask(parts: tuple[NestPart, ...] | None = None, boards: tuple[NestBoard, ...] = (BOARD,), **rules) -> tuple[Request, NestPlan]:  # type: ignore[no-untyped-def]
+def ask(
+    parts: tuple[NestPart, ...] | None = None, boards: tuple[NestBoard, ...] = (BOARD,), **rules
+) -> tuple[Request, NestPlan]:  # type: ignore[no-untyped-def]
     request = Request(parts or some_parts(), boards, NestRules(**{"seconds": 0.0, "effort": 3, **rules}))
     return request, nest(request)
 
@@ -56,12 +58,19 @@ PART = st.builds(
 )
 BOARDS = st.lists(
     st.builds(
-        NestBoard, board=st.sampled_from(["A", "B", "C", "D"]), material=st.sampled_from(["ply", "white"]),
-        length=st.sampled_from([2500.0, 2800.0, 1000.0, 640.5]), width=st.sampled_from([1250.0, 2070.0, 400.0]),
-        price=st.sampled_from([0.0, 40.0, 75.5]), qty=st.sampled_from([None, None, 1, 3]), offcut=st.booleans(),
+        NestBoard,
+        board=st.sampled_from(["A", "B", "C", "D"]),
+        material=st.sampled_from(["ply", "white"]),
+        length=st.sampled_from([2500.0, 2800.0, 1000.0, 640.5]),
+        width=st.sampled_from([1250.0, 2070.0, 400.0]),
+        price=st.sampled_from([0.0, 40.0, 75.5]),
+        qty=st.sampled_from([None, None, 1, 3]),
+        offcut=st.booleans(),
     ),
-    min_size=1, max_size=4, unique_by=lambda b: (b.material, b.board),
-)  # fmt: skip
+    min_size=1,
+    max_size=4,
+    unique_by=lambda b: (b.material, b.board),
+)
 RULES = st.builds(
     NestRules,
     kerf=st.sampled_from([0.0, 3.2, 4.4]),
@@ -138,7 +147,9 @@ def test_gathering_leaves_larger_pieces(monkeypatch: pytest.MonkeyPatch) -> None
     gained = 0.0
     for seed in (0, 2, 4, 6):
         r = random.Random(seed)
-        sizes = [(r.choice([720, 560, 330, 900, 450, 1300]), r.choice([560, 330, 300, 597, 140, 96])) for _ in range(60)]
+        sizes = [
+            (r.choice([720, 560, 330, 900, 450, 1300]), r.choice([560, 330, 300, 597, 140, 96])) for _ in range(60)
+        ]
         parts = tuple(NestPart(f"p{i}", float(a), float(b)) for i, (a, b) in enumerate(sizes))
         request = Request(parts, (NestBoard("b", "", 2800.0, 2070.0),), NestRules(effort=3, seconds=0.0))
         left = []
@@ -183,7 +194,9 @@ def test_better_plans_are_told_on_the_way_and_a_stop_keeps_the_best() -> None:
 
 
 def test_matched_fronts_lie_side_by_side_in_their_order() -> None:
-    fronts = tuple(NestPart(f"F{i}", 716.0, w, 1, "ply", "length", match="row") for i, w in enumerate((397.0, 597.0, 147.0)))
+    fronts = tuple(
+        NestPart(f"F{i}", 716.0, w, 1, "ply", "length", match="row") for i, w in enumerate((397.0, 597.0, 147.0))
+    )
     request, plan = ask((*fronts, *some_parts(6)))
     check_plan(request, plan)
     (board,) = [b for b in plan.boards if any(p.part == "F0" for p in b.placements)]
@@ -266,7 +279,12 @@ def test_what_is_left_of_the_emptiest_board_is_one_large_piece() -> None:
         ((NestPart("wide", 1000.0, 1300.0, 1, "ply", "length"),), (BOARD,), {}, "larger than every board"),
         ((NestPart("oak", 300.0, 300.0, 1, "oak"),), (BOARD,), {}, "no board of “oak”"),
         ((NestPart("a", 300.0, 300.0, 1, "ply"),), (BOARD,), {"trim": 700.0}, "the trims leave nothing"),
-        ((NestPart("a", 2000.0, 1000.0, 3, "ply"),), (NestBoard("S", "ply", 2500.0, 1250.0, 1.0, 2),), {}, "no board is left"),
+        (
+            (NestPart("a", 2000.0, 1000.0, 3, "ply"),),
+            (NestBoard("S", "ply", 2500.0, 1250.0, 1.0, 2),),
+            {},
+            "no board is left",
+        ),
     ],
 )
 def test_what_lies_on_no_board_is_named_and_the_rest_is_planned(parts, boards, rules, why: str) -> None:  # type: ignore[no-untyped-def]
@@ -300,7 +318,9 @@ def test_the_cuts_of_a_board_in_their_order() -> None:
 def test_a_pinwheel_cannot_be_cut_from_edge_to_edge() -> None:
     pinwheel = ((0.0, 0.0, 60.0, 40.0), (60.0, 0.0, 100.0, 60.0), (40.0, 60.0, 100.0, 100.0), (0.0, 40.0, 40.0, 100.0))
     assert sawn(pinwheel, (0.0, 0.0, 100.0, 100.0), 0.0) is None
-    board = PlannedBoard("b", "m", 100.0, 100.0, tuple(Placement(str(i), a, b, c - a, d - b) for i, (a, b, c, d) in enumerate(pinwheel)))
+    board = PlannedBoard(
+        "b", "m", 100.0, 100.0, tuple(Placement(str(i), a, b, c - a, d - b) for i, (a, b, c, d) in enumerate(pinwheel))
+    )
     assert least_turns(board, 0.0, 0.0) is None
 
 

@@ -46,14 +46,24 @@ def check(request: Request, plan: NestPlan) -> None:
 
 
 def ask(*parts: NestPart, boards: tuple[NestBoard, ...] = (BOARD,), **rules) -> tuple[Request, NestPlan]:  # type: ignore[no-untyped-def]
-    request = Request(parts, boards, NestRules(**{"mode": "router", "kerf": 12.0, "effort": 3, "seconds": 0.0, **rules}))
+    request = Request(
+        parts, boards, NestRules(**{"mode": "router", "kerf": 12.0, "effort": 3, "seconds": 0.0, **rules})
+    )
     plan = nest(request)
     check(request, plan)
     return request, plan
 
 
 def test_a_small_part_lies_in_the_opening_of_a_large_one() -> None:
-    top = NestPart("top", 2400.0, 1200.0, 1, "ply", "length", holes=(((400.0, 200.0), (1600.0, 200.0), (1600.0, 1000.0), (400.0, 1000.0)),))
+    top = NestPart(
+        "top",
+        2400.0,
+        1200.0,
+        1,
+        "ply",
+        "length",
+        holes=(((400.0, 200.0), (1600.0, 200.0), (1600.0, 1000.0), (400.0, 1000.0)),),
+    )
     _, plan = ask(top, NestPart("door", 716.0, 597.0, 1, "ply", "length"))
     assert len(plan.boards) == 1
     assert {p.part for p in plan.boards[0].placements} == {"top", "door"}
@@ -64,7 +74,9 @@ def test_wedges_lie_head_to_tail() -> None:
     board = NestBoard("S", "ply", 830.0, 1330.0, 10.0)
     wedge = NestPart("wedge", 800.0, 400.0, 4, "ply", "length", outline=WEDGE)
     _, plan = ask(wedge, boards=(board,), effort=5)
-    boxes = nest(Request((NestPart("wedge", 800.0, 400.0, 4, "ply", "length"),), (board,), NestRules(kerf=12.0, effort=3)))
+    boxes = nest(
+        Request((NestPart("wedge", 800.0, 400.0, 4, "ply", "length"),), (board,), NestRules(kerf=12.0, effort=3))
+    )
     assert len(plan.boards) == 1
     assert len(boxes.boards) == 2
 
@@ -80,7 +92,10 @@ SHAPES = st.sampled_from([(), WEDGE, L_SHAPE])
 
 
 @settings(max_examples=12)
-@given(st.lists(st.tuples(SHAPES, st.integers(1, 2), st.sampled_from(["none", "length"])), min_size=1, max_size=4), st.integers(1, 50))
+@given(
+    st.lists(st.tuples(SHAPES, st.integers(1, 2), st.sampled_from(["none", "length"])), min_size=1, max_size=4),
+    st.integers(1, 50),
+)
 def test_any_shapes_lie_apart(rows: list, seed: int) -> None:  # type: ignore[type-arg]
     parts = []
     for i, (outline, qty, grain) in enumerate(rows):

@@ -55,7 +55,9 @@ def test_what_goes_wrong_is_told_at_its_line(body: str, line: int, kind: str) ->
 
 
 def test_a_tool_shorter_than_the_cut_is_told() -> None:
-    short = msgspec.structs.replace(MACHINE, tools=tuple(msgspec.structs.replace(t, length=10.0) for t in MACHINE.tools))
+    short = msgspec.structs.replace(
+        MACHINE, tools=tuple(msgspec.structs.replace(t, length=10.0) for t in MACHINE.tools)
+    )
     run = run_program(START + "G0 X20 Y20\nG1 Z2 F900\nG0 Z40\nM2\n", short, BOARD)
     assert [f.kind for f in run.faults] == ["depth"]
 

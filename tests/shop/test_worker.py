@@ -67,7 +67,9 @@ def test_a_kept_plan_holds_until_a_part_changes_and_comes_back_with_undo(job: Jo
     assert job_from_bytes(job_bytes(with_plan), "again") == with_plan
     changed = runs.set_width(with_plan, (with_plan.cells()[1].id,), "610").job
     assert not Workings(changed).plan_is_kept
-    assert len(Workings(changed).plan.boards) == len(Workings(runs.set_width(job, (job.cells()[1].id,), "610").job).plan.boards)
+    assert len(Workings(changed).plan.boards) == len(
+        Workings(runs.set_width(job, (job.cells()[1].id,), "610").job).plan.boards
+    )
     # A price or the effort is no part of it; the kerf is.
     assert Workings(cutting.set_cutting(with_plan, "effort", "7").job).plan_is_kept
     assert not Workings(cutting.set_cutting(with_plan, "kerf", "4").job).plan_is_kept
@@ -79,10 +81,14 @@ def test_a_kept_plan_holds_until_a_part_changes_and_comes_back_with_undo(job: Jo
 @pytest.mark.parametrize(
     ("key", "text", "what"),
     [
-        ("kerf", "50", "too large"), ("turns", "17", "not offered"), ("mode", "laser", "not offered"),
-        ("seconds", "x", "no number"), ("seconds", "0", "out of range"), ("blade", "1", "no blade"),
+        ("kerf", "50", "too large"),
+        ("turns", "17", "not offered"),
+        ("mode", "laser", "not offered"),
+        ("seconds", "x", "no number"),
+        ("seconds", "0", "out of range"),
+        ("blade", "1", "no blade"),
     ],
-)  # fmt: skip
+)
 def test_values_of_the_saw_that_do_not_do_are_refused(job: Job, key: str, text: str, what: str) -> None:
     with pytest.raises(PlankError, match=what):
         cutting.set_cutting(job, key, text)

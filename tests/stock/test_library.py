@@ -52,16 +52,28 @@ def test_lookups() -> None:
         ("plank = []\n", "boards.toml", "no table"),
         ("board = 5\n", "boards.toml", "list"),
         ('board = [{ code = "X" }]\n', "boards.toml, board 1 (X)", "missing"),
-        ('board = [{ code = "X", name = "x", finish = "birch-ply", thickness = "thick", length = 1, width = 1, density = 1 }]\n',
-         "thickness", "Expected"),
-        ('board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 0, width = 1, density = 1 }]\n',
-         "board X", "not above zero"),
-        ('board = [{ code = "X", name = "x", finish = "moon", thickness = 18, length = 1, width = 1, density = 1 }]\n',
-         "board X", "no finish"),
-        ('board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 1, width = 1, density = 1, colour = 3 }]\n',
-         "board 1 (X)", "unknown field"),
+        (
+            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = "thick", length = 1, width = 1, density = 1 }]\n',
+            "thickness",
+            "Expected",
+        ),
+        (
+            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 0, width = 1, density = 1 }]\n',
+            "board X",
+            "not above zero",
+        ),
+        (
+            'board = [{ code = "X", name = "x", finish = "moon", thickness = 18, length = 1, width = 1, density = 1 }]\n',
+            "board X",
+            "no finish",
+        ),
+        (
+            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 1, width = 1, density = 1, colour = 3 }]\n',
+            "board 1 (X)",
+            "unknown field",
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_stock_file_with_errors_names_place_and_reason(folder: Path, change: str, place: str, word: str) -> None:
     (folder / "boards.toml").write_text(change)
     with pytest.raises(PlankError) as caught:

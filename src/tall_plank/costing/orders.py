@@ -35,9 +35,15 @@ class OrderLine(msgspec.Struct, frozen=True):
 
 
 def order_lines(
-    plan: Plan, bought: tuple[CutRow, ...], edging: tuple[EdgingRow, ...], bars: BarPlan,
-    hardware: tuple[HardwareRow, ...], stock: Stock, book: PriceBook, saw: Cutting,
-) -> tuple[OrderLine, ...]:  # fmt: skip
+    plan: Plan,
+    bought: tuple[CutRow, ...],
+    edging: tuple[EdgingRow, ...],
+    bars: BarPlan,
+    hardware: tuple[HardwareRow, ...],
+    stock: Stock,
+    book: PriceBook,
+    saw: Cutting,
+) -> tuple[OrderLine, ...]:
     """Order lines by supplier, then boards, edging, bars, fittings, panes, appliances.
 
     Boards come from the cutting plan, offcuts from the rack left out; edging is rounded up to whole metres; what is

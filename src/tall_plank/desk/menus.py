@@ -110,18 +110,47 @@ def _job(w: Window) -> None:
     add("stock", tr("Stoc&k…"), "job", lambda: show_stock(w), "Ctrl+J")
     add("plan_boards", tr("Plan the boa&rds"), "job", lambda: plan_boards(w), "Ctrl+R")
     add("cut_together", tr("Cut with other jobs…"), "job", lambda: w.open_schedule("together"))
-    add("stop_plan", tr("Stop the search and take its best"), "job", w.plans.planner.stop, "Ctrl+.",
-        lambda: w.plans.planner.busy)  # fmt: skip
-    add("keep_plan", tr("Keep the cutting plan"), "job", w.plans.keep_found, "Ctrl+Shift+K",
-        lambda: w.plans.found is not None and not w.plans.planner.busy)  # fmt: skip
-    add("drop_plan", tr("Give the kept cutting plan up"), "job", lambda: doc.do(drop_plan), "",
-        lambda: doc.job.kept_plan is not None)  # fmt: skip
-    add("book_cut", tr("The &boards are cut: book them off"), "job", w.plans.book_cut, "Ctrl+Shift+B",
-        lambda: doc.workings.plan_is_kept)  # fmt: skip
+    add(
+        "stop_plan",
+        tr("Stop the search and take its best"),
+        "job",
+        w.plans.planner.stop,
+        "Ctrl+.",
+        lambda: w.plans.planner.busy,
+    )
+    add(
+        "keep_plan",
+        tr("Keep the cutting plan"),
+        "job",
+        w.plans.keep_found,
+        "Ctrl+Shift+K",
+        lambda: w.plans.found is not None and not w.plans.planner.busy,
+    )
+    add(
+        "drop_plan",
+        tr("Give the kept cutting plan up"),
+        "job",
+        lambda: doc.do(drop_plan),
+        "",
+        lambda: doc.job.kept_plan is not None,
+    )
+    add(
+        "book_cut",
+        tr("The &boards are cut: book them off"),
+        "job",
+        w.plans.book_cut,
+        "Ctrl+Shift+B",
+        lambda: doc.workings.plan_is_kept,
+    )
     add("rack", tr("O&ffcut rack"), "job", lambda: w.open_schedule("rack"), "Ctrl+Shift+J")
-    add("take_kinds", tr("Ta&ke new kinds from the library"), "job",
-        lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())), "",
-        lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())))  # fmt: skip
+    add(
+        "take_kinds",
+        tr("Ta&ke new kinds from the library"),
+        "job",
+        lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())),
+        "",
+        lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())),
+    )
     w.commands.separate("job")
     add("export_schedule", tr("Export a &schedule…"), "job", lambda: export_schedule(w), "Ctrl+E")
     add("export_labels", tr("Labels as &PDF…"), "job", lambda: export_labels(w))
@@ -246,9 +275,9 @@ def export_drawing(w: Window, what: str) -> None:
         drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shop=doc.shop)
     start = _beside(w) / f"{doc.job.name} {drawing.title}"
     path = dialogs.ask_save(w, tr("Export a drawing"), start, "PDF (*.pdf);;DXF (*.dxf);;SVG (*.svg)")
-    _write(w, path, lambda p: write_drawing(
-        doc.workings, drawing, p, date.today().isoformat(), shop=doc.shop and not part
-    ))  # fmt: skip
+    _write(
+        w, path, lambda p: write_drawing(doc.workings, drawing, p, date.today().isoformat(), shop=doc.shop and not part)
+    )
 
 
 def export_labels(w: Window) -> None:
@@ -421,8 +450,14 @@ def _edit(w: Window) -> None:
     add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
     add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.table_shown() is not None)
     add("paste", tr("&Paste"), "edit", paste_units, "Ctrl+V")
-    add("look_into", tr("Loo&k into the unit"), "view", w.look_into, "J",
-        lambda: len(doc.cells) == 1 and w.document.workings.made.of(doc.cells[0]) is not None)  # fmt: skip
+    add(
+        "look_into",
+        tr("Loo&k into the unit"),
+        "view",
+        w.look_into,
+        "J",
+        lambda: len(doc.cells) == 1 and w.document.workings.made.of(doc.cells[0]) is not None,
+    )
     add("duplicate", tr("D&uplicate"), "edit", duplicate, "Ctrl+D", has_cells)
     add("delete", tr("&Delete"), "edit", delete, "Delete", something)
     w.commands.separate("edit")
@@ -430,15 +465,39 @@ def _edit(w: Window) -> None:
     def one() -> bool:
         return len(doc.cells) == 1
 
-    add("move_left", tr("Move one place &left"), "edit",
-        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], -1)), "Alt+Left", one)  # fmt: skip
-    add("move_right", tr("Move one place &right"), "edit",
-        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], 1)), "Alt+Right", one)  # fmt: skip
+    add(
+        "move_left",
+        tr("Move one place &left"),
+        "edit",
+        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], -1)),
+        "Alt+Left",
+        one,
+    )
+    add(
+        "move_right",
+        tr("Move one place &right"),
+        "edit",
+        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], 1)),
+        "Alt+Right",
+        one,
+    )
     add("mirror", tr("&Mirror"), "edit", lambda: doc.do(lambda job: placing.mirror(job, doc.cells)), "M", has_cells)
-    add("share", tr("Take an equal &share"), "edit",
-        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "share")), "=", has_cells)  # fmt: skip
-    add("rest", tr("Take what is l&eft"), "edit",
-        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "rest")), "E", has_cells)  # fmt: skip
+    add(
+        "share",
+        tr("Take an equal &share"),
+        "edit",
+        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "share")),
+        "=",
+        has_cells,
+    )
+    add(
+        "rest",
+        tr("Take what is l&eft"),
+        "edit",
+        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "rest")),
+        "E",
+        has_cells,
+    )
     add("type_width", tr("Type the &width"), "edit", lambda: type_width(w), "W F2", one)
     add("type_clear_left", tr("Type the clear distance on the left"), "edit", lambda: type_clear(w, "left"), "[", one)
     add(
@@ -464,8 +523,7 @@ def type_clear(w: Window, side: str) -> None:
 
 def _place(w: Window) -> None:
     add, doc = w.commands.add, w.document
-    add("type_base", tr("Type the &base run as text"), "place",
-        lambda: open_run_text(w, Level.BASE), "R")  # fmt: skip
+    add("type_base", tr("Type the &base run as text"), "place", lambda: open_run_text(w, Level.BASE), "R")
     add("type_hung", tr("Type the &hung run as text"), "place", lambda: open_run_text(w, Level.HUNG), "Shift+R")
     w.commands.separate("place")
     for template in doc.job.templates:
@@ -527,11 +585,22 @@ def _select(w: Window) -> None:
     add("cell_below", tr("Unit below"), "select", lambda: w.lines.step_level(-1), "Down", bound=False)
     w.commands.separate("select")
     for i in range(9):
-        add(f"wall_{i + 1}", f"{tr('Wall')} {i + 1}", "select", lambda i=i: pick_line(w, i), f"Ctrl+{i + 1}",
-            lambda i=i: i < len(doc.room.lines))  # fmt: skip
-    add("select_island", tr("The &island that it stands on"), "select",
-        lambda: doc.select((f"island:{chosen_island(w)}",)), "Shift+I",
-        lambda: chosen_island(w) != "")  # fmt: skip
+        add(
+            f"wall_{i + 1}",
+            f"{tr('Wall')} {i + 1}",
+            "select",
+            lambda i=i: pick_line(w, i),
+            f"Ctrl+{i + 1}",
+            lambda i=i: i < len(doc.room.lines),
+        )
+    add(
+        "select_island",
+        tr("The &island that it stands on"),
+        "select",
+        lambda: doc.select((f"island:{chosen_island(w)}",)),
+        "Shift+I",
+        lambda: chosen_island(w) != "",
+    )
     add("select_run", tr("The whole r&un"), "select", lambda: pick_run(w), "N", lambda: bool(doc.cells))
 
 
@@ -569,8 +638,13 @@ def _view(w: Window) -> None:
     add("dims", tr("&Dimensions on the strip"), "view", dims, "D", checkable=True)
     w.commands.separate("view")
     for i, stage in enumerate(("room", "units", "finish", "shop", "offer"), 1):
-        add(f"stage_{stage}", f"{tr('Stage')}: {tr(stage.capitalize())}", "view",
-            lambda stage=stage: w.show_stage(stage), f"Alt+{i}")  # fmt: skip
+        add(
+            f"stage_{stage}",
+            f"{tr('Stage')}: {tr(stage.capitalize())}",
+            "view",
+            lambda stage=stage: w.show_stage(stage),
+            f"Alt+{i}",
+        )
     w.commands.separate("view")
 
     def full() -> None:
@@ -611,9 +685,13 @@ def _help(w: Window) -> None:
 
     def about() -> None:
         QMessageBox.about(
-            w, tr("About Tall Plank"),
-            f"Tall Plank {__version__}\n\n" + tr("Free software under the GNU General Public License, version 3.\n"
-            "It comes with no warranty. The typeface is under the SIL Open Font License."),
-        )  # fmt: skip
+            w,
+            tr("About Tall Plank"),
+            f"Tall Plank {__version__}\n\n"
+            + tr(
+                "Free software under the GNU General Public License, version 3.\n"
+                "It comes with no warranty. The typeface is under the SIL Open Font License."
+            ),
+        )
 
     add("about", tr("&About"), "help", about)

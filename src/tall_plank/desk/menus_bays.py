@@ -48,37 +48,86 @@ def register_bays(w: Window) -> None:
         ("split_columns", tr("Split in &columns…"), "columns", "nothing", "Shift+C"),
     ):
         add(name, text, "bays", lambda s=split, b=between: ask_split(w, s, b), key, leaf)
-    add("bay_undivide", tr("Take the division o&ut"), "bays",
-        lambda: doc.do(lambda job: bays.join_bay(job, doc.cells[0], undivided(w))), "Shift+J",
-        lambda: in_bay() and undivided(w) is not None)  # fmt: skip
-    add("bay_board", tr("Take the &board beside it out"), "bays",
-        lambda: doc.do(lambda job: bays.remove_board(job, doc.cells[0], *board_beside(w))), "Shift+B",
-        lambda: in_bay() and board_beside(w) is not None)  # fmt: skip
+    add(
+        "bay_undivide",
+        tr("Take the division o&ut"),
+        "bays",
+        lambda: doc.do(lambda job: bays.join_bay(job, doc.cells[0], undivided(w))),
+        "Shift+J",
+        lambda: in_bay() and undivided(w) is not None,
+    )
+    add(
+        "bay_board",
+        tr("Take the &board beside it out"),
+        "bays",
+        lambda: doc.do(lambda job: bays.remove_board(job, doc.cells[0], *board_beside(w))),
+        "Shift+B",
+        lambda: in_bay() and board_beside(w) is not None,
+    )
     add("bay_size", tr("T&ype the bay's size"), "bays", lambda: ask_size(w), "Shift+F2", in_bay)
-    add("sliding", tr("Slid&ing doors before them"), "bays", lambda: slide_before(w), "Shift+L",
-        lambda: bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells))  # fmt: skip
+    add(
+        "sliding",
+        tr("Slid&ing doors before them"),
+        "bays",
+        lambda: slide_before(w),
+        "Shift+L",
+        lambda: bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells),
+    )
     w.commands.separate("bays")
     for kind, words in bays.FRONTS.items():
-        add(f"front_{kind}", f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"), "bays/close",
-            lambda kind=kind: doc.do(lambda job: bays.set_front(job, ((doc.cells[0], doc.bay or ()),), kind)), "",
-            in_bay)  # fmt: skip
+        add(
+            f"front_{kind}",
+            f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"),
+            "bays/close",
+            lambda kind=kind: doc.do(lambda job: bays.set_front(job, ((doc.cells[0], doc.bay or ()),), kind)),
+            "",
+            in_bay,
+        )
     for code, words in CHOICES["front_style"].items():
-        add(f"restyle_{code}", f"{tr('All fronts of this style')}: {tr(words)}", "bays/style",
-            lambda code=code: doc.do(lambda job: bays.replace_style(job, style_here(w), code)), "",
-            lambda code=code: style_here(w) not in ("", code))  # fmt: skip
+        add(
+            f"restyle_{code}",
+            f"{tr('All fronts of this style')}: {tr(words)}",
+            "bays/style",
+            lambda code=code: doc.do(lambda job: bays.replace_style(job, style_here(w), code)),
+            "",
+            lambda code=code: style_here(w) not in ("", code),
+        )
     for fitting in doc.job.stock.fittings:
         if fitting.is_inside:
             code = fitting.code
-            add(f"put_{code}", f"{tr('Put in')}: {fitting.name}", "bays/put",
-                lambda code=code: doc.do(lambda job: bays.add_fitting(job, doc.cells[0], doc.bay or (), code)), "",
-                leaf)  # fmt: skip
+            add(
+                f"put_{code}",
+                f"{tr('Put in')}: {fitting.name}",
+                "bays/put",
+                lambda code=code: doc.do(lambda job: bays.add_fitting(job, doc.cells[0], doc.bay or (), code)),
+                "",
+                leaf,
+            )
     w.commands.separate("view")
-    add("fronts_off", tr("Take the fr&onts off"), "view",
-        lambda: doc.show_fronts("closed" if doc.fronts == "off" else "off"), "X", checkable=True)  # fmt: skip
-    add("for_shop", tr("Drawings for the &shop: edging, joints, machining"), "view",
-        lambda: doc.show_for_shop(not doc.shop), "Shift+Z", checkable=True)  # fmt: skip
-    add("fronts_open", tr("Op&en doors and drawers"), "view",
-        lambda: doc.show_fronts("closed" if doc.fronts == "open" else "open"), "Shift+X", checkable=True)  # fmt: skip
+    add(
+        "fronts_off",
+        tr("Take the fr&onts off"),
+        "view",
+        lambda: doc.show_fronts("closed" if doc.fronts == "off" else "off"),
+        "X",
+        checkable=True,
+    )
+    add(
+        "for_shop",
+        tr("Drawings for the &shop: edging, joints, machining"),
+        "view",
+        lambda: doc.show_for_shop(not doc.shop),
+        "Shift+Z",
+        checkable=True,
+    )
+    add(
+        "fronts_open",
+        tr("Op&en doors and drawers"),
+        "view",
+        lambda: doc.show_fronts("closed" if doc.fronts == "open" else "open"),
+        "Shift+X",
+        checkable=True,
+    )
 
 
 def style_here(w: Window) -> str:
@@ -173,9 +222,10 @@ def ask_split(w: Window, split: str, between: str) -> None:
         w.show_view("all")
     w.strip.setFocus()
     w.strip.box.ask(
-        bay_rect(w), "2",
+        bay_rect(w),
+        "2",
         lambda text: doc.do(lambda job: bays.split_bay(job, cell, path, text, split, between), at_place=True),
-    )  # fmt: skip
+    )
 
 
 def ask_size(w: Window) -> None:
@@ -191,6 +241,7 @@ def ask_size(w: Window) -> None:
     w.strip.setFocus()
     cell = doc.cells[0]
     w.strip.box.ask(
-        bay_rect(w), dim.text if dim is not None else "",
+        bay_rect(w),
+        dim.text if dim is not None else "",
         lambda text: doc.do(lambda job: bays.set_size(job, cell, path, text), at_place=True),
-    )  # fmt: skip
+    )

@@ -25,16 +25,28 @@ def register_room(w: Window) -> None:
     add("type_outline", tr("&Type the walls"), "room", lambda: type_outline(w), "Shift+O")
     add("read_outline", tr("&Read the walls from a DXF drawing…"), "room", lambda: read_outline(w))
     add("read_underlay", tr("Put a plan &image under the room…"), "room", lambda: read_underlay(w))
-    add("scale_underlay", tr("Set the plan image's &scale"), "room", lambda: scale_underlay(w), "",
-        lambda: bool(doc.room.room.underlays))  # fmt: skip
+    add(
+        "scale_underlay",
+        tr("Set the plan image's &scale"),
+        "room",
+        lambda: scale_underlay(w),
+        "",
+        lambda: bool(doc.room.room.underlays),
+    )
     w.commands.separate("room")
     add("add_room", tr("&Add a room"), "room", lambda: doc.do(lambda job: outline.add_room(job)), "Ctrl+Shift+R")
 
     def several() -> bool:
         return len(doc.job.rooms) > 1
 
-    add("delete_room", tr("Delete this room"), "room",
-        lambda: doc.do(lambda job: outline.delete_room(job, doc.room_id)), "", several)  # fmt: skip
+    add(
+        "delete_room",
+        tr("Delete this room"),
+        "room",
+        lambda: doc.do(lambda job: outline.delete_room(job, doc.room_id)),
+        "",
+        several,
+    )
     add("next_room", tr("&Next room"), "room", lambda: step_room(w, 1), "Ctrl+PgDown", several)
     add("previous_room", tr("&Previous room"), "room", lambda: step_room(w, -1), "Ctrl+PgUp", several)
     w.commands.separate("room")
@@ -43,14 +55,23 @@ def register_room(w: Window) -> None:
         return any(not doc.room.wall(name).island for name in doc.ids("wall") if doc.room.has_line(name))
 
     add("add_corner", tr("Add a &corner to the wall"), "room", lambda: add_corner(w), "", wall_chosen)
-    add("delete_corner", tr("Take the wall's right corner away"), "room",
-        lambda: doc.do(lambda job: outline.delete_corner(job, doc.room_id, doc.ids("wall")[0])), "",
-        wall_chosen)  # fmt: skip
+    add(
+        "delete_corner",
+        tr("Take the wall's right corner away"),
+        "room",
+        lambda: doc.do(lambda job: outline.delete_corner(job, doc.room_id, doc.ids("wall")[0])),
+        "",
+        wall_chosen,
+    )
     w.commands.separate("room")
     for kind in ("door", "window", "arch", "niche"):
         word = {"arch": tr("open passage")}.get(kind, tr(kind))
-        add(f"place_opening_{kind}", f"{tr('Place')}: {word} {tr('in the wall')}", "room",
-            lambda kind=kind: place_in_room(w, kind))  # fmt: skip
+        add(
+            f"place_opening_{kind}",
+            f"{tr('Place')}: {word} {tr('in the wall')}",
+            "room",
+            lambda kind=kind: place_in_room(w, kind),
+        )
     for kind in ("column", "chimney breast", "soffit", "slope", "roof window", *features.SERVICES, *features.MOLDINGS):
         word = {"slope": tr("sloped ceiling")}.get(kind, tr(kind))
         name = f"place_{kind.replace(' ', '_')}"
@@ -59,9 +80,14 @@ def register_room(w: Window) -> None:
     for kind, word in (("upright", tr("on the wall")), ("level", tr("at a height")), ("across", tr("over the plan"))):
         keys = {"upright": "V", "level": "Z", "across": "Y"}[kind]
         add(f"guide_{kind}", f"{tr('Guide line')}: {word}", "room", lambda kind=kind: place_in_room(w, kind), keys)
-    add("clear_guides", tr("Clear the guide lines"), "room",
-        lambda: doc.do(lambda job: guides.clear_guides(job, doc.room_id)), "",
-        lambda: bool(doc.room.room.guides))  # fmt: skip
+    add(
+        "clear_guides",
+        tr("Clear the guide lines"),
+        "room",
+        lambda: doc.do(lambda job: guides.clear_guides(job, doc.room_id)),
+        "",
+        lambda: bool(doc.room.room.guides),
+    )
     w.commands.separate("room")
     add("place_island", f"{tr('Place')}: {tr('island')}", "room", lambda: place_in_room(w, "island"), "I")
     add("place_peninsula", f"{tr('Place')}: {tr('peninsula')}", "room", lambda: place_in_room(w, "peninsula"))
@@ -69,11 +95,23 @@ def register_room(w: Window) -> None:
     def island() -> bool:
         return bool(doc.ids("island")) or chosen_island(w) != ""
 
-    add("turn_island", tr("Turn the island by a quarter"), "room",
-        lambda: doc.do(lambda job: islands.turn_island(job, chosen_island(w), 90.0)), "", island)  # fmt: skip
+    add(
+        "turn_island",
+        tr("Turn the island by a quarter"),
+        "room",
+        lambda: doc.do(lambda job: islands.turn_island(job, chosen_island(w), 90.0)),
+        "",
+        island,
+    )
     add("turn_by", tr("Turn the island by an angle"), "room", lambda: turn_by(w), "", island)
-    add("copy_island", tr("Copy the island"), "room",
-        lambda: doc.do(lambda job: placing.copy_island(job, chosen_island(w), 0.0, -1500.0)), "", island)  # fmt: skip
+    add(
+        "copy_island",
+        tr("Copy the island"),
+        "room",
+        lambda: doc.do(lambda job: placing.copy_island(job, chosen_island(w), 0.0, -1500.0)),
+        "",
+        island,
+    )
 
 
 def chosen_island(w: Window) -> str:
@@ -130,8 +168,14 @@ def type_outline(w: Window) -> None:
     hint = tr(
         "Lengths clockwise from the north-west; “corner 270” turns outwards; two walls may be “rest”. Enter sets them."
     )
-    open_line(w, tr("Walls"), text, "5400, 4200, 2400, 1800 corner 270, rest, rest", hint,
-              lambda t: doc.do(lambda job: outline.type_outline(job, room, t), at_place=True))  # fmt: skip
+    open_line(
+        w,
+        tr("Walls"),
+        text,
+        "5400, 4200, 2400, 1800 corner 270, rest, rest",
+        hint,
+        lambda t: doc.do(lambda job: outline.type_outline(job, room, t), at_place=True),
+    )
 
 
 def read_outline(w: Window) -> None:
@@ -204,8 +248,9 @@ def add_corner(w: Window) -> None:
     doc.do(lambda job: outline.add_corner(job, doc.room_id, wall, half))
 
 
-def place_in_room(w: Window, kind: str, wall: str = "", x: float | None = None,
-                  at: tuple[float, float] | None = None) -> None:  # fmt: skip
+def place_in_room(
+    w: Window, kind: str, wall: str = "", x: float | None = None, at: tuple[float, float] | None = None
+) -> None:
     """Put something of the Room stage on a wall (the one worked on, or a given one) or on the floor."""
     doc = w.document
     line = wall or w.strip.current_wall()
@@ -263,45 +308,113 @@ def register_placing(w: Window) -> None:
         return doc.job.find_cell(doc.cells[0])[1].id if doc.cells else ""
 
     add("centre_opening", tr("&Centre on the window or door above"), "arrange", lambda: centre_on(w), "C", one)
-    add("align_seams", tr("&Line up with the base units"), "arrange",
-        lambda: doc.do(lambda job: placing.align_seams(job, doc.cells)), "U", some)  # fmt: skip
-    add("let_go", tr("Let &go of what holds it"), "arrange",
-        lambda: doc.do(lambda job: placing.let_go(job, doc.cells)), "Shift+U",
-        lambda: any(doc.job.find_cell(c)[2].anchor is not None for c in doc.cells))  # fmt: skip
+    add(
+        "align_seams",
+        tr("&Line up with the base units"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.align_seams(job, doc.cells)),
+        "U",
+        some,
+    )
+    add(
+        "let_go",
+        tr("Let &go of what holds it"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.let_go(job, doc.cells)),
+        "Shift+U",
+        lambda: any(doc.job.find_cell(c)[2].anchor is not None for c in doc.cells),
+    )
     w.commands.separate("arrange")
     add("move_by", tr("&Move by a distance"), "arrange", lambda: move_by(w), "B", some)
     add("repeat", tr("&Repeat to the right"), "arrange", lambda: repeat(w), "Shift+D", one)
-    add("spread", tr("&Space evenly"), "arrange",
-        lambda: doc.do(lambda job: placing.spread(job, doc.cells)), "", lambda: len(doc.cells) > 2)  # fmt: skip
-    add("mirror_run", tr("Mirror the whole r&un"), "arrange",
-        lambda: doc.do(lambda job: placing.mirror_run(job, run_chosen())), "Shift+M",
-        lambda: run_chosen() != "")  # fmt: skip
+    add(
+        "spread",
+        tr("&Space evenly"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.spread(job, doc.cells)),
+        "",
+        lambda: len(doc.cells) > 2,
+    )
+    add(
+        "mirror_run",
+        tr("Mirror the whole r&un"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.mirror_run(job, run_chosen())),
+        "Shift+M",
+        lambda: run_chosen() != "",
+    )
     w.commands.separate("arrange")
     add("group", tr("&Group"), "arrange", lambda: doc.do(lambda job: placing.group(job, doc.cells)), "Ctrl+G", many)
-    add("ungroup", tr("U&ngroup"), "arrange", lambda: doc.do(lambda job: placing.ungroup(job, doc.cells)),
-        "Ctrl+Shift+G", some)  # fmt: skip
-    add("link", tr("L&ink: all like the first"), "arrange", lambda: doc.do(lambda job: placing.link(job, doc.cells)),
-        "K", many)  # fmt: skip
-    add("unlink", tr("&Break the link"), "arrange", lambda: doc.do(lambda job: placing.unlink(job, doc.cells)),
-        "Shift+K", some)  # fmt: skip
+    add(
+        "ungroup",
+        tr("U&ngroup"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.ungroup(job, doc.cells)),
+        "Ctrl+Shift+G",
+        some,
+    )
+    add(
+        "link",
+        tr("L&ink: all like the first"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.link(job, doc.cells)),
+        "K",
+        many,
+    )
+    add(
+        "unlink",
+        tr("&Break the link"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.unlink(job, doc.cells)),
+        "Shift+K",
+        some,
+    )
     add("lock", tr("L&ock or unlock"), "arrange", lambda: toggle(w, "locked"), "Ctrl+L", some)
     add("hide", tr("&Hide"), "arrange", lambda: toggle(w, "hidden"), "H", some)
-    add("show_all", tr("Show &all that is hidden"), "arrange",
-        lambda: doc.do(lambda job: placing.show_all(job)), "Shift+H",
-        lambda: any(c.hidden for c in doc.job.cells()))  # fmt: skip
+    add(
+        "show_all",
+        tr("Show &all that is hidden"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.show_all(job)),
+        "Shift+H",
+        lambda: any(c.hidden for c in doc.job.cells()),
+    )
     w.commands.separate("arrange")
-    add("start_from", tr("S&tart new ones from this"), "arrange",
-        lambda: doc.do(lambda job: placing.start_from(job, doc.cells[0])), "", one)  # fmt: skip
-    add("keep", tr("&Keep in the library"), "arrange", lambda: keep_chosen(w), "Ctrl+B",
-        lambda: some() or bool(doc.ids("run")) or bool(doc.ids("island")))  # fmt: skip
+    add(
+        "start_from",
+        tr("S&tart new ones from this"),
+        "arrange",
+        lambda: doc.do(lambda job: placing.start_from(job, doc.cells[0])),
+        "",
+        one,
+    )
+    add(
+        "keep",
+        tr("&Keep in the library"),
+        "arrange",
+        lambda: keep_chosen(w),
+        "Ctrl+B",
+        lambda: some() or bool(doc.ids("run")) or bool(doc.ids("island")),
+    )
     add("forget", tr("Take out of the library"), "arrange", lambda: forget_kept(w))
     add("label", tr("T&ype a label"), "arrange", lambda: type_label(w), "T", some)
     w.commands.separate("arrange")
-    add("soffit_over", tr("Stand a so&ffit on the run's units"), "arrange",
-        lambda: doc.do(lambda job: features.add_soffit_over(job, run_chosen())), "",
-        lambda: run_chosen() != "")  # fmt: skip
-    add("top_corners", tr("Give the &worktop corners of its own"), "arrange", lambda: type_top(w), "",
-        lambda: top_source(w) != "")  # fmt: skip
+    add(
+        "soffit_over",
+        tr("Stand a so&ffit on the run's units"),
+        "arrange",
+        lambda: doc.do(lambda job: features.add_soffit_over(job, run_chosen())),
+        "",
+        lambda: run_chosen() != "",
+    )
+    add(
+        "top_corners",
+        tr("Give the &worktop corners of its own"),
+        "arrange",
+        lambda: type_top(w),
+        "",
+        lambda: top_source(w) != "",
+    )
 
 
 def centre_on(w: Window) -> None:
@@ -334,8 +447,11 @@ def _ask(w: Window, note: str, edit) -> None:  # type: ignore[no-untyped-def]
 
 def move_by(w: Window) -> None:
     doc = w.document
-    _ask(w, tr("How far to the right? Type a minus for the left."),
-         lambda text: doc.do(lambda job: placing.move_by(job, doc.cells, text), at_place=True))  # fmt: skip
+    _ask(
+        w,
+        tr("How far to the right? Type a minus for the left."),
+        lambda text: doc.do(lambda job: placing.move_by(job, doc.cells, text), at_place=True),
+    )
 
 
 def repeat(w: Window) -> None:
@@ -365,8 +481,14 @@ def type_label(w: Window) -> None:
     cells = doc.cells
     text = doc.job.find_cell(cells[0])[2].label
     hint = tr("Fields: {number}, {width}, {height}, {depth}, {kind}, {room}, {wall}, {level}. Empty: as the job says.")
-    open_line(w, tr("Label"), text, "B{width}", hint,
-              lambda t: doc.do(lambda job: placing.set_label(job, cells, t), at_place=True))  # fmt: skip
+    open_line(
+        w,
+        tr("Label"),
+        text,
+        "B{width}",
+        hint,
+        lambda t: doc.do(lambda job: placing.set_label(job, cells, t), at_place=True),
+    )
 
 
 def keep_chosen(w: Window) -> None:
@@ -435,5 +557,11 @@ def type_top(w: Window) -> None:
     hint = tr(
         "x out; x out; … from the line's left end and out from it. A third figure bows the side. Empty: as its units."
     )
-    open_line(w, tr("Worktop"), text, "0 0; 2400 0; 2400 620; 0 620", hint,
-              lambda t: doc.do(lambda job: tops.set_outline(job, source, t), at_place=True))  # fmt: skip
+    open_line(
+        w,
+        tr("Worktop"),
+        text,
+        "0 0; 2400 0; 2400 620; 0 620",
+        hint,
+        lambda t: doc.do(lambda job: tops.set_outline(job, source, t), at_place=True),
+    )

@@ -83,8 +83,11 @@ class PlanView(TakesDrops, Canvas):
         for line in on_plan(room):
             if line.source in doc.selection:
                 at = line.guide.at.mm
-                ends = ((line.x1 - at, 300.0), (line.x1, 300.0)) if line.guide.axis == "x" else (
-                    (300.0, line.y1 - at), (300.0, line.y1))  # fmt: skip
+                ends = (
+                    ((line.x1 - at, 300.0), (line.x1, 300.0))
+                    if line.guide.axis == "x"
+                    else ((300.0, line.y1 - at), (300.0, line.y1))
+                )
                 if not line.guide.wall:
                     found += self._between(*ends, at, line.source, "at")
         for island_id in doc.ids("island"):

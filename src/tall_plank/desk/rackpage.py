@@ -54,8 +54,10 @@ class RackPage(QWidget):
         form.addWidget(self.board)
         self.length, self.width_box, self.count = QLineEdit(), QLineEdit(), QLineEdit("1")
         for box, name, wide in (
-            (self.length, tr("Length"), 110), (self.width_box, tr("Width"), 110), (self.count, tr("Count"), 64),
-        ):  # fmt: skip
+            (self.length, tr("Length"), 110),
+            (self.width_box, tr("Width"), 110),
+            (self.count, tr("Count"), 64),
+        ):
             box.setPlaceholderText(name)
             box.setAccessibleName(name)
             box.setFixedWidth(wide)

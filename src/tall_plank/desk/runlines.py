@@ -297,8 +297,11 @@ class RunLines(QWidget):
         here = doc.workings.layout.find(doc.cells[-1]) if doc.cells else None
         if here is None:
             return self.step(1)
-        others = [p for p in doc.room.placed if p.wall == here.wall and p.run != here.run and p.width > 0
-                  and (p.bottom - here.bottom) * by > 0.5]  # fmt: skip
+        others = [
+            p
+            for p in doc.room.placed
+            if p.wall == here.wall and p.run != here.run and p.width > 0 and (p.bottom - here.bottom) * by > 0.5
+        ]
         if not others:
             return False
         middle = here.x + here.width / 2

@@ -84,8 +84,9 @@ class RunTextBar(QFrame):
         self.run_id, self._where = (run.id if run else ""), (wall, level)
         self.head.setText(f"{tr(self.document.room.wall(wall).heading)}, {tr(level.value)}")
         self.box.setText(run_text(job, run) if run else "")
-        self.box.setPlaceholderText("filler 50, drawers 600, sink 900, door rest" if level is Level.BASE
-                                    else "pair 900, gap 1200, door rest")  # fmt: skip
+        self.box.setPlaceholderText(
+            "filler 50, drawers 600, sink 900, door rest" if level is Level.BASE else "pair 900, gap 1200, door rest"
+        )
         self._preview(self.box.text())
         self.show()
         self.box.setFocus()

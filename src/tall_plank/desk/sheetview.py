@@ -40,9 +40,17 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
             else:
                 color = QUIET if item.quiet else INK
                 _text(
-                    painter, at(item.x, item.y), item.text, em_of(item.size), color, item.angle, item.align, item.bold,
-                    item.rise, item.backed,
-                )  # fmt: skip
+                    painter,
+                    at(item.x, item.y),
+                    item.text,
+                    em_of(item.size),
+                    color,
+                    item.angle,
+                    item.align,
+                    item.bold,
+                    item.rise,
+                    item.backed,
+                )
         painter.setBrush(QColor(0, 0, 0, 0))
         painter.setPen(QPen(QColor(INK), 0.7))
         painter.drawRect(QRectF(LEFT, EDGE, width - LEFT - EDGE, height - 2 * EDGE))

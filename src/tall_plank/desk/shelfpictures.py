@@ -35,15 +35,35 @@ def _unit_items(job: Job, template: Template, unit: Unit, width: float, x: float
     cornered = template.corner in ("l", "diagonal")
     blind = template.corner == "blind"
     spec = UnitSpec(
-        template=template.code, level=template.level.value, body=template.body, top=template.top, sink=template.sink,
-        appliance=template.appliance, bay=unit.bay, width=width, height=h, depth=d, made=construction_of(job, unit),
-        front=finish_of(job, unit, Role.FRONT), carcass=finish_of(job, unit, Role.CARCASS),
-        drawer=finish_of(job, unit, Role.DRAWER), corner=template.corner,
-        corner_side="right" if template.corner else "", leg=width if cornered else 0.0,
-        blind=width * 0.45 if blind else 0.0, filler=40.0 if blind else 0.0, shape=template.shape,
-        gables=template.gables, bottom=template.bottom, back=template.back, cover=template.cover, vent=template.vent,
-        fittings=template.fittings, parameters=template.parameters, build=template.build,
-    )  # fmt: skip
+        template=template.code,
+        level=template.level.value,
+        body=template.body,
+        top=template.top,
+        sink=template.sink,
+        appliance=template.appliance,
+        bay=unit.bay,
+        width=width,
+        height=h,
+        depth=d,
+        made=construction_of(job, unit),
+        front=finish_of(job, unit, Role.FRONT),
+        carcass=finish_of(job, unit, Role.CARCASS),
+        drawer=finish_of(job, unit, Role.DRAWER),
+        corner=template.corner,
+        corner_side="right" if template.corner else "",
+        leg=width if cornered else 0.0,
+        blind=width * 0.45 if blind else 0.0,
+        filler=40.0 if blind else 0.0,
+        shape=template.shape,
+        gables=template.gables,
+        bottom=template.bottom,
+        back=template.back,
+        cover=template.cover,
+        vent=template.vent,
+        fittings=template.fittings,
+        parameters=template.parameters,
+        build=template.build,
+    )
     placed = PlacedUnit(
         "", "", "", "", "", "", template.level, template.code, template.body, x, 0.0, width, h, d, Frame()
     )

@@ -94,14 +94,27 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         shot("finish", lambda: doc.select(()), lambda: window.show_stage("finish"))
         shot("model", lambda: window.show_stage("units"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
-        shot("wardrobe", lambda: doc.show_room(doc.job.rooms[2].id),
-             lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)))  # fmt: skip
-        shot("wardrobe-open", lambda: doc.show_fronts("off"), lambda: doc.select((_cell(window, "3A2"),)),
-             lambda: doc.select_bay((1, 0, 0)))  # fmt: skip
+        shot(
+            "wardrobe",
+            lambda: doc.show_room(doc.job.rooms[2].id),
+            lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)),
+        )
+        shot(
+            "wardrobe-open",
+            lambda: doc.show_fronts("off"),
+            lambda: doc.select((_cell(window, "3A2"),)),
+            lambda: doc.select_bay((1, 0, 0)),
+        )
         doc.show_fronts("closed")
-        shot("unit", lambda: doc.select((_cell(window, "3A2"),)), window.look_into,
-             lambda: window.unit_page.apart.setValue(45), lambda: window.unit_page.parts.selectRow(5),
-             lambda: settle(app, 300), lambda: window.unit_page.model.render_now(fine=True))  # fmt: skip
+        shot(
+            "unit",
+            lambda: doc.select((_cell(window, "3A2"),)),
+            window.look_into,
+            lambda: window.unit_page.apart.setValue(45),
+            lambda: window.unit_page.parts.selectRow(5),
+            lambda: settle(app, 300),
+            lambda: window.unit_page.model.render_now(fine=True),
+        )
         window.leave_unit()
         if not only or only in "standards":
             run("standards")
@@ -135,8 +148,12 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             done.append(folder / "label.png")
         shot("offer-price", lambda: window.open_schedule("price"))
         shot("offer-sheet", lambda: window.listing.update(offer="sheet1"), lambda: window.show_stage("offer"))
-        shot("night", lambda: window.show_stage("units"), lambda: doc.select((_cell(window, "B3"),)),
-             lambda: window.set_look("dark"))  # fmt: skip
+        shot(
+            "night",
+            lambda: window.show_stage("units"),
+            lambda: doc.select((_cell(window, "B3"),)),
+            lambda: window.set_look("dark"),
+        )
         window.set_look("light")
         doc.history.mark_saved()
         window.close()

@@ -27,17 +27,19 @@ def upright_marks(room: RoomLayout, wall: str, leave: tuple[str, ...] = ()) -> l
     for p in room.placed:
         if p.wall == wall and p.run not in leave and f"cell:{p.cell}" not in leave and p.is_solid:
             marks += [
-                Mark(p.x, f"{tr('left of')} {p.number}"), Mark(p.right, f"{tr('right of')} {p.number}"),
+                Mark(p.x, f"{tr('left of')} {p.number}"),
+                Mark(p.right, f"{tr('right of')} {p.number}"),
                 Mark(p.x + p.width / 2, f"{tr('middle of')} {p.number}"),
-            ]  # fmt: skip
+            ]
     things = [(f"opening:{o.id}", o.kind, o.x.mm, o.width.mm) for o in room.room.openings if o.wall == wall]
     things += [(f"column:{c.id}", c.kind, c.x.mm, c.width.mm) for c in room.room.columns if c.wall == wall]
     for source, kind, x, width in things:
         if source not in leave:
             marks += [
-                Mark(x, f"{tr('left of')} {tr(kind)}"), Mark(x + width, f"{tr('right of')} {tr(kind)}"),
+                Mark(x, f"{tr('left of')} {tr(kind)}"),
+                Mark(x + width, f"{tr('right of')} {tr(kind)}"),
                 Mark(x + width / 2, f"{tr('middle of')} {tr(kind)}"),
-            ]  # fmt: skip
+            ]
     marks += [Mark(s.x.mm, tr(s.kind)) for s in room.room.services if s.wall == wall and f"service:{s.id}" not in leave]
     marks += [
         Mark(g.at.mm, tr("guide line"))
@@ -58,8 +60,10 @@ def level_marks(room: RoomLayout, wall: str, leave: tuple[str, ...] = ()) -> lis
             marks.append(Mark(top.bottom + top.thickness, tr("worktop")))
     for o in room.room.openings:
         if o.wall == wall and f"opening:{o.id}" not in leave:
-            marks += [Mark(o.sill.mm, f"{tr('sill of')} {tr(o.kind)}"),
-                      Mark(o.sill.mm + o.height.mm, f"{tr('head of')} {tr(o.kind)}")]  # fmt: skip
+            marks += [
+                Mark(o.sill.mm, f"{tr('sill of')} {tr(o.kind)}"),
+                Mark(o.sill.mm + o.height.mm, f"{tr('head of')} {tr(o.kind)}"),
+            ]
     for piece in room.moldings:
         if piece.wall == wall:
             marks.append(Mark(piece.low, f"{tr('underside of')} {tr(piece.kind)}"))

@@ -35,20 +35,47 @@ def bay_sheet(doc: Document) -> Sheet | None:
         rows = (
             Row("divided", tr("Split"), f"{len(bay.children)} {word}"),
             Row(
-                "undivide", tr("Take the division out"), "", choices=(("yes", tr("take it all out")),),
+                "undivide",
+                tr("Take the division out"),
+                "",
+                choices=(("yes", tr("take it all out")),),
                 apply=lambda job, _: bays.join_bay(job, cell, path),
             ),
-        )  # fmt: skip
+        )
         groups.append(Group(tr("Inside"), rows))
     kept = tuple((i.name, i.name) for i in doc.job.inserts)
     hint = tr("the inside of this bay, to be put into others")
-    rows = [Row("keep", tr("Keep it as"), tr("a name"), "inherited", hint,
-                apply=lambda job, t: bays.save_insert(job, cell, path, t))]  # fmt: skip
+    rows = [
+        Row(
+            "keep",
+            tr("Keep it as"),
+            tr("a name"),
+            "inherited",
+            hint,
+            apply=lambda job, t: bays.save_insert(job, cell, path, t),
+        )
+    ]
     if kept:
-        rows.append(Row("put_insert", tr("Put in"), tr("choose"), "inherited", choices=kept,
-                        apply=lambda job, t: bays.put_insert(job, cell, path, t)))  # fmt: skip
-        rows.append(Row("forget", tr("Forget"), tr("choose"), "inherited", choices=kept,
-                        apply=lambda job, t: bays.delete_insert(job, t)))  # fmt: skip
+        rows.append(
+            Row(
+                "put_insert",
+                tr("Put in"),
+                tr("choose"),
+                "inherited",
+                choices=kept,
+                apply=lambda job, t: bays.put_insert(job, cell, path, t),
+            )
+        )
+        rows.append(
+            Row(
+                "forget",
+                tr("Forget"),
+                tr("choose"),
+                "inherited",
+                choices=kept,
+                apply=lambda job, t: bays.delete_insert(job, t),
+            )
+        )
     groups.append(Group(tr("Inserts"), tuple(rows)))
     where = f"{tr('bay')} {'.'.join(str(i + 1) for i in path)}" if path else tr("all of its inside")
     return Sheet(f"{number} · {where}", tr("Esc: the bay around it"), tuple(groups))
@@ -74,13 +101,17 @@ def _sizes(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
             label = f"{label}, {tr('of the front')}"
         rows.append(
             Row(
-                key, label, text, "own" if at.size is not None else "inherited",
+                key,
+                label,
+                text,
+                "own" if at.size is not None else "inherited",
                 "" if at.size is not None else tr("a share of what is left"),
                 apply=lambda job, t, path=path: bays.set_size(job, cell, path, t),  # type: ignore[misc]
                 revert=(lambda job, path=path: bays.set_size(job, cell, path, ""))  # type: ignore[misc]
-                if at.size is not None else None,
+                if at.size is not None
+                else None,
             )
-        )  # fmt: skip
+        )
     return tuple(rows)
 
 
@@ -91,29 +122,45 @@ def _front(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
     allowed = [k for k in bays.FRONTS if not (box.bay.children and k in ("drawer", "inner"))]
     kinds = tuple((k, tr(bays.FRONTS[k])) for k in allowed)
     rows = [
-        Row("front", tr("Front"), tr(bays.FRONTS[kind]), choices=kinds,
-            apply=lambda job, code: bays.set_front(job, where, code))
-    ]  # fmt: skip
+        Row(
+            "front",
+            tr("Front"),
+            tr(bays.FRONTS[kind]),
+            choices=kinds,
+            apply=lambda job, code: bays.set_front(job, where, code),
+        )
+    ]
     if front is None or kind == "inner":
         return tuple(rows)
     if kind in ("door", "bifold", "pocket"):
         rows.append(
-            Row("bay_hand", tr("Hinges"), tr(front.hand), choices=(("left", tr("left")), ("right", tr("right"))),
-                apply=lambda job, code: bays.set_front_value(job, where, "hand", code))
-        )  # fmt: skip
+            Row(
+                "bay_hand",
+                tr("Hinges"),
+                tr(front.hand),
+                choices=(("left", tr("left")), ("right", tr("right"))),
+                apply=lambda job, code: bays.set_front_value(job, where, "hand", code),
+            )
+        )
     styles = tuple((code, tr(word)) for code, word in CHOICES["front_style"].items())
     handles = (*listed(doc.job, "handle"), ("none", tr("no handle")))
     for key, label, choices in (("style", tr("Style"), styles), ("handle", tr("Handle"), handles)):
         value = getattr(front, key)
         rows.append(
             Row(
-                f"bay_{key}", label, dict(choices).get(value, tr("as its unit")), "own" if value else "inherited",
-                "" if value else tr("from the unit"), choices=choices, stock="Handles" if key == "handle" else "",
+                f"bay_{key}",
+                label,
+                dict(choices).get(value, tr("as its unit")),
+                "own" if value else "inherited",
+                "" if value else tr("from the unit"),
+                choices=choices,
+                stock="Handles" if key == "handle" else "",
                 apply=lambda job, code, key=key: bays.set_front_value(job, where, key, code),  # type: ignore[misc]
                 revert=(lambda job, key=key: bays.set_front_value(job, where, key, ""))  # type: ignore[misc]
-                if value else None,
+                if value
+                else None,
             )
-        )  # fmt: skip
+        )
     standard = construction_of(doc.job, doc.job.unit(doc.job.find_cell(cell)[2].unit))
     for key, label, by_rule in (
         ("from_edge", tr("Handle from the edge"), standard.handle_from_edge),
@@ -123,18 +170,29 @@ def _front(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
             continue
         length = getattr(front, key)
         rows.append(
-            optional_row(doc, f"bay_{key}", label, length, length_text(doc, by_rule), tr("from the standard"),
-                         lambda job, t, key=key: bays.set_front_value(job, where, key, t))  # type: ignore[misc]
-        )  # fmt: skip
+            optional_row(
+                doc,
+                f"bay_{key}",
+                label,
+                length,
+                length_text(doc, by_rule),
+                tr("from the standard"),
+                lambda job, t, key=key: bays.set_front_value(job, where, key, t),
+            )  # type: ignore[misc]
+        )
     return tuple(rows)
 
 
 def _inside(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
     path, stock = box.path, doc.job.stock
     rows = [
-        Row("bay_shelves", tr("Loose shelves"), str(box.bay.shelves),
-            apply=lambda job, t: bays.set_shelves(job, cell, path, t))
-    ]  # fmt: skip
+        Row(
+            "bay_shelves",
+            tr("Loose shelves"),
+            str(box.bay.shelves),
+            apply=lambda job, t: bays.set_shelves(job, cell, path, t),
+        )
+    ]
     for i, fitted in enumerate(box.bay.fittings):
         thing = stock.fitting(fitted.code)
         name = thing.name.split(",")[0] if thing is not None else fitted.code
@@ -142,31 +200,52 @@ def _inside(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
         starts = tuple((code, tr(word)) for code, word in STARTS)
         rows.append(
             Row(
-                f"fitting{i}", name, dict(starts)[start], choices=(*starts, ("out", tr("take it out"))),
-                apply=lambda job, code, i=i: bays.remove_fitting(job, cell, path, i) if code == "out"  # type: ignore[misc]
-                else bays.set_fitting(job, cell, path, i, "start", code),
+                f"fitting{i}",
+                name,
+                dict(starts)[start],
+                choices=(*starts, ("out", tr("take it out"))),
+                apply=lambda job, code, i=i: (
+                    bays.remove_fitting(job, cell, path, i)
+                    if code == "out"  # type: ignore[misc]
+                    else bays.set_fitting(job, cell, path, i, "start", code)
+                ),
             )
-        )  # fmt: skip
+        )
         at = fitted.at.mm if fitted.at is not None else (thing.gap if thing is not None else 0.0)
         rows.append(
             Row(
-                f"fitting_at{i}", tr("at a distance of"), length_text(doc, at),
-                "own" if fitted.at is not None else "inherited", "" if fitted.at is not None else tr("its own"),
+                f"fitting_at{i}",
+                tr("at a distance of"),
+                length_text(doc, at),
+                "own" if fitted.at is not None else "inherited",
+                "" if fitted.at is not None else tr("its own"),
                 apply=lambda job, t, i=i: bays.set_fitting(job, cell, path, i, "at", t),  # type: ignore[misc]
                 revert=(lambda job, i=i: bays.set_fitting(job, cell, path, i, "at", ""))  # type: ignore[misc]
-                if fitted.at is not None else None,
+                if fitted.at is not None
+                else None,
             )
-        )  # fmt: skip
+        )
     built = (("", tr("none")), *((a.code, a.name) for a in stock.appliances))
     rows.append(
-        Row("bay_appliance", tr("Appliance"), dict(built).get(box.bay.appliance, box.bay.appliance), choices=built,
-            apply=lambda job, code: bays.set_appliance(job, cell, path, code))
-    )  # fmt: skip
+        Row(
+            "bay_appliance",
+            tr("Appliance"),
+            dict(built).get(box.bay.appliance, box.bay.appliance),
+            choices=built,
+            apply=lambda job, code: bays.set_appliance(job, cell, path, code),
+        )
+    )
     offered = tuple((f.code, f.name) for f in stock.fittings if f.is_inside)
     rows.append(
-        Row("put_in", tr("Put in"), tr("choose"), "inherited", choices=offered,
-            apply=lambda job, code: bays.add_fitting(job, cell, path, code))
-    )  # fmt: skip
+        Row(
+            "put_in",
+            tr("Put in"),
+            tr("choose"),
+            "inherited",
+            choices=offered,
+            apply=lambda job, code: bays.add_fitting(job, cell, path, code),
+        )
+    )
     return tuple(rows)
 
 

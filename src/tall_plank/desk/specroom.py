@@ -51,22 +51,24 @@ def room_sheet(doc: Document) -> Sheet:
     uses = tuple((code, tr(name)) for code, name in USES.items())
     rows = [
         Row("name", tr("Name"), room.name, apply=lambda job, t: rooms.rename_room(job, rid, t)),
-        Row("use", tr("Use"), tr(USES[room.use]), choices=uses,
-            apply=lambda job, t: features.set_use(job, rid, t)),
-    ]  # fmt: skip
+        Row("use", tr("Use"), tr(USES[room.use]), choices=uses, apply=lambda job, t: features.set_use(job, rid, t)),
+    ]
     lengths = [("height", tr("Height"), room.height), ("wall_thickness", tr("Wall thickness"), room.wall_thickness)]
     if isinstance(room.outline, Rectangle):
         lengths = [("width", tr("Width"), room.outline.width), ("depth", tr("Depth"), room.outline.depth), *lengths]
     for key, label, length in lengths:
         rows.append(
-            length_row(doc, key, label, length,
-                       lambda job, t, key=key: rooms.set_room_length(job, rid, key, t))  # type: ignore[misc]
-        )  # fmt: skip
+            length_row(doc, key, label, length, lambda job, t, key=key: rooms.set_room_length(job, rid, key, t))  # type: ignore[misc]
+        )
     rows.append(
-        Row("outline", tr("Walls"), outline.outline_text(job, room),
+        Row(
+            "outline",
+            tr("Walls"),
+            outline.outline_text(job, room),
             source=tr("lengths clockwise from the north-west; corner 270 turns outwards; two walls may be rest"),
-            apply=lambda job, t: outline.type_outline(job, rid, t))
-    )  # fmt: skip
+            apply=lambda job, t: outline.type_outline(job, rid, t),
+        )
+    )
     about = [
         Row(f"job_{key}", label, getattr(job, key), apply=lambda job, t, key=key: jobs.set_text(job, key, t))  # type: ignore[misc]
         for key, label in (
@@ -77,22 +79,37 @@ def room_sheet(doc: Document) -> Sheet:
         )
     ]
     about.append(
-        Row("display", tr("Lengths in"), dict(DISPLAYS)[job.display.value], choices=DISPLAYS,
-            apply=lambda job, t: jobs.set_display(job, DisplayUnit(t)))
-    )  # fmt: skip
+        Row(
+            "display",
+            tr("Lengths in"),
+            dict(DISPLAYS)[job.display.value],
+            choices=DISPLAYS,
+            apply=lambda job, t: jobs.set_display(job, DisplayUnit(t)),
+        )
+    )
     rules = {r.kind: r.text for r in job.labels}
     about.append(
-        Row("job_labels", tr("Labels"), rules.get("*", "{number}"), "own" if "*" in rules else "inherited",
+        Row(
+            "job_labels",
+            tr("Labels"),
+            rules.get("*", "{number}"),
+            "own" if "*" in rules else "inherited",
             tr("text with fields: {number}, {width}, {height}, {depth}, {kind}, {room}, {wall}, {level}"),
             apply=lambda job, t: placing.set_label_rule(job, "*", t),
-            revert=(lambda job: placing.set_label_rule(job, "*", "")) if "*" in rules else None)
-    )  # fmt: skip
+            revert=(lambda job: placing.set_label_rule(job, "*", "")) if "*" in rules else None,
+        )
+    )
     named = [
-        Row(f"value_{v.name}", v.name, length_text(doc, v.length.mm), "inherited" if v.length.is_rule else "plain",
+        Row(
+            f"value_{v.name}",
+            v.name,
+            length_text(doc, v.length.mm),
+            "inherited" if v.length.is_rule else "plain",
             f"{v.note}: {v.length.text}" if v.note else v.length.text,
-            apply=lambda job, t, n=v.name: _set_or_delete(job, n, t))  # type: ignore[misc]
+            apply=lambda job, t, n=v.name: _set_or_delete(job, n, t),
+        )  # type: ignore[misc]
         for v in job.values
-    ]  # fmt: skip
+    ]
     named.append(Row("value_new", tr("New value"), "", apply=_new_value))
     w, d = doc.room.size
     return Sheet(
@@ -130,13 +147,26 @@ def wall_sheet(doc: Document) -> Sheet:
     if slope is not None:
         sid = slope.id
         groups.append(
-            Group(tr("Sloped ceiling"), (
-                length_row(doc, "low", tr("Height at the wall"), slope.low,
-                           lambda job, t: features.set_slope(job, sid, "low", t)),
-                length_row(doc, "run", tr("Full height after"), slope.run,
-                           lambda job, t: features.set_slope(job, sid, "run", t)),
-            ))
-        )  # fmt: skip
+            Group(
+                tr("Sloped ceiling"),
+                (
+                    length_row(
+                        doc,
+                        "low",
+                        tr("Height at the wall"),
+                        slope.low,
+                        lambda job, t: features.set_slope(job, sid, "low", t),
+                    ),
+                    length_row(
+                        doc,
+                        "run",
+                        tr("Full height after"),
+                        slope.run,
+                        lambda job, t: features.set_slope(job, sid, "run", t),
+                    ),
+                ),
+            )
+        )
     return Sheet(f"{tr('Wall')} {name}", tr(wall.name), tuple(groups))
 
 
@@ -145,9 +175,14 @@ def opening_sheet(doc: Document) -> Sheet:
     opening_id = doc.ids("opening")[0]
     room, opening = rooms.find_opening(doc.job, opening_id)
     rows = [
-        Row("wall", tr("Wall"), opening.wall, choices=tuple((w, w) for w in room.wall_ids()),
-            apply=lambda job, t: rooms.set_opening(job, opening_id, "wall", t)),
-    ]  # fmt: skip
+        Row(
+            "wall",
+            tr("Wall"),
+            opening.wall,
+            choices=tuple((w, w) for w in room.wall_ids()),
+            apply=lambda job, t: rooms.set_opening(job, opening_id, "wall", t),
+        ),
+    ]
     keys = [("x", tr("From the left")), ("width", tr("Width")), ("height", tr("Height")), ("sill", tr("Sill"))]
     if opening.kind in ("door", "window"):
         keys.append(("reveal", tr("Reveal")))
@@ -155,15 +190,25 @@ def opening_sheet(doc: Document) -> Sheet:
         keys.append(("depth", tr("Depth")))
     for key, label in keys:
         rows.append(
-            length_row(doc, key, label, getattr(opening, key),
-                       lambda job, t, key=key: rooms.set_opening(job, opening_id, key, t))  # type: ignore[misc]
-        )  # fmt: skip
+            length_row(
+                doc,
+                key,
+                label,
+                getattr(opening, key),
+                lambda job, t, key=key: rooms.set_opening(job, opening_id, key, t),
+            )  # type: ignore[misc]
+        )
     if opening.kind == "door":
         for key, label, options in (("hand", tr("Hinges"), ("left", "right")), ("swing", tr("Opens"), ("in", "out"))):
             rows.append(
-                Row(key, label, tr(getattr(opening, key)), choices=tuple((c, tr(c)) for c in options),
-                    apply=lambda job, t, key=key: rooms.set_opening(job, opening_id, key, t))  # type: ignore[misc]
-            )  # fmt: skip
+                Row(
+                    key,
+                    label,
+                    tr(getattr(opening, key)),
+                    choices=tuple((c, tr(c)) for c in options),
+                    apply=lambda job, t, key=key: rooms.set_opening(job, opening_id, key, t),
+                )  # type: ignore[misc]
+            )
     return Sheet(tr(opening.kind.capitalize()), f"{tr('wall')} {opening.wall}", (Group(tr("Size"), tuple(rows)),))
 
 
@@ -173,21 +218,34 @@ def column_sheet(doc: Document) -> Sheet:
     room, column = features.find(doc.job, "column", cid)
     walls = (*((w, w) for w in room.wall_ids()), ("", tr("free standing")))
     rows = [
-        Row("wall", tr("Wall"), column.wall or tr("free standing"), choices=walls,
-            apply=lambda job, t: features.set_column(job, cid, "wall", t)),
-    ]  # fmt: skip
+        Row(
+            "wall",
+            tr("Wall"),
+            column.wall or tr("free standing"),
+            choices=walls,
+            apply=lambda job, t: features.set_column(job, cid, "wall", t),
+        ),
+    ]
     keys = [("x", tr("From the left")), ("width", tr("Width")), ("depth", tr("Depth"))]
     if not column.wall:
         keys.insert(1, ("y", tr("From the south")))
     for key, label in keys:
         rows.append(
-            length_row(doc, key, label, getattr(column, key),
-                       lambda job, t, key=key: features.set_column(job, cid, key, t))  # type: ignore[misc]
-        )  # fmt: skip
+            length_row(
+                doc, key, label, getattr(column, key), lambda job, t, key=key: features.set_column(job, cid, key, t)
+            )  # type: ignore[misc]
+        )
     rows.append(
-        optional_row(doc, "height", tr("Height"), column.height, length_text(doc, room.height.mm),
-                     tr("up to the ceiling"), lambda job, t: features.set_column(job, cid, "height", t))
-    )  # fmt: skip
+        optional_row(
+            doc,
+            "height",
+            tr("Height"),
+            column.height,
+            length_text(doc, room.height.mm),
+            tr("up to the ceiling"),
+            lambda job, t: features.set_column(job, cid, "height", t),
+        )
+    )
     where = f"{tr('wall')} {column.wall}" if column.wall else tr("free standing")
     return Sheet(tr(column.kind.capitalize()), where, (Group(tr("Size"), tuple(rows)),))
 
@@ -197,17 +255,28 @@ def soffit_sheet(doc: Document) -> Sheet:
     sid = doc.ids("soffit")[0]
     _, soffit = features.find(doc.job, "soffit", sid)
     if soffit.over:
-        reveal = length_row(doc, "reveal", tr("Set in behind the fronts"), soffit.reveal,
-                            lambda job, t: features.set_soffit(job, sid, "reveal", t))  # fmt: skip
+        reveal = length_row(
+            doc,
+            "reveal",
+            tr("Set in behind the fronts"),
+            soffit.reveal,
+            lambda job, t: features.set_soffit(job, sid, "reveal", t),
+        )
         shown = next((s for s in doc.room.room.soffits if s.id == sid), None)
         drop = Row("drop", tr("Below the ceiling"), length_text(doc, shown.drop.mm) if shown else "–")
         return Sheet(tr("Soffit"), tr("stands on the units of a run"), (Group(tr("Size"), (reveal, drop)),))
     rows = (
-        length_row(doc, "drop", tr("Below the ceiling"), soffit.drop,
-                   lambda job, t: features.set_soffit(job, sid, "drop", t)),
-        Row("corners", tr("Corners"), features.corners_text(doc.job, soffit), source=tr("x y; x y; x y"),
-            apply=lambda job, t: features.set_soffit(job, sid, "corners", t)),
-    )  # fmt: skip
+        length_row(
+            doc, "drop", tr("Below the ceiling"), soffit.drop, lambda job, t: features.set_soffit(job, sid, "drop", t)
+        ),
+        Row(
+            "corners",
+            tr("Corners"),
+            features.corners_text(doc.job, soffit),
+            source=tr("x y; x y; x y"),
+            apply=lambda job, t: features.set_soffit(job, sid, "corners", t),
+        ),
+    )
     return Sheet(tr("Soffit"), doc.room.room.name, (Group(tr("Size"), rows),))
 
 
@@ -263,19 +332,30 @@ def service_sheet(doc: Document) -> Sheet:
     room, service = features.find(doc.job, "service", sid)
     walls = (*((w, w) for w in room.wall_ids()), ("", tr("on the floor")))
     rows = [
-        Row("kind", tr("Kind"), tr(service.kind), choices=tuple((k, tr(k)) for k in features.SERVICES),
-            apply=lambda job, t: features.set_service(job, sid, "kind", t)),
-        Row("wall", tr("Wall"), service.wall or tr("on the floor"), choices=walls,
-            apply=lambda job, t: features.set_service(job, sid, "wall", t)),
-    ]  # fmt: skip
+        Row(
+            "kind",
+            tr("Kind"),
+            tr(service.kind),
+            choices=tuple((k, tr(k)) for k in features.SERVICES),
+            apply=lambda job, t: features.set_service(job, sid, "kind", t),
+        ),
+        Row(
+            "wall",
+            tr("Wall"),
+            service.wall or tr("on the floor"),
+            choices=walls,
+            apply=lambda job, t: features.set_service(job, sid, "wall", t),
+        ),
+    ]
     keys = [("x", tr("From the left")), ("height", tr("Height"))]
     if not service.wall:
         keys.insert(1, ("y", tr("From the south")))
     for key, label in keys:
         rows.append(
-            length_row(doc, key, label, getattr(service, key),
-                       lambda job, t, key=key: features.set_service(job, sid, key, t))  # type: ignore[misc]
-        )  # fmt: skip
+            length_row(
+                doc, key, label, getattr(service, key), lambda job, t, key=key: features.set_service(job, sid, key, t)
+            )  # type: ignore[misc]
+        )
     return Sheet(tr("Service point"), tr(service.kind), (Group(tr("Place"), tuple(rows)),))
 
 
@@ -305,8 +385,11 @@ def molding_sheet(doc: Document) -> Sheet:
         Row("metres", tr("At long points"), f"{sum(p.length for p in pieces) / 1000:.2f} m"),
         Row("mitres", tr("Mitred ends"), str(sum((p.left != 0) + (p.right != 0) for p in pieces))),
     )
-    return Sheet(tr(molding.kind.capitalize()), doc.room.room.name,
-                 (Group(tr("Molding"), tuple(rows)), Group(tr("Made of"), figures)))  # fmt: skip
+    return Sheet(
+        tr(molding.kind.capitalize()),
+        doc.room.room.name,
+        (Group(tr("Molding"), tuple(rows)), Group(tr("Made of"), figures)),
+    )
 
 
 def island_sheet(doc: Document) -> Sheet:
@@ -322,10 +405,15 @@ def _island(doc: Document, island_id: str) -> Sheet:
         return lambda job, t: islands.set_island(job, island_id, key, t)
 
     place = [
-        Row("wall", tr("Starts at"), f"{tr('wall')} {island.wall}" if island.wall else tr("free standing"),
-            choices=walls, apply=set_it("wall")),
+        Row(
+            "wall",
+            tr("Starts at"),
+            f"{tr('wall')} {island.wall}" if island.wall else tr("free standing"),
+            choices=walls,
+            apply=set_it("wall"),
+        ),
         length_row(doc, "x", tr("From the left") if island.wall else tr("From the west"), island.x, set_it("x")),
-    ]  # fmt: skip
+    ]
     if not island.wall:
         place += [
             length_row(doc, "y", tr("From the south"), island.y, set_it("y")),
@@ -368,40 +456,69 @@ def top_groups(doc: Document, source: str) -> list[Group]:
         return lambda job, t: tops.set_top(job, source, key, t)
 
     rows = [
-        Row("left_out", tr("Worktop"), tr("none") if top.left_out else tr("yes"),
-            choices=(("no", tr("yes")), ("yes", tr("none"))), apply=set_it("left_out")),
-    ]  # fmt: skip
+        Row(
+            "left_out",
+            tr("Worktop"),
+            tr("none") if top.left_out else tr("yes"),
+            choices=(("no", tr("yes")), ("yes", tr("none"))),
+            apply=set_it("left_out"),
+        ),
+    ]
     if top.left_out:
         return [Group(tr("Worktop"), tuple(rows))]
     rows.append(
-        optional_row(doc, "thickness", tr("Thickness"), top.thickness, length_text(doc, doc.job.value("worktop")),
-                     tr("from job value worktop"), set_it("thickness"))
-    )  # fmt: skip
+        optional_row(
+            doc,
+            "thickness",
+            tr("Thickness"),
+            top.thickness,
+            length_text(doc, doc.job.value("worktop")),
+            tr("from job value worktop"),
+            set_it("thickness"),
+        )
+    )
     standard = doc.job.active_standard().values()
     for edge in ("front", "left", "right", "back"):
         name = {"front": "worktop_front", "back": "worktop_back"}.get(edge, "worktop_side")
         inherited = standard[name]
         assert not isinstance(inherited, str)
         rows.append(
-            optional_row(doc, f"overhang_{edge}", f"{tr('Overhang')} {tr(edge)}", top.edge(edge).overhang,  # type: ignore[arg-type]
-                         length_text(doc, inherited.mm), tr("from the standard"), set_it(f"overhang_{edge}"))
-        )  # fmt: skip
+            optional_row(
+                doc,
+                f"overhang_{edge}",
+                f"{tr('Overhang')} {tr(edge)}",
+                top.edge(edge).overhang,  # type: ignore[arg-type]
+                length_text(doc, inherited.mm),
+                tr("from the standard"),
+                set_it(f"overhang_{edge}"),
+            )
+        )
     shapes = tuple((code, tr(name)) for code, name in tops.EDGE_PROFILES.items())
     for edge in ("front", "left", "right"):
         rows.append(
-            Row(f"profile_{edge}", f"{tr('Edge')} {tr(edge)}", dict(shapes)[top.edge(edge).profile], choices=shapes,  # type: ignore[arg-type]
-                apply=set_it(f"profile_{edge}"))
-        )  # fmt: skip
+            Row(
+                f"profile_{edge}",
+                f"{tr('Edge')} {tr(edge)}",
+                dict(shapes)[top.edge(edge).profile],
+                choices=shapes,  # type: ignore[arg-type]
+                apply=set_it(f"profile_{edge}"),
+            )
+        )
     made = tuple(
-        Row(f"pieces{i}", tr(word.capitalize()),
+        Row(
+            f"pieces{i}",
+            tr(word.capitalize()),
             f"{length_text(doc, asked)} → {' + '.join(length_text(doc, mm) for mm in lengths)}",
-            "inherited", tr("asked for, and made: no board is longer"))
+            "inherited",
+            tr("asked for, and made: no board is longer"),
+        )
         for i, (word, asked, lengths) in enumerate(in_pieces(doc.room, source))
-    )  # fmt: skip
+    )
     return [
-        Group(tr("Worktop"), tuple(rows)), Group(tr("Worktop, shape"), _shape_rows(doc, source, len(pieces))),
+        Group(tr("Worktop"), tuple(rows)),
+        Group(tr("Worktop, shape"), _shape_rows(doc, source, len(pieces))),
         *((Group(tr("Asked and made"), made),) if made else ()),
-    ]  # fmt: skip
+    ]
 
 
 def _shape_rows(doc: Document, source: str, pieces: int) -> tuple[Row, ...]:
@@ -412,39 +529,69 @@ def _shape_rows(doc: Document, source: str, pieces: int) -> tuple[Row, ...]:
         return lambda job, t: tops.set_top(job, source, key, t)
 
     shape = [
-        Row("joint", tr("At the corner"), tr(top.joint), choices=tuple((j, tr(j)) for j in tops.JOINTS),
-            apply=set_it("joint")),
-        Row("joints", tr("Joints at"), "; ".join(length_text(doc, j.mm) for j in top.joints),
-            source=tr("places from its left end, parted by semicolons"), apply=set_it("joints")),
-    ]  # fmt: skip
+        Row(
+            "joint",
+            tr("At the corner"),
+            tr(top.joint),
+            choices=tuple((j, tr(j)) for j in tops.JOINTS),
+            apply=set_it("joint"),
+        ),
+        Row(
+            "joints",
+            tr("Joints at"),
+            "; ".join(length_text(doc, j.mm) for j in top.joints),
+            source=tr("places from its left end, parted by semicolons"),
+            apply=set_it("joints"),
+        ),
+    ]
     if source.startswith("run:"):
         for key, label in (("waterfall_left", tr("Waterfall left")), ("waterfall_right", tr("Waterfall right"))):
             shape.append(Row(key, label, yes_no(getattr(top, key)), choices=yes_no_choices(), apply=set_it(key)))
         for edge in ("back", "left", "right"):
             up = bool(top.edge(edge).upstand)  # type: ignore[arg-type]
             shape.append(
-                Row(f"upstand_{edge}", f"{tr('Upstand')} {tr(edge)}", yes_no(up), choices=yes_no_choices(),
-                    apply=set_it(f"upstand_{edge}"))
-            )  # fmt: skip
+                Row(
+                    f"upstand_{edge}",
+                    f"{tr('Upstand')} {tr(edge)}",
+                    yes_no(up),
+                    choices=yes_no_choices(),
+                    apply=set_it(f"upstand_{edge}"),
+                )
+            )
         shape.append(
-            optional_row(doc, "splashback", tr("Splashback"), top.splashback, tr("none"), tr("none"),
-                         set_it("splashback"))
-        )  # fmt: skip
+            optional_row(
+                doc, "splashback", tr("Splashback"), top.splashback, tr("none"), tr("none"), set_it("splashback")
+            )
+        )
     shape.append(
-        Row("top_outline", tr("Own corners"), tops.outline_text(doc.job, source),
+        Row(
+            "top_outline",
+            tr("Own corners"),
+            tops.outline_text(doc.job, source),
             source=tr("x out; x out; … from the line's left end; a third figure bows the side"),
-            apply=set_it("outline"))
-    )  # fmt: skip
+            apply=set_it("outline"),
+        )
+    )
     shape.append(
-        Row("cut", tr("New cut-out"), "", source=tr("x back width depth"),
-            apply=lambda job, t: tops.add_cut(job, source, t) if t.strip() else Change(job, ""))
-    )  # fmt: skip
+        Row(
+            "cut",
+            tr("New cut-out"),
+            "",
+            source=tr("x back width depth"),
+            apply=lambda job, t: tops.add_cut(job, source, t) if t.strip() else Change(job, ""),
+        )
+    )
     for cut in top.cuts:
         shape.append(
-            Row(f"cut{cut.id}", tr("Cut-out at"), length_text(doc, cut.x.mm), "own",
+            Row(
+                f"cut{cut.id}",
+                tr("Cut-out at"),
+                length_text(doc, cut.x.mm),
+                "own",
                 f"{length_text(doc, cut.width.mm)} × {length_text(doc, cut.depth.mm)}",
-                revert=lambda job, c=cut.id: tops.delete_cut(job, source, c))  # type: ignore[misc]
-        )  # fmt: skip
+                revert=lambda job, c=cut.id: tops.delete_cut(job, source, c),
+            )  # type: ignore[misc]
+        )
     if pieces:
         shape.append(Row("pieces", tr("Pieces"), str(pieces)))
     return tuple(shape)

@@ -48,9 +48,13 @@ def _shown(doc: Document, found: Sourced, choices: tuple[tuple[str, str], ...]) 
 
 
 def _own_row(
-    doc: Document, cells: tuple[str, ...], key: str, label: str, choices: tuple[tuple[str, str], ...] = (),
+    doc: Document,
+    cells: tuple[str, ...],
+    key: str,
+    label: str,
+    choices: tuple[tuple[str, str], ...] = (),
     stock: str = "",
-) -> Row:  # fmt: skip
+) -> Row:
     """A value that is own or inherited, over one or many units."""
     job = doc.job
     found = [sourced(job, job.unit(job.find_cell(c)[2].unit), key) for c in cells]
@@ -117,8 +121,13 @@ def _cells_sheet(doc: Document) -> Sheet:
     rules = {cell.width.rule for _, _, cell in found}
     rule = next(iter(rules)) if len(rules) == 1 else None
     size = [
-        Row("width", tr("Width"), width, "own" if rule is Rule.FIXED and origin == "plain" else origin,
-            apply=lambda job, text: runs.set_width(job, cells, text)),
+        Row(
+            "width",
+            tr("Width"),
+            width,
+            "own" if rule is Rule.FIXED and origin == "plain" else origin,
+            apply=lambda job, text: runs.set_width(job, cells, text),
+        ),
         Row(
             "rule",
             tr("Width rule"),
@@ -129,16 +138,21 @@ def _cells_sheet(doc: Document) -> Sheet:
                 job, cells, f"{placed[0].width}mm" if text == "fixed" else text, name="Set a width rule"
             ),
         ),
-    ]  # fmt: skip
+    ]
     unit = made.of(cells[0]) if one else None
     if unit is not None and bodies == {Body.CARCASS} and templates[0].gables:
         rule_now = found[0][2].width
         inside = placed[0].width - 2 * unit.spec.made.carcass_thickness
         size.append(
-            Row("clear", tr("Clear width"), _length(doc, inside), "own" if rule_now.clear else "inherited",
+            Row(
+                "clear",
+                tr("Clear width"),
+                _length(doc, inside),
+                "own" if rule_now.clear else "inherited",
                 "" if rule_now.clear else tr("the width less both gables"),
-                apply=lambda job, t: runs.set_width(job, cells, f"clear {t}"))
-        )  # fmt: skip
+                apply=lambda job, t: runs.set_width(job, cells, f"clear {t}"),
+            )
+        )
     if Body.GAP not in bodies:
         size += [_own_row(doc, cells, "height", tr("Height")), _own_row(doc, cells, "depth", tr("Depth"))]
     if all(t.corner in ("l", "diagonal") for t in templates):
@@ -149,8 +163,17 @@ def _cells_sheet(doc: Document) -> Sheet:
         allowed = (Level.BASE, Level.TALL) if run_level is Level.BASE else (run_level,)
         kinds = tuple((t.code, t.name) for t in job.templates if t.level in allowed)
         kind, kind_origin = _same([t.name for t in templates])
-        size.insert(0, Row("kind", tr("Kind"), kind, kind_origin, choices=kinds,
-                           apply=lambda job, code: units.set_kind(job, cells, code)))  # fmt: skip
+        size.insert(
+            0,
+            Row(
+                "kind",
+                tr("Kind"),
+                kind,
+                kind_origin,
+                choices=kinds,
+                apply=lambda job, code: units.set_kind(job, cells, code),
+            ),
+        )
     groups.append(Group(tr("Size"), tuple(size)))
     shared = [p for p in templates[0].parameters if all(t.parameter(p.name) for t in templates)]
     if shared:
@@ -214,10 +237,15 @@ def _construction(doc: Document, cells: tuple[str, ...]) -> Group:
 def _forced_group(doc: Document, unit: MadeUnit) -> tuple[Group, ...]:
     """Sizes that a step or a stock size changed: what was asked for, and what is made (MK7)."""
     rows = tuple(
-        Row(f"forced{i}", tr(f.what.capitalize()), f"{_length(doc, f.asked)} → {_length(doc, f.made)}",
-            "inherited", f"{tr('asked for, and made')}: {f.why}")
+        Row(
+            f"forced{i}",
+            tr(f.what.capitalize()),
+            f"{_length(doc, f.asked)} → {_length(doc, f.made)}",
+            "inherited",
+            f"{tr('asked for, and made')}: {f.why}",
+        )
         for i, f in enumerate(unit.forced)
-    )  # fmt: skip
+    )
     return (Group(tr("Asked and made"), rows),) if rows else ()
 
 
@@ -235,21 +263,38 @@ def _place_group(doc: Document, cells: tuple[str, ...]) -> Group:
         code = f"{anchor.at}|{anchor.to}" if anchor is not None else ""
         text = dict(choices).get(code, tr("from the left end"))
         rows.append(
-            Row("anchor", tr("Held"), text, "own" if code else "plain", choices=choices,
-                apply=lambda job, t: placing.hold(job, cells[0], *t.split("|", 1)) if t else placing.let_go(job, cells))
-        )  # fmt: skip
+            Row(
+                "anchor",
+                tr("Held"),
+                text,
+                "own" if code else "plain",
+                choices=choices,
+                apply=lambda job, t: placing.hold(job, cells[0], *t.split("|", 1)) if t else placing.let_go(job, cells),
+            )
+        )
     label, origin = _same([c.label for c in found])
     rows.append(
-        Row("label", tr("Label"), label, "own" if label and origin == "plain" else origin,
+        Row(
+            "label",
+            tr("Label"),
+            label,
+            "own" if label and origin == "plain" else origin,
             tr("text with fields such as {width} or {room}; empty: as the job says"),
-            apply=lambda job, t: placing.set_label(job, cells, t))
-    )  # fmt: skip
+            apply=lambda job, t: placing.set_label(job, cells, t),
+        )
+    )
     for key, name in (("locked", tr("Locked")), ("hidden", tr("Hidden"))):
         text, origin = _same([yes_no(getattr(c, key)) for c in found])
         rows.append(
-            Row(key, name, text, origin, choices=yes_no_choices(),
-                apply=lambda job, t, key=key: placing.set_flag(job, cells, key, t == "yes"))  # type: ignore[misc]
-        )  # fmt: skip
+            Row(
+                key,
+                name,
+                text,
+                origin,
+                choices=yes_no_choices(),
+                apply=lambda job, t, key=key: placing.set_flag(job, cells, key, t == "yes"),
+            )  # type: ignore[misc]
+        )
     return Group(tr("Place"), tuple(rows))
 
 
@@ -294,10 +339,13 @@ def _hand_row(doc: Document, cells: tuple[str, ...]) -> Row | None:
         return None
     text, origin = _same([tr(f.hand) for f in doors])
     return Row(
-        "hand", tr("Hinges"), text, origin,
+        "hand",
+        tr("Hinges"),
+        text,
+        origin,
         choices=(("left", tr("left")), ("right", tr("right"))),
         apply=lambda job, code: units.set_hand(job, cells, code),
-    )  # fmt: skip
+    )
 
 
 def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
@@ -320,14 +368,17 @@ def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
                 mm = heights.get((i,), child.size.mm if child.size else 0.0)
                 rows.append(
                     Row(
-                        f"bay{i}", f"{tr('Front')} {i + 1}", _length(doc, mm),
+                        f"bay{i}",
+                        f"{tr('Front')} {i + 1}",
+                        _length(doc, mm),
                         "own" if child.size else "inherited",
                         "" if child.size else tr("an equal share"),
                         apply=lambda job, t, i=i: bays_edits.set_size(job, cells[0], (i,), t),  # type: ignore[misc]
                         revert=(lambda job, i=i: bays_edits.set_size(job, cells[0], (i,), ""))  # type: ignore[misc]
-                        if child.size else None,
+                        if child.size
+                        else None,
                     )
-                )  # fmt: skip
+                )
         return tuple(rows)
     if not stacks:
         count, origin = _same([str(b.shelves) for b in bays])
@@ -343,26 +394,42 @@ def _run_sheet(doc: Document) -> Sheet:
     inherited = tr("the end of the wall, or what stands in the corner")
     rows = [
         optional_row(
-            doc, key, label, getattr(run, key), _length(doc, mm), inherited,
+            doc,
+            key,
+            label,
+            getattr(run, key),
+            _length(doc, mm),
+            inherited,
             lambda job, t, key=key: runs.set_run_length(job, run_id, key, t),  # type: ignore[misc]
         )
         for key, label, mm in (
             ("start", tr("Free at the left"), layout.x),
             ("end", tr("Free at the right"), layout.wall.length - layout.end),
         )
-    ]  # fmt: skip
+    ]
     from tall_plank.setout.runs import bottom_of
 
     name = "hung_bottom" if run.level == "hung" else "plinth"
     rows.append(
-        optional_row(doc, "bottom", tr("Underside"), run.bottom, _length(doc, bottom_of(doc.job, run)),
-                     f"{tr('from')} {tr('job value')} {name}",
-                     lambda job, t: runs.set_run_length(job, run_id, "bottom", t))
-    )  # fmt: skip
+        optional_row(
+            doc,
+            "bottom",
+            tr("Underside"),
+            run.bottom,
+            _length(doc, bottom_of(doc.job, run)),
+            f"{tr('from')} {tr('job value')} {name}",
+            lambda job, t: runs.set_run_length(job, run_id, "bottom", t),
+        )
+    )
     rows.append(
-        Row("to_ceiling", tr("Closed to the ceiling"), yes_no(run.to_ceiling), choices=yes_no_choices(),
-            apply=lambda job, t: runs.set_run_choice(job, run_id, "to_ceiling", t))
-    )  # fmt: skip
+        Row(
+            "to_ceiling",
+            tr("Closed to the ceiling"),
+            yes_no(run.to_ceiling),
+            choices=yes_no_choices(),
+            apply=lambda job, t: runs.set_run_choice(job, run_id, "to_ceiling", t),
+        )
+    )
     total = sum(p.width for p in layout.cells)
     figures = (
         Row("length", tr("Length"), _length(doc, layout.total)),
@@ -375,14 +442,24 @@ def _run_sheet(doc: Document) -> Sheet:
     if run.level != "hung":
         feet = tuple((k, tr(v)) for k, v in runs.FEET.items())
         stand = [
-            Row("feet", tr("Stands on"), tr(runs.FEET[run.feet]), choices=feet,
-                apply=lambda job, t: runs.set_run_choice(job, run_id, "feet", t)),
-        ]  # fmt: skip
+            Row(
+                "feet",
+                tr("Stands on"),
+                tr(runs.FEET[run.feet]),
+                choices=feet,
+                apply=lambda job, t: runs.set_run_choice(job, run_id, "feet", t),
+            ),
+        ]
         if run.feet == "plinth":
             stand.append(
-                Row("plinth_returns", tr("Plinth returned"), yes_no(run.plinth_returns), choices=yes_no_choices(),
-                    apply=lambda job, t: runs.set_run_choice(job, run_id, "plinth_returns", t))
-            )  # fmt: skip
+                Row(
+                    "plinth_returns",
+                    tr("Plinth returned"),
+                    yes_no(run.plinth_returns),
+                    choices=yes_no_choices(),
+                    apply=lambda job, t: runs.set_run_choice(job, run_id, "plinth_returns", t),
+                )
+            )
         groups.append(Group(tr("Foot"), tuple(stand)))
         if not layout.wall.island and (run.top.left_out or any(stretches(doc.job, layout))):
             groups += specroom.top_groups(doc, f"run:{run_id}")
@@ -399,20 +476,40 @@ def _scheme_sheet(doc: Document) -> Sheet:
         code = scheme.finish(role) or ""
         finish = job.stock.finish(code)
         rows.append(
-            Row(role.value, tr(role.value.capitalize()), finish.name if finish else code, choices=_finishes(job, role),
-                apply=lambda job, t, role=role: units.set_scheme_finish(job, role, t))  # type: ignore[misc]
-        )  # fmt: skip
+            Row(
+                role.value,
+                tr(role.value.capitalize()),
+                finish.name if finish else code,
+                choices=_finishes(job, role),
+                apply=lambda job, t, role=role: units.set_scheme_finish(job, role, t),
+            )  # type: ignore[misc]
+        )
     standard = job.active_standard().values()
     style = str(standard["front_style"])
     fronts = (
-        Row("front_style", tr("Style"), dict(_styles())[style], choices=_styles(),
-            apply=lambda job, t: units.set_standard_value(job, "front_style", t)),
-        Row("handle", tr("Handle"), dict(_handles(job)).get(str(standard["handle"]), ""), choices=_handles(job),
-            stock="Handles", apply=lambda job, t: units.set_standard_value(job, "handle", t)),
-        Row("front_grain", tr("Grain"), tr(CHOICES["front_grain"][str(standard["front_grain"])]),
+        Row(
+            "front_style",
+            tr("Style"),
+            dict(_styles())[style],
+            choices=_styles(),
+            apply=lambda job, t: units.set_standard_value(job, "front_style", t),
+        ),
+        Row(
+            "handle",
+            tr("Handle"),
+            dict(_handles(job)).get(str(standard["handle"]), ""),
+            choices=_handles(job),
+            stock="Handles",
+            apply=lambda job, t: units.set_standard_value(job, "handle", t),
+        ),
+        Row(
+            "front_grain",
+            tr("Grain"),
+            tr(CHOICES["front_grain"][str(standard["front_grain"])]),
             choices=tuple((k, tr(v)) for k, v in CHOICES["front_grain"].items()),
-            apply=lambda job, t: units.set_standard_value(job, "front_grain", t)),
-    )  # fmt: skip
+            apply=lambda job, t: units.set_standard_value(job, "front_grain", t),
+        ),
+    )
     return Sheet(
         scheme.name, tr("finishes of the whole job"), (Group(tr("Finish"), tuple(rows)), Group(tr("Fronts"), fronts))
     )
@@ -424,8 +521,9 @@ def _saw_sheet(doc: Document) -> Sheet:
 
     def row(key: str, label: str, text: str, source: str = "") -> Row:
         choices = tuple((code, tr(words)) for code, words in cutting.CHOICES.get(key, {}).items())
-        return Row(key, label, text, source=source, choices=choices,
-                   apply=lambda job, t: cutting.set_cutting(job, key, t))  # fmt: skip
+        return Row(
+            key, label, text, source=source, choices=choices, apply=lambda job, t: cutting.set_cutting(job, key, t)
+        )
 
     def chosen(key: str) -> str:
         return tr(cutting.CHOICES[key].get(str(getattr(saw, key)), str(getattr(saw, key))))
@@ -438,10 +536,11 @@ def _saw_sheet(doc: Document) -> Sheet:
         row("first_cut", tr("First cuts"), chosen("first_cut")),
         row("matched", tr("Grain matched"), chosen("matched")),
     )
-    keep = (row("keep_length", tr("As long as"), _length(doc, saw.keep_length)),
-            row("keep_width", tr("As wide as"), _length(doc, saw.keep_width)))  # fmt: skip
-    search = (row("effort", tr("Effort"), chosen("effort")),
-              row("seconds", tr("At most"), f"{saw.seconds:g} s"))  # fmt: skip
+    keep = (
+        row("keep_length", tr("As long as"), _length(doc, saw.keep_length)),
+        row("keep_width", tr("As wide as"), _length(doc, saw.keep_width)),
+    )
+    search = (row("effort", tr("Effort"), chosen("effort")), row("seconds", tr("At most"), f"{saw.seconds:g} s"))
     by_name: dict[str, list[float]] = {}
     for board in w.plan.boards:
         by_name.setdefault(board.name, []).append(board.used)

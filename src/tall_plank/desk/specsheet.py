@@ -51,7 +51,7 @@ class WideIcons(QProxyStyle):
 
     def pixelMetric(
         self, metric: QStyle.PixelMetric, option: QStyleOption | None = None, widget: QWidget | None = None
-    ) -> int:  # fmt: skip
+    ) -> int:
         if metric == QStyle.PixelMetric.PM_SmallIconSize:
             return self.SIZE.width()
         return super().pixelMetric(metric, option, widget)

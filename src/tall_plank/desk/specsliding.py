@@ -17,11 +17,22 @@ def sliding_sheet(doc: Document) -> Sheet:
     unit = doc.job.unit(doc.job.find_cell(doors.first.cell)[2].unit)
     overlap = construction_of(doc.job, unit).slide_overlap
     rows = [
-        Row("leaves", tr("Leaves"), str(len(doors.leaves)),
-            apply=lambda job, t: sliding.set_sliding(job, name, "leaves", t)),
-        optional_row(doc, "overlap", tr("Overlap"), doors.overlap, length_text(doc, overlap), tr("from the standard"),
-                     lambda job, t: sliding.set_sliding(job, name, "overlap", t)),
-    ]  # fmt: skip
+        Row(
+            "leaves",
+            tr("Leaves"),
+            str(len(doors.leaves)),
+            apply=lambda job, t: sliding.set_sliding(job, name, "leaves", t),
+        ),
+        optional_row(
+            doc,
+            "overlap",
+            tr("Overlap"),
+            doors.overlap,
+            length_text(doc, overlap),
+            tr("from the standard"),
+            lambda job, t: sliding.set_sliding(job, name, "overlap", t),
+        ),
+    ]
     if made is not None:
         rows.append(Row("opening", tr("Opening"), _size(doc, made.width, made.height)))
         if made.leaves:
@@ -31,34 +42,57 @@ def sliding_sheet(doc: Document) -> Sheet:
     lines = (("", tr("in turns")), ("front", tr("in front")), ("rear", tr("behind")))
     for i, leaf in enumerate(doors.leaves):
         mine = [
-            Row(f"line{i}", tr("Runs"), dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
-                "own" if leaf.line else "inherited", choices=lines,
-                apply=lambda job, t, i=i: sliding.set_line(job, name, i, t)),  # type: ignore[misc]
-            Row(f"bands{i}", tr("Bands"), str(len(leaf.bands)),
-                apply=lambda job, t, i=i: sliding.set_band_count(job, name, i, t)),  # type: ignore[misc]
-        ]  # fmt: skip
+            Row(
+                f"line{i}",
+                tr("Runs"),
+                dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
+                "own" if leaf.line else "inherited",
+                choices=lines,
+                apply=lambda job, t, i=i: sliding.set_line(job, name, i, t),
+            ),  # type: ignore[misc]
+            Row(
+                f"bands{i}",
+                tr("Bands"),
+                str(len(leaf.bands)),
+                apply=lambda job, t, i=i: sliding.set_band_count(job, name, i, t),
+            ),  # type: ignore[misc]
+        ]
         for k, band in enumerate(leaf.bands):
             mine.append(
-                Row(f"band{i}_{k}", f"{tr('Band')} {k + 1}", dict(choices).get(band.finish, band.finish),
+                Row(
+                    f"band{i}_{k}",
+                    f"{tr('Band')} {k + 1}",
+                    dict(choices).get(band.finish, band.finish),
                     choices=choices,
-                    apply=lambda job, t, i=i, k=k: sliding.set_band(job, name, i, k, "finish", t))  # type: ignore[misc]
-            )  # fmt: skip
+                    apply=lambda job, t, i=i, k=k: sliding.set_band(job, name, i, k, "finish", t),
+                )  # type: ignore[misc]
+            )
             if len(leaf.bands) > 1:
                 height = made.leaves[i].bands[k].height if made is not None and made.leaves else 0.0
                 mine.append(
-                    Row(f"band_size{i}_{k}", tr("its height"), length_text(doc, height),
+                    Row(
+                        f"band_size{i}_{k}",
+                        tr("its height"),
+                        length_text(doc, height),
                         "own" if band.size is not None else "inherited",
                         "" if band.size is not None else tr("a share of what is left"),
                         apply=lambda job, t, i=i, k=k: sliding.set_band(job, name, i, k, "size", t),  # type: ignore[misc]
                         revert=(lambda job, i=i, k=k: sliding.set_band(job, name, i, k, "size", ""))  # type: ignore[misc]
-                        if band.size is not None else None)
-                )  # fmt: skip
+                        if band.size is not None
+                        else None,
+                    )
+                )
         if len(doors.leaves) > 1:
             mine.append(
-                Row(f"copy{i}", tr("Make-up"), tr("this leaf"), "inherited",
+                Row(
+                    f"copy{i}",
+                    tr("Make-up"),
+                    tr("this leaf"),
+                    "inherited",
                     choices=(("all", tr("the same for all leaves")),),
-                    apply=lambda job, _, i=i: sliding.copy_leaf(job, name, i))  # type: ignore[misc]
-            )  # fmt: skip
+                    apply=lambda job, _, i=i: sliding.copy_leaf(job, name, i),
+                )  # type: ignore[misc]
+            )
         groups.append(Group(f"{tr('Leaf')} {i + 1}", tuple(mine)))
     if made is not None and made.problems:
         groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(made.problems))))

@@ -53,9 +53,7 @@ class ValueDelegate(QStyledItemDelegate):
         super().__init__(page)
         self.page = page
 
-    def createEditor(
-        self, parent: QWidget | None, option: QStyleOptionViewItem, index: QModelIndex
-    ) -> QWidget | None:  # fmt: skip
+    def createEditor(self, parent: QWidget | None, option: QStyleOptionViewItem, index: QModelIndex) -> QWidget | None:
         options = self.page.choices(index.data(KEY))
         if not options:
             box = QLineEdit(parent)
@@ -74,9 +72,7 @@ class ValueDelegate(QStyledItemDelegate):
             editor.setText(str(index.data(Qt.ItemDataRole.DisplayRole)).lstrip("~"))
             editor.selectAll()
 
-    def setModelData(
-        self, editor: QWidget | None, model: QAbstractItemModel | None, index: QModelIndex
-    ) -> None:  # fmt: skip
+    def setModelData(self, editor: QWidget | None, model: QAbstractItemModel | None, index: QModelIndex) -> None:
         if isinstance(editor, QComboBox):
             self.page.set_value(index.row(), index.column(), str(editor.currentData()))
         elif isinstance(editor, QLineEdit) and editor.text() != str(index.data()).lstrip("~"):
@@ -199,9 +195,10 @@ class StandardsPage(QDialog):
         for part, keys in PARTS.items():
             more = standards.RULES if part == "hardware" else ()
             shown = [
-                k for k in (*keys, *more)
+                k
+                for k in (*keys, *more)
                 if (not self.only.isChecked() or k in differs) and wanted in f"{words_of(k)} {part}".lower()
-            ]  # fmt: skip
+            ]
             if shown:
                 self._rows += [f"#{part}", *shown]
         table = self.table
@@ -320,9 +317,7 @@ class StandardsPage(QDialog):
             item.setFlags(Qt.ItemFlag.ItemIsEnabled)
             return item
         found = [sourced(job, job.unit(job.find_cell(c)[2].unit), key) for c in self.cells()]
-        texts = {
-            format_length(f.value.mm, job.display) if isinstance(f.value, Length) else f.value for f in found
-        }  # fmt: skip
+        texts = {format_length(f.value.mm, job.display) if isinstance(f.value, Length) else f.value for f in found}
         text = texts.pop() if len(texts) == 1 else ""
         own = any(f.own for f in found)
         item = QTableWidgetItem(labels.get(text, text) if text or own else tr("various"))

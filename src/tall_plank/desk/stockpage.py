@@ -364,9 +364,7 @@ class StockPage(QDialog):
                 self.document.do(lambda job: units.set_standard_value(job, entry.kind, entry.code), at_place=True)
             )
         elif cells:
-            self._told(
-                self.document.do(lambda job: units.set_own(job, cells, entry.kind, entry.code), at_place=True)
-            )
+            self._told(self.document.do(lambda job: units.set_own(job, cells, entry.kind, entry.code), at_place=True))
 
     def read_list(self) -> None:
         """Read a supplier's list into the job's stock; one step that can be undone."""

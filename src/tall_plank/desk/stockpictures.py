@@ -56,8 +56,9 @@ def _of_image(data: bytes, size: QSize, ratio: float = 2.0) -> QPixmap:
     made.fill(QColor(0, 0, 0, 0))
     if not whole.isNull():
         fitted = whole.size().scaled(size, Qt.AspectRatioMode.KeepAspectRatio)
-        place = QRectF((size.width() - fitted.width()) / 2, (size.height() - fitted.height()) / 2, fitted.width(),
-                       fitted.height())  # fmt: skip
+        place = QRectF(
+            (size.width() - fitted.width()) / 2, (size.height() - fitted.height()) / 2, fitted.width(), fitted.height()
+        )
         painter = QPainter(made)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawPixmap(place, whole, QRectF(whole.rect()))
@@ -75,8 +76,14 @@ def _drawn(job: Job, entry: Entry, size: QSize) -> QPixmap:
         return picture(Drawing("", (section,), 0, 0, profile.depth, profile.height), size, most=10.0)
     if fitting is not None:
         return picture(_fitting_drawing(fitting), size, most=10.0)
-    grain = "x" if any(f.code == getattr(job.stock.board_by_code(entry.code), "finish", "") and f.grain == "length"
-                       for f in job.stock.finishes) else ""  # fmt: skip
+    grain = (
+        "x"
+        if any(
+            f.code == getattr(job.stock.board_by_code(entry.code), "finish", "") and f.grain == "length"
+            for f in job.stock.finishes
+        )
+        else ""
+    )
     # Boards and edging by their finish, appliances by the shape of their front.
     sizes = dict(entry.sizes)
     if entry.kind == "appliance":
@@ -93,17 +100,25 @@ def _fitting_drawing(fitting: Fitting) -> Drawing:
     spots = [(h.dx, h.dy, max(h.diameter, 2.0) / 2) for h in fitting.holes]
     items: list[Item] = []
     if fitting.length and fitting.kind not in ("leg", "hanger"):
-        high = max(fitting.height, 8.0, *(2 * abs(y) + 12.0 for _, y, _ in spots)) if spots else max(
-            min(fitting.height, fitting.length), 8.0)  # fmt: skip
+        high = (
+            max(fitting.height, 8.0, *(2 * abs(y) + 12.0 for _, y, _ in spots))
+            if spots
+            else max(min(fitting.height, fitting.length), 8.0)
+        )
         low = min((x for x, _, _ in spots), default=0.0)
         start = min(0.0, low - 8.0)
         items.append(Shape(rectangle(start, -high / 2, fitting.length, high), Pen.NARROW, Layer.FRONT, "", "unit"))
     elif not spots:
         items.append(Shape(rectangle(0, 0, 60, 40), Pen.NARROW, Layer.FRONT, "", "unit"))
-    items += [Shape(circle(x, y, r), Pen.NARROW, Layer.FRONT, "", "ink")
-              for x, y, r in spots]  # fmt: skip
+    items += [Shape(circle(x, y, r), Pen.NARROW, Layer.FRONT, "", "ink") for x, y, r in spots]
     xs = [x for item in items if isinstance(item, Shape) for x, _ in item.points]
     ys = [y for item in items if isinstance(item, Shape) for _, y in item.points]
     pad = 4.0
-    return Drawing(fitting.name, tuple(items), min(xs) - pad, min(ys) - pad, max(xs) - min(xs) + 2 * pad,
-                   max(ys) - min(ys) + 2 * pad)  # fmt: skip
+    return Drawing(
+        fitting.name,
+        tuple(items),
+        min(xs) - pad,
+        min(ys) - pad,
+        max(xs) - min(xs) + 2 * pad,
+        max(ys) - min(ys) + 2 * pad,
+    )

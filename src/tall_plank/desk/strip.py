@@ -651,8 +651,10 @@ class Strip(TakesDrops, Canvas):
         """What to do first in an empty room, on the wall that is worked on."""
         hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
         if self.stage == "room":
-            hint = tr("Type the room's size on the sheet at the right, or draw its outline (O). "
-                      "Put doors and windows on a wall from the left. Then go to Units (Alt+2).")  # fmt: skip
+            hint = tr(
+                "Type the room's size on the sheet at the right, or draw its outline (O). "
+                "Put doors and windows on a wall from the left. Then go to Units (Alt+2)."
+            )
         elif self.stage == "finish":
             hint = tr("There is nothing to finish yet. Units (Alt+2) come first.")
         wall = self.document.room.wall(self.current_wall())

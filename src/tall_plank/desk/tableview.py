@@ -255,9 +255,11 @@ class TablePane(QWidget):
         for i, column in enumerate(table.columns):
             if column.is_number:
                 model.setHeaderData(
-                    i, Qt.Orientation.Horizontal, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                    i,
+                    Qt.Orientation.Horizontal,
+                    Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
                     Qt.ItemDataRole.TextAlignmentRole,
-                )  # fmt: skip
+                )
         self.rows.members = {}
         for place, group in enumerate(groups_of(table, self.group)):
             if group.head:

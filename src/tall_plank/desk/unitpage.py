@@ -89,9 +89,10 @@ class UnitModel(ModelView):
         spec, away = self.unit.spec, 60.0
         w, h, d = spec.width, spec.height, spec.depth
         lines = (
-            (w, (0.0, -d - away, 0.0), (w, -d - away, 0.0)), (h, (-away, -d, 0.0), (-away, -d, h)),
+            (w, (0.0, -d - away, 0.0), (w, -d - away, 0.0)),
+            (h, (-away, -d, 0.0), (-away, -d, h)),
             (d, (w + away, -d, 0.0), (w + away, 0.0, 0.0)),
-        )  # fmt: skip
+        )
         x0, y0, z0 = unit_start(self.unit)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(font(12))

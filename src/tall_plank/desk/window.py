@@ -415,8 +415,14 @@ class Window(QMainWindow):
         panes += [first] if first is not None else []
         widget = QApplication.focusWidget()
         holders = {id(panes[0]): self.left, id(first): self.spec}
-        at = next((i for i, p in enumerate(panes) if widget is p or (widget is not None and id(p) in holders
-                   and holders[id(p)].isAncestorOf(widget))), 0)  # fmt: skip
+        at = next(
+            (
+                i
+                for i, p in enumerate(panes)
+                if widget is p or (widget is not None and id(p) in holders and holders[id(p)].isAncestorOf(widget))
+            ),
+            0,
+        )
         panes[(at + by) % len(panes)].setFocus()
 
     def focused_view(self) -> Canvas | ModelView:

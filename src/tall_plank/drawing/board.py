@@ -23,9 +23,14 @@ class CutMark(msgspec.Struct, frozen=True):
 
 
 def board_drawing(
-    name: str, length: float, width: float, pieces: tuple[tuple[str, float, float, float, float], ...], scale: float,
-    offcuts: tuple[tuple[float, float, float, float], ...] = (), cuts: tuple[CutMark, ...] = (),
-) -> Drawing:  # fmt: skip
+    name: str,
+    length: float,
+    width: float,
+    pieces: tuple[tuple[str, float, float, float, float], ...],
+    scale: float,
+    offcuts: tuple[tuple[float, float, float, float], ...] = (),
+    cuts: tuple[CutMark, ...] = (),
+) -> Drawing:
     """A board and its pieces (part, x, y, length, width, all mm); a number or size without room is left out. Offcuts to
     keep are dashed, with their size. Cuts are numbered where the saw enters; where numbers would meet, the later one
     moves on along its cut."""

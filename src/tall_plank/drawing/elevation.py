@@ -26,9 +26,16 @@ from tall_plank.stock import Stock
 
 
 def elevation(
-    job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, dims: bool = True, labels: bool = True,
-    fronts: bool = True, shop: bool = False,
-) -> Drawing:  # fmt: skip
+    job: Job,
+    room: RoomLayout,
+    wall: Wall,
+    made: MadeJob,
+    *,
+    dims: bool = True,
+    labels: bool = True,
+    fronts: bool = True,
+    shop: bool = False,
+) -> Drawing:
     """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions.
     Without fronts the inside of the units is seen; for the shop, edging and joints are."""
     source = f"wall:{wall.id}"
@@ -274,9 +281,7 @@ def _board(stock: Stock, board: TrimBoard) -> Shape:
 
 def _edged_trims(room: RoomLayout, wall: Wall, made: MadeJob) -> list[Item]:
     """Marks of the edged edges of end panels, plinths, worktops and the like on a line."""
-    parts = [
-        t.part for t in made.trims if t.part is not None and t.room == room.room.id and t.wall == wall.frame
-    ]  # fmt: skip
+    parts = [t.part for t in made.trims if t.part is not None and t.room == room.room.id and t.wall == wall.frame]
     return edging_marks(tuple(parts))
 
 
@@ -358,9 +363,15 @@ def _opening(kind: str, x: float, z: float, w: float, h: float, hand: str, sourc
 
 @lru_cache(maxsize=1024)
 def unit_front(
-    p: Placed, unit: MadeUnit, stock: Stock, *, labels: bool = True, label: str = "", fronts: bool = True,
+    p: Placed,
+    unit: MadeUnit,
+    stock: Stock,
+    *,
+    labels: bool = True,
+    label: str = "",
+    fronts: bool = True,
     shop: bool = False,
-) -> tuple[Item, ...]:  # fmt: skip
+) -> tuple[Item, ...]:
     """A unit as it is seen from the front, in its wall's coordinates."""
     source = f"cell:{p.cell}"
     items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, fronts)]
@@ -452,8 +463,12 @@ def _own_parts(unit: MadeUnit, stock: Stock) -> list[Item]:
     """The parts of a kind of one's own as they are seen, those at the rear first; fronts are drawn over them."""
     items: list[Item] = []
     seen = [p for p in unit.parts if not any(f.owns(p.name) for f in unit.fronts) and not p.role.startswith("drawer")]
-    for part in sorted(seen, key=lambda p: -min(p.frame.out((u, v, w))[1] for u in (0, p.length) for v in (0, p.width)
-                                                for w in (0, p.thickness))):  # fmt: skip
+    for part in sorted(
+        seen,
+        key=lambda p: (
+            -min(p.frame.out((u, v, w))[1] for u in (0, p.length) for v in (0, p.width) for w in (0, p.thickness))
+        ),
+    ):
         board = stock.board_by_code(part.board)
         color = _color(stock, board.finish) if board else "#CCCCCC"
         items.append(Shape(rectangle(*seen_box(part)), Pen.NARROW, Layer.CARCASS, "", color))

@@ -77,8 +77,10 @@ def side_outlines(handle: Fitting) -> tuple[tuple[tuple[float, float], ...], ...
     if handle.shape == "cup":
         return (((0.0, 0.0), (length, 0.0), *((length / 2 + x, y) for x, y in ellipse(length / 2, out))),)
     if handle.shape == "edge":
-        return (rectangle(0.0, 0.0, length, 2.0), rectangle(0.0, 0.0, length, out) if out <= 4.0 else
-                rectangle(0.0, out - 3.0, length, 3.0))  # fmt: skip
+        return (
+            rectangle(0.0, 0.0, length, 2.0),
+            rectangle(0.0, 0.0, length, out) if out <= 4.0 else rectangle(0.0, out - 3.0, length, 3.0),
+        )
     posts = tuple(
         rectangle((length - handle.centers) / 2 + shift - 4.0, 0.0, 8.0, out - BAR) for shift in (0.0, handle.centers)
     )

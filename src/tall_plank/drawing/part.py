@@ -40,9 +40,13 @@ def part_drawing(number: str, part: Part, display: DisplayUnit) -> Drawing:
         words = clear + text
         items.append(Text(x, part.width, words, 2.2, Layer.LABEL, align="left", rise=-4.6 * i, quiet=i > 0))
     return Drawing(
-        f"{number} {part.name}", tuple(items), -GAP - part.thickness, low, part.length + GAP + part.thickness,
+        f"{number} {part.name}",
+        tuple(items),
+        -GAP - part.thickness,
+        low,
+        part.length + GAP + part.thickness,
         part.width + GAP + part.thickness,
-    )  # fmt: skip
+    )
 
 
 def _used_faces(part: Part) -> tuple[str, ...]:

@@ -113,9 +113,14 @@ def _edge_mark(part: Part, name: str, corners: tuple[Point, Point, Point, Point]
     nx, ny = (cx - mx) / wide, (cy - my) / wide
     trim = min(BESIDE, along * 0.1)
     line = Line(
-        a[0] + nx * away + ux * trim, a[1] + ny * away + uy * trim, b[0] + nx * away - ux * trim,
-        b[1] + ny * away - uy * trim, Pen.NARROW, Layer.MAKING, over=view == "front",
-    )  # fmt: skip
+        a[0] + nx * away + ux * trim,
+        a[1] + ny * away + uy * trim,
+        b[0] + nx * away - ux * trim,
+        b[1] + ny * away - uy * trim,
+        Pen.NARROW,
+        Layer.MAKING,
+        over=view == "front",
+    )
     return [line, *_ticks((mx, my), (ux, uy), (nx, ny), (0.0, away * 1.5), view)]
 
 

@@ -144,9 +144,14 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
             for i, (size, w) in enumerate(sizes)
         )
         new = msgspec.structs.replace(
-            bay, split=Split(split), between=between, children=children, shelves=0, fittings=(),
+            bay,
+            split=Split(split),
+            between=between,
+            children=children,
+            shelves=0,
+            fittings=(),
             front=None if between == "nothing" else bay.front,
-        )  # fmt: skip
+        )
         try:
             return _checked(job, cell_id, _changed(job, unit, path, new, f"Split a bay of {number}"))
         except PlankError as told:
@@ -170,9 +175,14 @@ def join_bay(job: Job, cell_id: str, path: Path) -> Change:
         first = first.children[0]
     fittings = tuple(f for p in bay.paths() for f in bay.at(p).fittings)
     new = msgspec.structs.replace(
-        bay, split=Split.NONE, between="nothing", children=(), front=bay.front or first.front, shelves=first.shelves,
+        bay,
+        split=Split.NONE,
+        between="nothing",
+        children=(),
+        front=bay.front or first.front,
+        shelves=first.shelves,
         fittings=fittings[:1],
-    )  # fmt: skip
+    )
     return _changed(job, unit, path, new, f"Undivide a bay of {number}")
 
 
@@ -431,8 +441,6 @@ def remove_fitting(job: Job, cell_id: str, path: Path, index: int) -> Change:
         raise PlankError("There is no such fitting.", number, "Choose another one.")
     new = msgspec.structs.replace(bay, fittings=(*bay.fittings[:index], *bay.fittings[index + 1 :]))
     return _changed(job, unit, path, new, f"Take a fitting out of {number}")
-
-
 
 
 def save_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:

@@ -83,10 +83,11 @@ def _written(job: Job, what: str, name: str, runs: list[tuple[Run, int]], island
         inside = {c.id for c in run.cells}
         # What holds a cell stays behind unless it comes along.
         cells = tuple(
-            c if c.anchor is None or c.anchor.to == "line" or c.anchor.to[5:] in inside
+            c
+            if c.anchor is None or c.anchor.to == "line" or c.anchor.to[5:] in inside
             else msgspec.structs.replace(c, anchor=None)
             for c in run.cells
-        )  # fmt: skip
+        )
         units = tuple(job.unit(u) for u in dict.fromkeys(c.unit for c in cells))
         templates |= {u.template: job.template(u.template) for u in units}
         saved.append(SavedRun(msgspec.structs.replace(run, cells=cells), face, units))
@@ -182,9 +183,13 @@ def _place_island(job: Job, saved: Saved, room_id: str, at: tuple[float, float] 
     island = _plain(job, saved.island, skipped)
     x, y = at or start_of(middle_of(room), island.length.mm, island.angle)
     island = msgspec.structs.replace(
-        island, id=island_id, letter=letter, x=Length.of(round(x)), y=Length.of(round(y)),
+        island,
+        id=island_id,
+        letter=letter,
+        x=Length.of(round(x)),
+        y=Length.of(round(y)),
         wall=island.wall if island.wall in room.wall_ids() else "",
-    )  # fmt: skip
+    )
     room = job.room(room_id)
     job = with_room(job, msgspec.structs.replace(room, islands=(*room.islands, island)))
     for part in saved.runs:

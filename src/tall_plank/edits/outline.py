@@ -166,11 +166,9 @@ def draw_outline(job: Job, room_id: str, points: Points) -> Change:
     # The outline lies with its least x and y at 0; an image that it was traced from moves along.
     x0, y0, _, _ = ol.bounds(points)
     traced = tuple(
-        msgspec.structs.replace(
-            u, x=Length.of(round(u.x.mm - x0, 3)), y=Length.of(round(u.y.mm - y0, 3))
-        )
+        msgspec.structs.replace(u, x=Length.of(round(u.x.mm - x0, 3)), y=Length.of(round(u.y.mm - y0, 3)))
         for u in room.underlays
-    )  # fmt: skip
+    )
     return _with_outline(job, msgspec.structs.replace(room, underlays=traced), outline, "Draw the outline")
 
 

@@ -75,7 +75,7 @@ def take_offered(job: Job, templates: tuple[Template, ...], stock: Stock) -> Cha
             *(row for row in getattr(stock, name) if row.code in lacking.stock),
         )
         for name in STOCK_ROWS
-    }  # fmt: skip
+    }
     books = {book.code: book for book in stock.prices}
     prices = []
     for book in job.stock.prices:

@@ -192,8 +192,9 @@ def _priced(book: tuple[PriceRow, ...], rows: tuple[ListRow, ...]) -> tuple[Pric
 def set_shortlist(job: Job, codes: tuple[str, ...], on: bool) -> Change:
     """Put things of the stock on the job's shortlist, or take them off it."""
     stock = job.stock
-    known = {r.code for rows in (stock.fittings, stock.boards, stock.edgings, stock.appliances, stock.profiles)
-             for r in rows}  # fmt: skip
+    known = {
+        r.code for rows in (stock.fittings, stock.boards, stock.edgings, stock.appliances, stock.profiles) for r in rows
+    }
     unknown = [code for code in codes if code not in known]
     if unknown:
         raise PlankError(f"The stock has no “{unknown[0]}”.", "shortlist", "Choose something from the list.")

@@ -218,5 +218,3 @@ def set_standard_value(job: Job, key: str, text: str) -> Change:
     from tall_plank.edits.standards import set_value
 
     return set_value(job, job.standard, key, text)
-
-

@@ -108,9 +108,16 @@ def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
         if way not in ("side", "end"):
             raise ValueError(f"match_way “{way[:30]}” is neither side nor end")
         return NestPart(
-            _name(v, "part"), _number(v, "length_mm"), _number(v, "width_mm"), _count(v, "qty"), v.get("material", ""),
-            grain, v.get("match", ""), way, _points(v.get("outline", "")),  # type: ignore[arg-type]
-        )  # fmt: skip
+            _name(v, "part"),
+            _number(v, "length_mm"),
+            _number(v, "width_mm"),
+            _count(v, "qty"),
+            v.get("material", ""),
+            grain,
+            v.get("match", ""),
+            way,
+            _points(v.get("outline", "")),  # type: ignore[arg-type]
+        )
 
     return read_rows(path, ("part", "length_mm", "width_mm", "qty", "material"), make)
 

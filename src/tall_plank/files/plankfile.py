@@ -79,9 +79,10 @@ def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
         change(thing["bay"])
     stock, shipped = job.setdefault("stock", {}), shipped_stock()
     for table, things, keys in (
-        ("fittings", shipped.fittings, ()), ("boards", shipped.boards, ("modulus",)),
+        ("fittings", shipped.fittings, ()),
+        ("boards", shipped.boards, ("modulus",)),
         ("finishes", shipped.finishes, ()),
-    ):  # fmt: skip
+    ):
         known = {thing.code: msgspec.to_builtins(thing) for thing in things}
         for row in stock.get(table, []):
             new = known.pop(row.get("code"), {})

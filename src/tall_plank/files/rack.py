@@ -162,9 +162,13 @@ class Rack:
                     act.put(i, state="free", job="")
 
     def cut(
-        self, job: str, made_from: str, used: Sequence[int], wholes: dict[str, int],
+        self,
+        job: str,
+        made_from: str,
+        used: Sequence[int],
+        wholes: dict[str, int],
         left: Sequence[tuple[str, float, float]],
-    ) -> tuple[int, ...]:  # fmt: skip
+    ) -> tuple[int, ...]:
         """A job's plan was cut: its offcuts are used, whole boards taken from stock as far as there are any, what is
         left goes on the rack.
 
@@ -254,9 +258,10 @@ class Rack:
 
     def _unread(self, error: Exception) -> PlankError:
         return PlankError(
-            f"The offcut rack cannot be used: {error}.", self.path.name,
+            f"The offcut rack cannot be used: {error}.",
+            self.path.name,
             "Plans go on without it. Move the file aside to begin a new one.",
-        )  # fmt: skip
+        )
 
 
 class _Writing:

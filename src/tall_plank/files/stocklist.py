@@ -148,6 +148,14 @@ def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
         image = (read.wide, read.high, read.data)
     texts = {key: values[key][:200] for key in TEXTS if key in values}
     return ListRow(
-        number, values["code"][:60], values.get("kind", "").lower().replace(" ", "_"), sizes, texts, price,
-        values.get("per", "each"), values.get("like", ""), image, bars,
-    )  # fmt: skip
+        number,
+        values["code"][:60],
+        values.get("kind", "").lower().replace(" ", "_"),
+        sizes,
+        texts,
+        price,
+        values.get("per", "each"),
+        values.get("like", ""),
+        image,
+        bars,
+    )

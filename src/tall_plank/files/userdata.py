@@ -47,7 +47,8 @@ def default_folders() -> UserFolders:
     import platformdirs
 
     return UserFolders(
-        Path(platformdirs.user_config_dir("tall-plank")), Path(platformdirs.user_state_dir("tall-plank")),
+        Path(platformdirs.user_config_dir("tall-plank")),
+        Path(platformdirs.user_state_dir("tall-plank")),
         Path(platformdirs.user_data_dir("tall-plank")),
     )
 

@@ -23,7 +23,6 @@ STANDARD_KEYS = ("standard", *(f"standard.{part}" for part in PARTS))
 """Own choices of another shop standard: for the whole unit, or for one part of its construction."""
 
 
-
 @dataclass(frozen=True)
 class Sourced:
     """A value, whether it is the unit's own, and else who gave it."""

@@ -300,33 +300,56 @@ def impossible(made: Construction) -> tuple[tuple[str, str, str], ...]:
         check(key, getattr(made, key) < 1.0, f"The {key.replace('_', ' ')} has to be 1 mm at least.", "Make it larger.")
     if made.back_fit == "groove":
         check("back_groove_depth", made.back_groove_depth > t - WEB, _through(made.back_groove_depth, t))
-        check("back_groove_depth", made.back_groove_depth <= made.groove_bottom_play,
-              "The groove is no deeper than its play: nothing holds the back.", "Make it deeper.")  # fmt: skip
+        check(
+            "back_groove_depth",
+            made.back_groove_depth <= made.groove_bottom_play,
+            "The groove is no deeper than its play: nothing holds the back.",
+            "Make it deeper.",
+        )
     if made.back_fit == "rebate":
         check("back_rebate", made.back_rebate > t - WEB, _through(made.back_rebate, t))
-        check("back_fit", made.top_fit == "over" or made.bottom_fit == "under",
-              "A back in a rebate needs top and bottom between the gables.", "Change one of the two.")  # fmt: skip
+        check(
+            "back_fit",
+            made.top_fit == "over" or made.bottom_fit == "under",
+            "A back in a rebate needs top and bottom between the gables.",
+            "Change one of the two.",
+        )
     check("drawer_groove_depth", made.drawer_groove_depth > d - WEB, _through(made.drawer_groove_depth, d))
     if made.joint == "groove":
         check("dado_depth", made.dado_depth > t - WEB, _through(made.dado_depth, t))
     if made.joint in ("dowel", "cam", "tenon"):
         check("dowel_face_depth", made.dowel_face_depth > t - WEB, _through(made.dowel_face_depth, t))
-        check("dowel_diameter", made.dowel_diameter > t - 2 * WEB,
-              f"A dowel of {made.dowel_diameter:g} mm splits a board {t:g} mm thick.")  # fmt: skip
+        check(
+            "dowel_diameter",
+            made.dowel_diameter > t - 2 * WEB,
+            f"A dowel of {made.dowel_diameter:g} mm splits a board {t:g} mm thick.",
+        )
     if made.joint == "cam":
         check("cam_depth", made.cam_depth > t - WEB, _through(made.cam_depth, t))
     if made.joint == "tenon":
-        check("tenon_thickness", made.tenon_thickness > t - 2 * WEB,
-              f"A tenon of {made.tenon_thickness:g} mm splits a board {t:g} mm thick.")  # fmt: skip
+        check(
+            "tenon_thickness",
+            made.tenon_thickness > t - 2 * WEB,
+            f"A tenon of {made.tenon_thickness:g} mm splits a board {t:g} mm thick.",
+        )
     if made.joint == "biscuit":
         check("biscuit_depth", made.biscuit_depth > t - WEB, _through(made.biscuit_depth, t))
     check("pin_depth", made.pin_depth > t - WEB, _through(made.pin_depth, t))
-    check("panel_thickness", made.front_style != "slab" and made.panel_thickness > f - WEB,
-          f"A panel of {made.panel_thickness:g} mm is too thick for a frame of {f:g} mm.")  # fmt: skip
-    check("frame_groove_depth", made.frame_groove_depth > min(made.frame_stile, made.frame_rail) - 10.0,
-          "The groove leaves less than 10 mm of its stile or rail.")  # fmt: skip
-    check("frame_panel_clearance", made.frame_panel_clearance >= made.frame_groove_depth,
-          "With this clearance the panel falls out of its groove.")  # fmt: skip
+    check(
+        "panel_thickness",
+        made.front_style != "slab" and made.panel_thickness > f - WEB,
+        f"A panel of {made.panel_thickness:g} mm is too thick for a frame of {f:g} mm.",
+    )
+    check(
+        "frame_groove_depth",
+        made.frame_groove_depth > min(made.frame_stile, made.frame_rail) - 10.0,
+        "The groove leaves less than 10 mm of its stile or rail.",
+    )
+    check(
+        "frame_panel_clearance",
+        made.frame_panel_clearance >= made.frame_groove_depth,
+        "With this clearance the panel falls out of its groove.",
+    )
     check("row_margin", made.row_margin < 0, "It is below nothing.", "Make it larger.")
     return tuple(found)
 

@@ -96,7 +96,7 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
 
     def visit(
         node: Bay, path: tuple[int, ...], clear: Rect, zone: Rect, left: str, right: str, behind: Rect | None = None
-    ) -> None:  # fmt: skip
+    ) -> None:
         opening = _opening(clear, behind or zone, made) if framed else None
         boxes.append(BayBox(path, node, clear, zone, left, right, opening))
         if not node.children:
@@ -214,6 +214,8 @@ def _opening(clear: Rect, zone: Rect, made: Construction) -> Rect:
     """The opening of a face frame before a bay, within the bay's clear space."""
     grow = made.gap_inset if made.overlay == "inset" else 0.0
     return Rect(
-        max(clear.x0, zone.x0 - grow), max(clear.z0, zone.z0 - grow),
-        min(clear.x1, zone.x1 + grow), min(clear.z1, zone.z1 + grow),
-    )  # fmt: skip
+        max(clear.x0, zone.x0 - grow),
+        max(clear.z0, zone.z0 - grow),
+        min(clear.x1, zone.x1 + grow),
+        min(clear.z1, zone.z1 + grow),
+    )

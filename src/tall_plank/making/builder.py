@@ -220,8 +220,10 @@ class Builder:
         made = self.spec.made
         group = "front" if role in ("front", "panel", "cover") else "drawer" if role == "drawer" else "carcass"
         edged_in = {
-            "front": made.edging_front_in, "drawer": made.edging_drawer_in, "carcass": made.edging_carcass_in,
-        }[group]  # fmt: skip
+            "front": made.edging_front_in,
+            "drawer": made.edging_drawer_in,
+            "carcass": made.edging_carcass_in,
+        }[group]
         draft.edged_in = "" if edged_in == "same" else edged_in
         self.drafts.append(draft)
         return draft

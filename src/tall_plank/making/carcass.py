@@ -39,27 +39,15 @@ def check_standard_fits(b: Builder) -> None:
     if spec.corner == "blind" and spec.blind > 0 and (made.face_frame == "frame" or made.overlay == "inset"):
         raise PlankError(
             "A unit that runs into a corner is made with fronts over its gables.",
-            "fronts", "Choose another standard for its fronts and face frame.",
-        )  # fmt: skip
+            "fronts",
+            "Choose another standard for its fronts and face frame.",
+        )
     if spec.shape != "straight" and (made.face_frame == "frame" or made.overlay == "inset"):
         raise PlankError(
             "A unit with a slanted or bowed front is made with fronts over its gables.",
-            "fronts", "Choose another standard for its fronts and face frame.",
-        )  # fmt: skip
-
-
-
-
-
-
-
-
-
-
-
-
-
-
+            "fronts",
+            "Choose another standard for its fronts and face frame.",
+        )
 
 
 def _notch(b: Builder, left: Draft, right: Draft, down: float) -> None:
@@ -69,13 +57,17 @@ def _notch(b: Builder, left: Draft, right: Draft, down: float) -> None:
     long, wide = left.length, left.width
     edged = long - down
     left.shape(
-        b.stock, ((0.0, 0.0), (edged, 0.0), (edged, deep), (long, deep), (long, wide), (0.0, wide)),
-        made.edging_carcass, edged,
-    )  # fmt: skip
+        b.stock,
+        ((0.0, 0.0), (edged, 0.0), (edged, deep), (long, deep), (long, wide), (0.0, wide)),
+        made.edging_carcass,
+        edged,
+    )
     right.shape(
-        b.stock, ((down, 0.0), (long, 0.0), (long, wide), (0.0, wide), (0.0, deep), (down, deep)),
-        made.edging_carcass, edged,
-    )  # fmt: skip
+        b.stock,
+        ((down, 0.0), (long, 0.0), (long, wide), (0.0, wide), (0.0, deep), (down, deep)),
+        made.edging_carcass,
+        edged,
+    )
 
 
 def make_carcass(b: Builder, bays: BaySet) -> None:
@@ -135,20 +127,6 @@ def make_carcass(b: Builder, bays: BaySet) -> None:
     hold_unit(b)
 
 
-
-
-
-
-
-
-
-
-
-
-
-
-
-
 def _cover(b: Builder) -> None:
     """A board over the unit in the fronts' finish, flush with the fronts."""
     spec, made = b.spec, b.spec.made
@@ -205,24 +183,6 @@ def _rails(b: Builder, left: Draft, right: Draft) -> None:
             b.join(gable, rail, start, end)
 
 
-
-
-
-
-
-
-
-
-
-
-
-
-
-
-
-
-
-
 def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: str) -> None:
     """A fixed shelf or a divider between bays, joined at both ends."""
     spec, made = b.spec, b.spec.made
@@ -244,9 +204,7 @@ def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: 
         return
     # A divider stands like a right gable: x up, face A to the left. It enters only boards that are there.
     x = (r.x0 + r.x1) / 2
-    ends = [
-        next((p for p in b.drafts if p.role == "carcass" and _lies_at(p, x, z, d)), None) for z in (r.z0, r.z1)
-    ]  # fmt: skip
+    ends = [next((p for p in b.drafts if p.role == "carcass" and _lies_at(p, x, z, d)), None) for z in (r.z0, r.z1)]
     low, high = (r.z0 - tg if ends[0] else r.z0), (r.z1 + tg if ends[1] else r.z1)
     divider = b.add(
         name, spec.carcass, made.carcass_thickness, high - low, deep, Frame((r.x1, -d, low), Z, Y), "carcass"
@@ -262,9 +220,3 @@ def _lies_at(part: Draft, x: float, z: float, depth: float) -> bool:
     local = part.frame.into((x, -depth + 20.0, z))
     on_face = abs(local[2]) < 0.01 or abs(local[2] - part.thickness) < 0.01
     return on_face and 0 < local[0] < part.length and 0 < local[1] < part.width
-
-
-
-
-
-

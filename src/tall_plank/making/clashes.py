@@ -135,7 +135,7 @@ def _at_edges(draft: Draft, flat: list[Bore], gone: set[int]) -> list[Problem]:
 
 def _from_ends(
     draft: Draft, bores: list[Bore], flat: list[Bore], grooves: list[Groove], gone: set[int]
-) -> list[Problem]:  # fmt: skip
+) -> list[Problem]:
     """Holes in edges and ends that run into holes or grooves in the faces."""
     found = []
     t = draft.thickness

@@ -199,9 +199,17 @@ def _shelves(b: Builder, box: BayBox, near: Draft, far: Draft, right: bool) -> N
     for i, z in enumerate(places, 1):
         opened = (w - d - gap, leg - d - gap)
         _lying(
-            b, f"shelf {i}", z, made.shelf_thickness, (gap, gap), made.edging_shelf, opened, "shelf",
-            made.shelf_setback, back,
-        )  # fmt: skip
+            b,
+            f"shelf {i}",
+            z,
+            made.shelf_thickness,
+            (gap, gap),
+            made.edging_shelf,
+            opened,
+            "shelf",
+            made.shelf_setback,
+            back,
+        )
     count = len(places)
     b.item(made.shelf_pin, 5 * count, f"5 pins for each of {count} corner shelves")
 

@@ -25,8 +25,9 @@ def frame_zone(b: Builder) -> Rect:
     if zone.width < 40.0 or zone.height < 40.0:
         raise PlankError(
             f"A face frame leaves {max(0.0, zone.width):.0f} x {max(0.0, zone.height):.0f} mm of opening.",
-            "face_stile", "Make the unit larger, or its stiles and rails narrower.",
-        )  # fmt: skip
+            "face_stile",
+            "Make the unit larger, or its stiles and rails narrower.",
+        )
     return zone
 
 

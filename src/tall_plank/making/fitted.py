@@ -69,9 +69,17 @@ def place(b: Builder, box: BayBox, fitted: Fitted) -> FittedBox | None:
     middle = thing.kind == "rail"
     front = b.recess + ((depth - deep) / 2 if middle else 0.0)
     found = FittedBox(
-        thing.code, thing.kind, box.path, (space.x0 + space.x1 - width) / 2, z, width, thing.height, front,
-        deep, thing.free_below,
-    )  # fmt: skip
+        thing.code,
+        thing.kind,
+        box.path,
+        (space.x0 + space.x1 - width) / 2,
+        z,
+        width,
+        thing.height,
+        front,
+        deep,
+        thing.free_below,
+    )
     _drill(b, box, thing, found, depth)
     count(b, thing, found)
     return found
@@ -81,8 +89,10 @@ def lacking(thing: Fitting, width: float, height: float, depth: float) -> tuple[
     """What a fitting lacks in a space: the word, what it needs and what there is, mm; None where it fits."""
     needs = thing.height + thing.free_below
     for word, need, have in (
-        ("width", thing.least_width, width), ("height", needs, height), ("depth", thing.least_depth, depth),
-    ):  # fmt: skip
+        ("width", thing.least_width, width),
+        ("height", needs, height),
+        ("depth", thing.least_depth, depth),
+    ):
         if have < need - 0.01:
             return word, need, have
     if thing.most_width and width > thing.most_width + 0.01:

@@ -223,8 +223,12 @@ def _hinges(
         return
     number = pieces[0].name.split()[1]
     for end, asked, at in (("lower", z, heights[0]), ("upper", z + height, heights[-1])):
-        b.force(f"hinge of door {number} from its {end} end", made.hinge_from_end, abs(at - asked),
-                f"holes {made.row_pitch:g} apart")  # fmt: skip
+        b.force(
+            f"hinge of door {number} from its {end} end",
+            made.hinge_from_end,
+            abs(at - asked),
+            f"holes {made.row_pitch:g} apart",
+        )
     if hinge.is_butt:
         _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x)
         b.item(hinge.code, count, f"{count} butt hinges: door {height:g} mm high, {weight:.1f} kg")

@@ -121,9 +121,11 @@ def _behind(services: tuple[Service, ...], placed: Placed) -> tuple[tuple[str, f
     return tuple(
         (s.kind, round(s.x.mm - placed.x, 3), round(s.height.mm - placed.bottom, 3))
         for s in services
-        if s.wall == placed.wall and s.kind in PIPED
-        and placed.x < s.x.mm < placed.right and placed.bottom < s.height.mm < placed.top
-    )  # fmt: skip
+        if s.wall == placed.wall
+        and s.kind in PIPED
+        and placed.x < s.x.mm < placed.right
+        and placed.bottom < s.height.mm < placed.top
+    )
 
 
 def spec_of(job: Job, placed: Placed, room: RoomLayout | None = None) -> UnitSpec:
@@ -221,15 +223,28 @@ def make_job(job: Job, layout: Layout) -> MadeJob:
                 layout_of_room,
                 msgspec.structs.replace(
                     job,
-                    name="", number="", client="", site="", rooms=(), labels=(), book="", next_id=0, values=job.values,
-                    units=_used(job, layout_of_room), pricing=_NO_PRICING, pictures=(), inserts=(), shortlist=(),
-                    cutting=_NO_CUTTING, kept_plan=None,
+                    name="",
+                    number="",
+                    client="",
+                    site="",
+                    rooms=(),
+                    labels=(),
+                    book="",
+                    next_id=0,
+                    values=job.values,
+                    units=_used(job, layout_of_room),
+                    pricing=_NO_PRICING,
+                    pictures=(),
+                    inserts=(),
+                    shortlist=(),
+                    cutting=_NO_CUTTING,
+                    kept_plan=None,
                 ),
                 i,
             )
             for i, layout_of_room in enumerate(layout.rooms)
         )
-    )  # fmt: skip
+    )
 
 
 _NO_PRICING, _NO_CUTTING = Job(name="").pricing, Job(name="").cutting
@@ -264,10 +279,17 @@ def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
         items = (Item(made.joint_bolt, top.bolts, f"{top.bolts} bolts in a worktop joint"),) if top.bolts else ()
         trims.append(
             _made_trim(
-                f"{prefix}{name} worktop", number(name, "worktop"), room, top.run, line.frame, top.source, "worktop",
-                items, lambda t=top, m=made: worktop_part(t, m, job.stock),  # type: ignore[misc]
+                f"{prefix}{name} worktop",
+                number(name, "worktop"),
+                room,
+                top.run,
+                line.frame,
+                top.source,
+                "worktop",
+                items,
+                lambda t=top, m=made: worktop_part(t, m, job.stock),  # type: ignore[misc]
             )
-        )  # fmt: skip
+        )
     lent = _lent(room, units)
     for board in room.boards:
         made = construction_of(job, job.unit(_unit_of(room, board.cell)))
@@ -277,10 +299,17 @@ def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
         holes = lent.get(line.island, ()) if board.kind in ("end panel", "dividing panel") else ()
         trims.append(
             _made_trim(
-                f"{prefix}{name} {board.kind}", number(name, board.kind), room, run, line.frame, board.source,
-                board.kind, (), lambda t=board, m=made, h=holes: trim_part(t, m, job.stock, h),  # type: ignore[misc]
+                f"{prefix}{name} {board.kind}",
+                number(name, board.kind),
+                room,
+                run,
+                line.frame,
+                board.source,
+                board.kind,
+                (),
+                lambda t=board, m=made, h=holes: trim_part(t, m, job.stock, h),  # type: ignore[misc]
             )
-        )  # fmt: skip
+        )
     by_others = {m.id: m.by_others for m in room.room.moldings}
     moldings = tuple(
         MadeMolding(number(p.wall or "0", p.kind), room.room.id, p, by_others[p.molding]) for p in room.moldings
@@ -293,14 +322,33 @@ def _made_room(room: RoomLayout, job: Job, place: int) -> MadeRoom:
         for i, (_, part) in enumerate(doors.parts):
             first = doors.items if i == 0 else ()
             trims.append(
-                MadeTrim(label, number(name, "sliding leaf"), room.room.id, doors.run, line.frame, part, None,
-                         doors.source, "sliding leaf", first)
-            )  # fmt: skip
+                MadeTrim(
+                    label,
+                    number(name, "sliding leaf"),
+                    room.room.id,
+                    doors.run,
+                    line.frame,
+                    part,
+                    None,
+                    doors.source,
+                    "sliding leaf",
+                    first,
+                )
+            )
         for problem in doors.problems:
             trims.append(
-                MadeTrim(label, f"{prefix}{name}G", room.room.id, doors.run, line.frame, None, problem, doors.source,
-                         "sliding leaf")
-            )  # fmt: skip
+                MadeTrim(
+                    label,
+                    f"{prefix}{name}G",
+                    room.room.id,
+                    doors.run,
+                    line.frame,
+                    None,
+                    problem,
+                    doors.source,
+                    "sliding leaf",
+                )
+            )
     return MadeRoom(units, tuple(trims), moldings, sliding)
 
 

@@ -70,12 +70,28 @@ def join(b: Builder, face_part: Draft, end_part: Draft, start: Vec, end: Vec, re
                 end_part.bore(at, made.screw_pilot, made.screw_depth, "carcass screw")
                 b.fix(made.screw, 1, "carcass screws")
             case "biscuit":
-                _slot(face_part, end_part, at, way, made.biscuit_length, made.biscuit_thickness,
-                      (made.biscuit_depth, made.biscuit_depth), "biscuit")  # fmt: skip
+                _slot(
+                    face_part,
+                    end_part,
+                    at,
+                    way,
+                    made.biscuit_length,
+                    made.biscuit_thickness,
+                    (made.biscuit_depth, made.biscuit_depth),
+                    "biscuit",
+                )
                 b.fix(made.biscuit, 1, "biscuits")
             case "tenon":
-                _slot(face_part, end_part, at, way, made.tenon_length, made.tenon_thickness,
-                      (made.dowel_face_depth, made.tenon_depth), "loose tenon")  # fmt: skip
+                _slot(
+                    face_part,
+                    end_part,
+                    at,
+                    way,
+                    made.tenon_length,
+                    made.tenon_thickness,
+                    (made.dowel_face_depth, made.tenon_depth),
+                    "loose tenon",
+                )
                 b.fix(made.tenon, 1, "loose tenons")
             case "pocket":
                 _pocket(b, face_part, end_part, at)
@@ -136,9 +152,15 @@ def _pocket(b: Builder, face_part: Draft, end_part: Draft, at: Vec) -> None:
 
 
 def _slot(
-    face_part: Draft, end_part: Draft, at: Vec, way: Vec, length: float, thick: float, deep: tuple[float, float],
+    face_part: Draft,
+    end_part: Draft,
+    at: Vec,
+    way: Vec,
+    length: float,
+    thick: float,
+    deep: tuple[float, float],
     use: str,
-) -> None:  # fmt: skip
+) -> None:
     """A slot of a length along the joint in both halves."""
     half = (length - thick) / 2
     a, c = _point(at, way, -half), _point(at, way, half)

@@ -76,9 +76,7 @@ def make_own(b: Builder) -> None:
                 deep = v.length(hole.depth, where)
                 through = deep <= 0
                 depth = draft.thickness if through else deep
-                draft.operations.append(
-                    Bore(hole.face, x, y, v.length(hole.diameter, where), depth, hole.use, through)
-                )  # fmt: skip
+                draft.operations.append(Bore(hole.face, x, y, v.length(hole.diameter, where), depth, hole.use, through))
     _fronts(b, values, groups)
     for item in build.items:
         where = f"hardware {item.code}"

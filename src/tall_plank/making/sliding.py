@@ -122,9 +122,21 @@ def make_sliding(
     leaf_z, leaf_h = z0 + board + made.slide_below, height - 2 * board - made.slide_above - made.slide_below
     out = depth + made.slide_standoff + made.slide_line + LEAF
     base = MadeSliding(
-        f"sliding:{doors.id}", first.room, run.id, first.wall, first.cell, x0, z0, width, height, out, leaf_z, leaf_h,
-        made.slide_frame, made.slide_line,
-    )  # fmt: skip
+        f"sliding:{doors.id}",
+        first.room,
+        run.id,
+        first.wall,
+        first.cell,
+        x0,
+        z0,
+        width,
+        height,
+        out,
+        leaf_z,
+        leaf_h,
+        made.slide_frame,
+        made.slide_line,
+    )
     problems = _checked(doors, leaf_w, leaf_h, units, x0, x1, z0, z1, first)
     leaves: list[LeafBox] = []
     parts: list[tuple[int, Part]] = []
@@ -242,9 +254,7 @@ def _checked(
     return found
 
 
-def _bands(
-    doors: SlidingDoors, index: int, leaf_z: float, leaf_h: float, made: Construction
-) -> tuple[BandBox, ...]:  # fmt: skip
+def _bands(doors: SlidingDoors, index: int, leaf_z: float, leaf_h: float, made: Construction) -> tuple[BandBox, ...]:
     """The bands of a leaf, from the top down, with a rail between two.
 
     Raises

@@ -35,9 +35,19 @@ class Field:
         self.t = b.spec.made.front_thickness
 
     def piece(
-        self, word: str, x: float, z: float, width: float, height: float, *, upright: bool, thick: float = 0.0,
-        out: float | None = None, role: str = "front frame", finish: str = "",
-    ) -> Draft:  # fmt: skip
+        self,
+        word: str,
+        x: float,
+        z: float,
+        width: float,
+        height: float,
+        *,
+        upright: bool,
+        thick: float = 0.0,
+        out: float | None = None,
+        role: str = "front frame",
+        finish: str = "",
+    ) -> Draft:
         """A board from (x, z), its outer face `out` before the plane (the front's own face by itself)."""
         thick = thick or self.t
         level = self.t if out is None else out
@@ -170,9 +180,16 @@ def _panel(f: Field, thick: float, *, arch: float = 0.0) -> Draft:
     width, height = f.width - 2 * stile + 2 * reach, f.height - 2 * rail + 2 * reach
     upright = made.front_grain == "vertical"
     return f.piece(
-        "panel", f.x + stile - reach, f.z + rail - reach, width, height, upright=upright, thick=thick,
-        out=f.t - (f.t - thick) / 2, role="front panel",
-    )  # fmt: skip
+        "panel",
+        f.x + stile - reach,
+        f.z + rail - reach,
+        width,
+        height,
+        upright=upright,
+        thick=thick,
+        out=f.t - (f.t - thick) / 2,
+        role="front panel",
+    )
 
 
 def _raised(f: Field) -> list[Draft]:
@@ -247,9 +264,17 @@ def _glazed(f: Field) -> list[Draft]:
             pieces.append(f.piece(name, x, z, pane_w, wide, upright=False, thick=lip, role="front bar"))
     reach = rebate - GLASS_PLAY
     pane = f.piece(
-        "glass", x0 - reach, z0 - reach, sight_w + 2 * reach, sight_h + 2 * reach, upright=True,
-        thick=made.glass_thickness, out=t - lip, role="glass", finish=made.glass,
-    )  # fmt: skip
+        "glass",
+        x0 - reach,
+        z0 - reach,
+        sight_w + 2 * reach,
+        sight_h + 2 * reach,
+        upright=True,
+        thick=made.glass_thickness,
+        out=t - lip,
+        role="glass",
+        finish=made.glass,
+    )
     pieces.append(pane)
     b.item(
         "GB-5",

@@ -93,9 +93,19 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     lent = tuple((g.name, tuple(g.bores)) for g in b.lent if g.bores)
     weight = sum(p.weight for p in parts)
     return MadeUnit(
-        spec, parts, tuple(b.items), tuple(b.fronts), bays, tuple(problems), weight, lent, b.bays, tuple(b.fitted),
-        tuple(b.forced), tuple(b.drawers),
-    )  # fmt: skip
+        spec,
+        parts,
+        tuple(b.items),
+        tuple(b.fronts),
+        bays,
+        tuple(problems),
+        weight,
+        lent,
+        b.bays,
+        tuple(b.fitted),
+        tuple(b.forced),
+        tuple(b.drawers),
+    )
 
 
 LEAST_OPENING = 200.0

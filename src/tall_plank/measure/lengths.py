@@ -141,7 +141,7 @@ def _number(token: _Token) -> float:
 class _Reader:
     def __init__(
         self, text: str, unit: DisplayUnit, values: Mapping[str, float], numbers: Mapping[str, float] | None = None
-    ) -> None:  # fmt: skip
+    ) -> None:
         self.text = text
         self.tokens = _tokens(text)
         self.unit = unit

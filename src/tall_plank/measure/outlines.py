@@ -17,9 +17,11 @@ NEAR = 1e-7
 
 def area(points: Sequence[Point]) -> float:
     """Area of an outline in mm2: positive where it runs counter-clockwise (shoelace formula)."""
-    return 0.5 * math.fsum(
-        a[0] * b[1] - b[0] * a[1] for a, b in zip(points, (*points[1:], points[0]), strict=True)
-    ) if points else 0.0  # fmt: skip
+    return (
+        0.5 * math.fsum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, (*points[1:], points[0]), strict=True))
+        if points
+        else 0.0
+    )
 
 
 def bounds(points: Sequence[Point]) -> tuple[float, float, float, float]:

@@ -30,9 +30,7 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
     return found
 
 
-def sheet_of(
-    w: Workings, drawing: Drawing, number: int, of: int, date: str = "", *, shop: bool = False
-) -> Sheet:  # fmt: skip
+def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = "", *, shop: bool = False) -> Sheet:
     """A drawing on A3 with the job's title block; for the shop it says so, and what its marks mean."""
     return _sheet(drawing, f"{w.job.name} {w.job.number}".strip(), w.job.client, number, of, date, shop=shop)
 

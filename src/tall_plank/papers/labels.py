@@ -107,9 +107,17 @@ def _label(w: Workings, item: NumberedPart, display: DisplayUnit, place: Place |
         return " x ".join(format_length(mm, display) for mm in lengths)
 
     return Label(
-        item.number, part.name, item.unit, w.job.name, part.material, size(part.length, part.width, part.thickness),
-        size(part.cut_length, part.cut_width), edge_marks(part.edges), _code(w.job.number, item.number), place,
-    )  # fmt: skip
+        item.number,
+        part.name,
+        item.unit,
+        w.job.name,
+        part.material,
+        size(part.length, part.width, part.thickness),
+        size(part.cut_length, part.cut_width),
+        edge_marks(part.edges),
+        _code(w.job.number, item.number),
+        place,
+    )
 
 
 def _code(job: str, part: str) -> str:

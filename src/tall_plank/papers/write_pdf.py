@@ -33,7 +33,11 @@ PICTURE_HIGH = 62.0
 
 
 def write_tables(
-    tables: Iterable[Table], path: Path, job_name: str, display: DisplayUnit = DisplayUnit.MM, head: str = "",
+    tables: Iterable[Table],
+    path: Path,
+    job_name: str,
+    display: DisplayUnit = DisplayUnit.MM,
+    head: str = "",
     pictures: Sequence[Drawing | None] = (),
 ) -> None:
     """Write tables, each from a new page (A4, lying where a table has many columns), below its picture."""

@@ -18,9 +18,7 @@ CUP_HIGH, EDGE_DEEP = 34.0, 3.0
 """mm of a cup's height and of an edge pull's thickness."""
 
 
-def handle_solids(
-    stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox, move: Frame | None = None
-) -> list[Solid]:  # fmt: skip
+def handle_solids(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox, move: Frame | None = None) -> list[Solid]:
     """The handle of a front, on whatever plane it stands in.
 
     Parameters
@@ -58,8 +56,10 @@ def _solids(
         return Box(Frame(frame.out((x, y, z)), frame.x, frame.y), size, color, source, word)
 
     if shape == "knob":
-        return [_disc(frame, length / 2, 0.0, out * 0.55, 6.0, color, source, name),
-                _disc(frame, length / 2, out * 0.55, out, length / 2, color, source, name)]  # fmt: skip
+        return [
+            _disc(frame, length / 2, 0.0, out * 0.55, 6.0, color, source, name),
+            _disc(frame, length / 2, out * 0.55, out, length / 2, color, source, name),
+        ]
     if shape == "bow":
         at = Frame(frame.out((0.0, 0.0, -BAR / 2)), frame.x, frame.y)
         return [Prism(at, bow(length, out), BAR, color, source, name)]
@@ -79,9 +79,7 @@ def _solids(
     return [box(0.0, out - BAR, -BAR / 2, (length, BAR, BAR)), *posts]
 
 
-def _disc(
-    frame: Frame, x: float, low: float, high: float, radius: float, color: str, source: str, name: str
-) -> Prism:  # fmt: skip
+def _disc(frame: Frame, x: float, low: float, high: float, radius: float, color: str, source: str, name: str) -> Prism:
     """A round piece about an axis that stands out of the front at x, from low to high, mm."""
     at = Frame(frame.out((0.0, high, 0.0)), frame.x, frame.z)
     return Prism(at, circle(x, 0.0, radius, 14), high - low, color, source, name)

@@ -59,9 +59,7 @@ def _bent(frame: Frame, part: Part, color: str, source: str, name: str) -> Prism
 
 
 @lru_cache(maxsize=512)
-def part_boxes(
-    stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: str = "closed"
-) -> tuple[Solid, ...]:  # fmt: skip
+def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: str = "closed") -> tuple[Solid, ...]:
     """The parts of a unit as solids; without hidden ones a closed unit shows its outside only.
 
     Parameters
@@ -298,9 +296,15 @@ def _molding_solids(job: Job, room: RoomLayout) -> list[Solid]:
 
 
 def build_scene(
-    job: Job, layout: Layout, made: MadeJob, room_id: str, *, hidden: bool = True, fronts: str = "closed",
+    job: Job,
+    layout: Layout,
+    made: MadeJob,
+    room_id: str,
+    *,
+    hidden: bool = True,
+    fronts: str = "closed",
     without: frozenset[str] = frozenset(),
-) -> Scene:  # fmt: skip
+) -> Scene:
     """Every part of a room with its floor and walls. Units hidden by the designer, and cells to do without, are left
     out."""
     room = layout.room(room_id)

@@ -34,8 +34,11 @@ def opened(unit: MadeUnit) -> Moves:
     """How fronts and drawer boxes move when all is opened: their names and the frame that carries them, in the
     unit."""
     moves: Moves = {}
-    drawers = [b.path for b in (unit.set.boxes if unit.set else ()) if b.bay.front is not None
-               and b.bay.front.kind in ("drawer", "inner")]  # fmt: skip
+    drawers = [
+        b.path
+        for b in (unit.set.boxes if unit.set else ())
+        if b.bay.front is not None and b.bay.front.kind in ("drawer", "inner")
+    ]
     behind = {p for p in drawers if not any(f.path == p for f in unit.fronts)}
     for i, path in enumerate(drawers, 1):
         # Inner drawers come out less, so that the doors before them stay in sight.

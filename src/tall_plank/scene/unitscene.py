@@ -92,9 +92,16 @@ def _machined(part: Part, color: str, number: int) -> Mesh:
     quads = np.column_stack([faces, faces[:, 2]])
     lines = sharp_edges(points, faces)
     return Mesh(
-        color, points, quads, lines, np.zeros(len(points), dtype=np.int64), np.zeros(len(quads), dtype=np.int64),
-        np.zeros(len(lines), dtype=np.int64), (f"part:{number}",), (part.name,),
-    )  # fmt: skip
+        color,
+        points,
+        quads,
+        lines,
+        np.zeros(len(points), dtype=np.int64),
+        np.zeros(len(quads), dtype=np.int64),
+        np.zeros(len(lines), dtype=np.int64),
+        (f"part:{number}",),
+        (part.name,),
+    )
 
 
 def sharp_edges(points: NDArray[np.float64], faces: NDArray[np.int64]) -> NDArray[np.int64]:
@@ -138,6 +145,13 @@ def _joined(color: str, group: list[Mesh], low: NDArray[np.float64]) -> Mesh:
         at += len(mesh.points)
         count += len(mesh.sources)
     return Mesh(
-        color, np.concatenate(points), np.concatenate(quads), np.concatenate(lines), np.concatenate(owners[0]),
-        np.concatenate(owners[1]), np.concatenate(owners[2]), tuple(sources), tuple(names),
-    )  # fmt: skip
+        color,
+        np.concatenate(points),
+        np.concatenate(quads),
+        np.concatenate(lines),
+        np.concatenate(owners[0]),
+        np.concatenate(owners[1]),
+        np.concatenate(owners[2]),
+        tuple(sources),
+        tuple(names),
+    )

@@ -117,12 +117,6 @@ def _worktop(
     )
 
 
-
-
-
-
-
-
 def _within_walls(points: Points, wall: Wall) -> Points:
     """The outline without what would stand in the walls that meet this one in a sharp corner."""
     for angle, at_right in ((wall.before, False), (wall.after, True)):
@@ -135,10 +129,6 @@ def _within_walls(points: Points, wall: Wall) -> Points:
             a, b = (math.cos(turn), math.sin(turn)), (0.0, 0.0)
         points = ol.cut_away(points, a, b)
     return points
-
-
-
-
 
 
 def _shaped(job: Job, p: Placed, points: Points, over: float, first: Placed, last: Placed) -> Points:
@@ -198,12 +188,6 @@ def arc_points(p: Point, q: Point, bulge: float, step: float = 5.0) -> list[Poin
         (cx + radius * math.cos(start + angle * i / count), cy + radius * math.sin(start + angle * i / count))
         for i in range(1, count)
     ]
-
-
-
-
-
-
 
 
 def island_tops(

@@ -66,8 +66,16 @@ def area_rows(made: MadeJob, stock: Stock) -> tuple[AreaRow, ...]:
         raw_m = sum(raw_edges(p) for p in parts) / 1000
         rows.append(
             AreaRow(
-                code, board.name, finish.name if finish else board.finish, board.thickness, len(parts), one, 2 * one,
-                raw_m, raw_m * board.thickness / 1000, sum(p.weight for p in parts),
+                code,
+                board.name,
+                finish.name if finish else board.finish,
+                board.thickness,
+                len(parts),
+                one,
+                2 * one,
+                raw_m,
+                raw_m * board.thickness / 1000,
+                sum(p.weight for p in parts),
             )
-        )  # fmt: skip
+        )
     return tuple(sorted(rows, key=lambda r: (r.finish, r.thickness, r.board)))

@@ -251,9 +251,7 @@ def _listed(sizes: NDArray[np.float64], need: NDArray[np.int64], kinds: list[_Ba
     return found
 
 
-def _relaxed(
-    patterns: list[Pattern], need: NDArray[np.int64], kinds: list[_Bar]
-) -> tuple[NDArray[np.float64], float]:
+def _relaxed(patterns: list[Pattern], need: NDArray[np.int64], kinds: list[_Bar]) -> tuple[NDArray[np.float64], float]:
     """Worth of a piece of each length, and the cost, where patterns may be cut in fractions (linear program)."""
     from scipy.optimize import linprog
 
@@ -360,9 +358,7 @@ def _written(
     kerf: float,
 ) -> list[CutBar]:
     """Bars with the names of their pieces; where patterns cut more than is needed, the surplus stays on the bar."""
-    names = [
-        [p.piece for p in pieces if round(p.length, 6) == length for _ in range(p.qty)] for length in lengths
-    ]  # fmt: skip
+    names = [[p.piece for p in pieces if round(p.length, 6) == length for _ in range(p.qty)] for length in lengths]
     left = need.copy()
     bars: list[CutBar] = []
     for (k, pattern), times in sorted(zip(patterns, counts, strict=True), key=lambda pair: pair[0]):

@@ -93,15 +93,21 @@ def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
     return Plan(
         tuple(
             CutBoard(
-                code, _name(stock, code, b.material), b.length, b.width,
+                code,
+                _name(stock, code, b.material),
+                b.length,
+                b.width,
                 tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
-                tuple((o.x, o.y, o.length, o.width) for o in b.offcuts), rack,
+                tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
+                rack,
             )
             for b in found.boards
             for code, rack in (board_and_rack(b.board),)
         ),
-        tuple(u.part for u in found.unplaced), kerf, trim,
-    )  # fmt: skip
+        tuple(u.part for u in found.unplaced),
+        kerf,
+        trim,
+    )
 
 
 def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
@@ -109,14 +115,20 @@ def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
     return Plan(
         tuple(
             CutBoard(
-                b.board, _name(stock, b.board, b.material), b.length, b.width,
-                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.parts), b.offcuts,
+                b.board,
+                _name(stock, b.board, b.material),
+                b.length,
+                b.width,
+                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.parts),
+                b.offcuts,
                 b.rack,
             )
             for b in plan.boards
         ),
-        (), kerf, trim,
-    )  # fmt: skip
+        (),
+        kerf,
+        trim,
+    )
 
 
 def cuts_of(b: CutBoard, plan: Plan, saw: Cutting) -> Sawn | None:

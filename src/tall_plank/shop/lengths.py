@@ -133,10 +133,13 @@ def _priced(code: str, lengths: Iterable[float], book: PriceBook) -> list[BarSto
     row = next((r for r in book.rows if r.code == code), None)
     lengths = tuple(lengths)
     return [
-        BarStock(code, mm, 0.0 if row is None else round(
-            float(row.price) * (mm / 1000 if row.per == "m" else mm / lengths[0]), 4))
+        BarStock(
+            code,
+            mm,
+            0.0 if row is None else round(float(row.price) * (mm / 1000 if row.per == "m" else mm / lengths[0]), 4),
+        )
         for mm in lengths
-    ]  # fmt: skip
+    ]
 
 
 def blanks_of(stock: Stock, book: PriceBook) -> tuple[BarStock, ...]:
@@ -147,7 +150,10 @@ def blanks_of(stock: Stock, book: PriceBook) -> tuple[BarStock, ...]:
         if b.blank:
             for other in stock.boards:
                 same = (other.finish, round(other.thickness, 3), round(other.width)) == (
-                    b.finish, round(b.thickness, 3), round(b.width))  # fmt: skip
+                    b.finish,
+                    round(b.thickness, 3),
+                    round(b.width),
+                )
                 row = rows.get(other.code)
                 if other.blank and same:
                     area = other.length * other.width * 1e-6
@@ -157,7 +163,13 @@ def blanks_of(stock: Stock, book: PriceBook) -> tuple[BarStock, ...]:
 
 
 def bar_plan(
-    made: MadeJob, stock: Stock, book: PriceBook, saw: Cutting, kerf: float = KERF, trim: float = 0.0, *,
+    made: MadeJob,
+    stock: Stock,
+    book: PriceBook,
+    saw: Cutting,
+    kerf: float = KERF,
+    trim: float = 0.0,
+    *,
     wait: bool = True,
 ) -> BarPlan:
     """Everything of a job that is cut from bars: worktops with the kerf and the end trims of the board saw, the rest
@@ -165,9 +177,12 @@ def bar_plan(
     thin = cut_bars(pieces_of(made, stock), bars_of(stock, book), kerf, trim, wait=wait)
     tops = cut_bars(worktops_of(made, stock), blanks_of(stock, book), saw.kerf, saw.trim, wait=wait)
     return BarPlan(
-        (*tops.bars, *thin.bars), (*tops.unplaced, *thin.unplaced), tops.proven and thin.proven,
-        tops.bound + thin.bound, tops.settled and thin.settled,
-    )  # fmt: skip
+        (*tops.bars, *thin.bars),
+        (*tops.unplaced, *thin.unplaced),
+        tops.proven and thin.proven,
+        tops.bound + thin.bound,
+        tops.settled and thin.settled,
+    )
 
 
 class BarThing(msgspec.Struct, frozen=True):

@@ -225,9 +225,7 @@ def _line(
         state.at = point
 
 
-def _arc(
-    state: _State, end: tuple[float, float, float], values: dict[str, float]
-) -> list[tuple[float, float, float]]:
+def _arc(state: _State, end: tuple[float, float, float], values: dict[str, float]) -> list[tuple[float, float, float]]:
     """An arc in the plane as short straight moves. R above 0 is the arc of at most 180 degrees, below 0 the other."""
     x0, y0, z0 = state.at
     x1, y1, z1 = end

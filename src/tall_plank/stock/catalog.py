@@ -65,11 +65,19 @@ def entries(stock: Stock, book: PriceBook) -> tuple[Entry, ...]:
         color = thing.finish if isinstance(thing, Fitting) else colors.get(getattr(thing, "finish", ""), "")
         found.append(
             Entry(
-                thing.code, thing.name, kind, KIND_WORDS.get(kind, OTHER), tuple((w, mm) for w, mm in sizes if mm),
-                thing.supplier, thing.shape if kind == "handle" and isinstance(thing, Fitting) else "", color,
-                getattr(thing, "picture", ""), row.price if row else None, row.per if row else "",
+                thing.code,
+                thing.name,
+                kind,
+                KIND_WORDS.get(kind, OTHER),
+                tuple((w, mm) for w, mm in sizes if mm),
+                thing.supplier,
+                thing.shape if kind == "handle" and isinstance(thing, Fitting) else "",
+                color,
+                getattr(thing, "picture", ""),
+                row.price if row else None,
+                row.per if row else "",
             )
-        )  # fmt: skip
+        )
     order = [*KIND_WORDS.values(), OTHER]
     return tuple(sorted(found, key=lambda e: order.index(e.group)))
 
@@ -101,6 +109,7 @@ def search(
     """Entries that hold every word of a text, of a heading where one is given, among some codes where these are."""
     words = text.lower().split()
     return tuple(
-        e for e in found
+        e
+        for e in found
         if (not group or e.group == group) and (only is None or e.code in only) and all(w in e.words for w in words)
-    )  # fmt: skip
+    )

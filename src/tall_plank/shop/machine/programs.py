@@ -357,9 +357,7 @@ def _around(out: _Lines, points: Points, *, tabs: bool, free: Callable[[Polygon]
     ----------
     free : whether the mill may pass over some ground outside the path
     """
-    sides = sorted(
-        range(len(points)), key=lambda i: (-math.dist(points[i], points[(i + 1) % len(points)]), i)
-    )  # fmt: skip
+    sides = sorted(range(len(points)), key=lambda i: (-math.dist(points[i], points[(i + 1) % len(points)]), i))
     passes = _passes(out, -out.machine.into_spoil)
     for at in sides[:6]:
         lead = _lead(out, points[at], points[(at + 1) % len(points)], free)

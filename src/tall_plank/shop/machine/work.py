@@ -165,7 +165,7 @@ def work_on(number: str, part: Part, placement: Placement, stock: Stock, *, seco
             case Bore() if op.slant:
                 where = f"{op.use}: ø{op.diameter:g}, leaning {op.slant:g}° at {op.x:.1f}, {op.y:.1f}"
                 left.append(Left(number, op.face, where, "slanted"))
-            case Bore() if (not second if op.through else op.face == up):
+            case Bore() if not second if op.through else op.face == up:
                 x, y = way.out(op.x, op.y)
                 holes.append(Hole(x, y, op.diameter, part.thickness if op.through else op.depth, op.through, op.use))
             case Bore() if not op.through:

@@ -48,7 +48,11 @@ def board_and_rack(name: str) -> tuple[str, int]:
 
 
 def request_of(
-    made: MadeJob, stock: Stock, book: PriceBook, rules: NestRules, offcuts: tuple[NestBoard, ...] = (),
+    made: MadeJob,
+    stock: Stock,
+    book: PriceBook,
+    rules: NestRules,
+    offcuts: tuple[NestBoard, ...] = (),
     matched: Matched = "no",
 ) -> Request:
     """Every part that is cut from a board, by its number; boards by make, with the offcuts of those makes; fronts in
@@ -102,8 +106,9 @@ def joined(requests: Iterable[tuple[str, Request]]) -> Request:
             if (there.material, there.length, there.width) != (b.material, b.length, b.width):
                 raise PlankError(
                     f"{b.board} is {b.material} {b.length:g} x {b.width:g} in {job}, and not so in another job.",
-                    job, "Take the same board into both jobs.",
-                )  # fmt: skip
+                    job,
+                    "Take the same board into both jobs.",
+                )
     return Request(tuple(parts.values()), tuple(boards.values()), rules or NestRules())
 
 

@@ -14,10 +14,17 @@ from tall_plank.shop.nesting.request import NestPart, NestPlan, NestRules, Reque
 def rules_of(cutting: Cutting, seed: int = 1) -> NestRules:
     """The search's rules from the job's decisions."""
     return NestRules(
-        kerf=cutting.kerf, trim=cutting.trim, mode=cutting.mode, turns=cutting.turns, first_cut=cutting.first_cut,
-        keep_length=cutting.keep_length, keep_width=cutting.keep_width, effort=cutting.effort,
-        seconds=cutting.seconds, seed=seed,
-    )  # fmt: skip
+        kerf=cutting.kerf,
+        trim=cutting.trim,
+        mode=cutting.mode,
+        turns=cutting.turns,
+        first_cut=cutting.first_cut,
+        keep_length=cutting.keep_length,
+        keep_width=cutting.keep_width,
+        effort=cutting.effort,
+        seconds=cutting.seconds,
+        seed=seed,
+    )
 
 
 def fingerprint(request: Request) -> str:
@@ -40,11 +47,14 @@ def kept(plan: NestPlan, request: Request) -> KeptPlan:
     """A plan as the job keeps it."""
     boards = tuple(
         LaidBoard(
-            board_and_rack(b.board)[0], b.material, b.length, b.width,
+            board_and_rack(b.board)[0],
+            b.material,
+            b.length,
+            b.width,
             tuple(LaidPart(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
             tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
             board_and_rack(b.board)[1],
         )
         for b in plan.boards
-    )  # fmt: skip
+    )
     return KeptPlan(fingerprint(request), boards)

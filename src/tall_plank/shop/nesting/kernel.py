@@ -403,9 +403,26 @@ def improve(
         order_by(items, m, wide, high, below(state, ORDERS), noise, state, keys)
         fill_least(items, m, wide, high, least)
         nb, lost, _ = pack(
-            items, m, wide, high, turnable, kinds, now_left, price, below(state, RECT_RULES), below(state, SPLIT_RULES),
-            below(state, 3), below(state, 3), turns, first, state, out, new_kind, free, least,
-        )  # fmt: skip
+            items,
+            m,
+            wide,
+            high,
+            turnable,
+            kinds,
+            now_left,
+            price,
+            below(state, RECT_RULES),
+            below(state, SPLIT_RULES),
+            below(state, 3),
+            below(state, 3),
+            turns,
+            first,
+            state,
+            out,
+            new_kind,
+            free,
+            least,
+        )
         if lost > 0 or nb > 6:
             continue
         cost = 0.0

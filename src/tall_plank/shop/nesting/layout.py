@@ -49,6 +49,12 @@ def board_of(
     offcuts.sort(key=lambda o: (-o.length * o.width, o.x, o.y))
     own = board.price if board.price > 0 else 0.0
     return PlannedBoard(
-        board.board, board.material, board.length, board.width, placements, tuple(offcuts), own,
+        board.board,
+        board.material,
+        board.length,
+        board.width,
+        placements,
+        tuple(offcuts),
+        own,
         cut.turns if cut is not None else 0,
-    )  # fmt: skip
+    )

@@ -17,7 +17,6 @@ Way = Literal["side", "end"]
 """Side by side across the grain, or end to end along it."""
 
 
-
 def _point(item: NumberedPart, at: tuple[float, float, float]) -> tuple[float, float, float]:
     return item.parent.out(item.part.frame.out(at))
 

@@ -260,9 +260,26 @@ def first_plan(m: _Material, rules: NestRules, *, quick: bool, over: Stopped = l
                         for kind_rule in kind_rules:
                             left = m.left.copy()
                             count, lost, nf = kernel.pack(
-                                items, n, wide, high, turnable, m.kinds, left, m.price, rect, split, boards_rule,
-                                kind_rule, rules.turns, first_cut(rules), m.state, out, board_kind, free, least,
-                            )  # fmt: skip
+                                items,
+                                n,
+                                wide,
+                                high,
+                                turnable,
+                                m.kinds,
+                                left,
+                                m.price,
+                                rect,
+                                split,
+                                boards_rule,
+                                kind_rule,
+                                rules.turns,
+                                first_cut(rules),
+                                m.state,
+                                out,
+                                board_kind,
+                                free,
+                                least,
+                            )
                             cost = float(m.price[board_kind[:count]].sum())
                             if turn is not None:
                                 out[:, 3] = turn
@@ -324,9 +341,23 @@ def improve_once(m: _Material, rules: NestRules) -> bool:
     # Early on dead ends are left freely, later hardly.
     slack = 0.02 * (1.0 - m.rounds / wanted)
     count = kernel.improve(
-        rounds, m.wide, m.high, m.turnable, m.kinds, left, m.price, rules.turns, first_cut(rules), m.state, placed,
-        kinds, m.count, m.worth, slack, m.bound_cost,
-    )  # fmt: skip
+        rounds,
+        m.wide,
+        m.high,
+        m.turnable,
+        m.kinds,
+        left,
+        m.price,
+        rules.turns,
+        first_cut(rules),
+        m.state,
+        placed,
+        kinds,
+        m.count,
+        m.worth,
+        slack,
+        m.bound_cost,
+    )
     m.rounds += rounds
     m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
     return m.rounds >= wanted
@@ -380,9 +411,23 @@ def gather(m: _Material, rules: NestRules, over: Stopped) -> bool:
         if ended:
             break
         count = kernel.improve(
-            min(AT_A_TIME, wanted), m.wide, m.high, m.turnable, m.kinds, left, m.price, rules.turns, first_cut(rules),
-            m.state, placed, kinds, count, m.worth, 0.0, -1.0,
-        )  # fmt: skip
+            min(AT_A_TIME, wanted),
+            m.wide,
+            m.high,
+            m.turnable,
+            m.kinds,
+            left,
+            m.price,
+            rules.turns,
+            first_cut(rules),
+            m.state,
+            placed,
+            kinds,
+            count,
+            m.worth,
+            0.0,
+            -1.0,
+        )
     m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
     return not ended
 
@@ -439,9 +484,26 @@ def _lay_anew(m: _Material, rules: NestRules, board: int, tries: int) -> None:
         left[kind] = 1
         rect, split = int(random.integers(0, kernel.RECT_RULES)), int(random.integers(0, kernel.SPLIT_RULES))
         opened, lost, nf = kernel.pack(
-            items, count, wide, high, fixed, m.kinds, left, m.price, rect, split, kernel.FIRST_FIT, 0, rules.turns,
-            first_cut(rules), m.state, out, board_kind, free, least,
-        )  # fmt: skip
+            items,
+            count,
+            wide,
+            high,
+            fixed,
+            m.kinds,
+            left,
+            m.price,
+            rect,
+            split,
+            kernel.FIRST_FIT,
+            0,
+            rules.turns,
+            first_cut(rules),
+            m.state,
+            out,
+            board_kind,
+            free,
+            least,
+        )
         if lost or opened != 1:
             continue
         largest = float((free[:nf, 2].astype(float) * free[:nf, 3]).max()) if nf else 0.0

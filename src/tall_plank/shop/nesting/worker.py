@@ -65,9 +65,10 @@ def serve(asked: TextIO, told: TextIO) -> None:
             continue
         try:
             plan = nest(
-                request, lambda plan, n=number: say(Answer(n, plan)),  # type: ignore[misc]
+                request,
+                lambda plan, n=number: say(Answer(n, plan)),  # type: ignore[misc]
                 lambda n=number: n in stopped or -1 in stopped,  # type: ignore[misc]
-            )  # fmt: skip
+            )
             say(Answer(number, plan, True))
         except Exception as error:  # one question must not end the process
             say(Answer(number, error=f"{type(error).__name__}: {error}"))
