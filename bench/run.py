@@ -149,7 +149,7 @@ def many_units(twenty: Job, many: Job) -> None:
 
 
 def settle_in(app: object, milliseconds: int) -> None:
-    from tall_plank.desk.shots import settle
+    from tall_plank.desk.app.shots import settle
 
     settle(app, milliseconds)  # type: ignore[arg-type]
 
@@ -165,15 +165,14 @@ def paint() -> None:
 
 def a_window(job: Job):  # type: ignore[no-untyped-def]
     """A window with a job, and what closes it."""
-    from tall_plank.desk import theme
-    from tall_plank.desk.app import make_app
-    from tall_plank.desk.window import Window
+    from tall_plank.desk.app.application import make_app, open_window
+    from tall_plank.desk.look import theme
     from tall_plank.files.userdata import UserFolders
 
     app = make_app()
     theme.apply(app, dark=False)
     home = tempfile.TemporaryDirectory()
-    window = Window(job, UserFolders(Path(home.name) / "config", Path(home.name) / "state"))
+    window = open_window(job, UserFolders(Path(home.name) / "config", Path(home.name) / "state"))
     window.resize(1280, 800)
     window.show()
 

@@ -56,7 +56,7 @@ def main(ctx: click.Context) -> None:
 
 
 def _window(path: Path | None, *, demo: bool = False) -> None:
-    from tall_plank.desk.app import run
+    from tall_plank.desk.app.application import run
 
     sys.exit(run(path, demo=demo))
 
@@ -93,7 +93,7 @@ def demo(out: Path | None, pictures: Path | None) -> None:
         write_plank(demo_job(), out)
         click.echo(str(out))
     elif pictures is not None:
-        from tall_plank.desk.shots import take_shots
+        from tall_plank.desk.app.shots import take_shots
 
         for path in take_shots(pictures):
             click.echo(str(path))

@@ -10,9 +10,9 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QWidget
 
-from tall_plank.desk import theme
-from tall_plank.desk.app import make_app
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.application import make_app, open_window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import theme
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job
 
@@ -46,7 +46,7 @@ def empty_window(qtbot, empty_job: Job, folders: UserFolders) -> Iterator[Window
 def opened(qtbot, job: Job, folders: UserFolders) -> Iterator[Window]:
     app = make_app()
     theme.apply(app, dark=False)
-    window = Window(job, folders)
+    window = open_window(job, folders)
     window.model._failed = "left out of this test"
     window.resize(1280, 800)
     window.show()

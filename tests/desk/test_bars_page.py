@@ -11,7 +11,7 @@ from PyQt6.QtCore import Qt
 from desk.conftest import opened
 from shop.bars_check import check_bars
 from tall_plank.demo import demo_job
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 from tall_plank.edits import standards, units
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Role
@@ -24,7 +24,7 @@ from tall_plank.shop.lengths import KERF, bars_of, pieces_of
 def demo(qtbot, folders: UserFolders) -> Iterator[Window]:  # type: ignore[no-untyped-def]
     for window in opened(qtbot, demo_job(), folders):
         window.open_schedule("bars")
-        qtbot.waitUntil(lambda window=window: window.bars_thread is None, timeout=60_000)
+        qtbot.waitUntil(lambda window=window: window.lists.bars_task is None, timeout=60_000)
         yield window
 
 
@@ -89,11 +89,11 @@ def test_the_window_does_not_wait_for_the_least_bars(demo: Window, qtbot, monkey
     book, stock = doc.job.price_book(), doc.job.stock
     mine = tuple(b for b in first.bars if stock.board_by_code(b.profile) is None)
     check_bars(pieces, bars_of(stock, book), BarPlan(mine, (), True, 0.0), KERF, 0.0)
-    thread = demo.bars_thread
-    assert thread is not None
+    task = demo.lists.bars_task
+    assert task is not None
     # Another change meanwhile is looked into afterwards.
     doc.do(lambda job: units.set_scheme_finish(job, Role.WORKTOP, "keel-oak"))
-    qtbot.waitUntil(lambda: demo.bars_thread is None and doc.workings.bars.settled, timeout=60_000)
+    qtbot.waitUntil(lambda: demo.lists.bars_task is None and doc.workings.bars.settled, timeout=60_000)
     least = doc.workings.bars
     assert least.cost <= first.cost + 1000 and "a first plan" not in page.figures.text()
     assert [b.length for b in page.view.bars] == [b.length for b in least.bars]
@@ -106,10 +106,10 @@ def test_the_window_does_not_wait_for_the_least_bars(demo: Window, qtbot, monkey
 def test_many_bars_are_scrolled_and_stay_readable(demo: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
     page = demo.bars
     lipped(demo)
-    qtbot.waitUntil(lambda: page.view.height() > page.view.scroll.height())
+    qtbot.waitUntil(lambda: page.view.height() > page.view.scroller.height())
     high = [p.drawing.height / len(page.view.bars) * 2 * page.view.scale for p in page.view.placed]
     assert min(high) > 45  # px from one bar to the next
-    bar = page.view.scroll.verticalScrollBar()
+    bar = page.view.scroller.verticalScrollBar()
     assert bar is not None and bar.value() == 0
     page.view.setFocus()
     qtbot.keyClick(page.view, Qt.Key.Key_PageDown)
@@ -119,14 +119,14 @@ def test_many_bars_are_scrolled_and_stay_readable(demo: Window, qtbot) -> None: 
     qtbot.keyClick(page.view, Qt.Key.Key_Home)
     assert bar.value() == 0
     demo.document.undo()
-    qtbot.waitUntil(lambda: page.view.height() <= page.view.scroll.height())
+    qtbot.waitUntil(lambda: page.view.height() <= page.view.scroller.height())
 
 
 def test_a_window_closes_while_bars_are_looked_for(demo: Window, monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setattr(shop_bars, "_solved", {})
     lipped(demo)
-    assert demo.bars_thread is not None
-    thread = demo.bars_thread
+    assert demo.lists.bars_task is not None
+    task = demo.lists.bars_task
     demo.document.history.mark_saved()
     demo.close()
-    assert thread.isFinished()
+    assert not task.busy

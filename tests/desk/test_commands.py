@@ -7,9 +7,10 @@ from PyQt6.QtGui import QGuiApplication
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, placed
-from tall_plank.desk import dialogs
-from tall_plank.desk.menus import TITLES
-from tall_plank.desk.window import Window
+from tall_plank.desk.app import dialogs
+from tall_plank.desk.app.application import open_window
+from tall_plank.desk.app.menus import TITLES
+from tall_plank.desk.app.window import Window
 from tall_plank.job.start import new_job
 
 
@@ -36,8 +37,8 @@ def test_commands_that_do_not_apply_are_grey(window: Window) -> None:
 
 def test_find_a_command_by_part_of_its_name(window: Window) -> None:
     window.commands.run("find")
-    QTest.keyClicks(window.bar.find, "Stage: Shop")
-    QTest.keyClick(window.bar.find, Qt.Key.Key_Return)
+    QTest.keyClicks(window.bar.find_box, "Stage: Shop")
+    QTest.keyClick(window.bar.find_box, Qt.Key.Key_Return)
     assert window.stage == "shop"
 
 
@@ -90,7 +91,7 @@ def test_selecting_alike_and_by_level(window: Window) -> None:
 def test_copy_and_paste_between_two_windows(window: Window, qtbot, folders) -> None:
     window.document.select((f"cell:{cell(window, 'A2')}", f"cell:{cell(window, 'A7')}"))
     window.commands.run("copy")
-    other = Window(new_job("Other"), folders)
+    other = open_window(new_job("Other"), folders)
     other.model._failed = "left out"
     other.document.select(("wall:B",))
     other.commands.run("paste")

@@ -13,8 +13,8 @@ from PyQt6.QtTest import QTest
 
 from desk.conftest import opened
 from tall_plank.demo import demo_job
-from tall_plank.desk import dialogs
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
 from tall_plank.edits import cutting
 from tall_plank.edits.stock import replace_stock
 from tall_plank.files.userdata import UserFolders
@@ -36,7 +36,7 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     # Planned for as long as it takes, and stopped early.
     doc.do(lambda job: cutting.set_cutting(job, "effort", "9"))
     doc.do(lambda job: cutting.set_cutting(job, "seconds", "3600"))
-    with qtbot.waitSignal(page.planner.better, timeout=LONG):
+    with qtbot.waitSignal(page.planner.told, timeout=LONG):
         demo.commands.run("plan_boards")
     with qtbot.waitSignal(page.planner.ended, timeout=LONG):
         QTest.mouseClick(page.stop, LEFT)
@@ -61,24 +61,24 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     assert fewer[0] < fewer[1]
     demo.commands.run("keep_plan")
     # A label for every part, in the order of the boards that are kept.
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "printer")
+    monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "printer")
     demo.commands.run("print_labels")
     names = sorted(p.stem for p in (tmp_path / "printer").glob("*.png"))
     parts = sum(r.qty for r in doc.workings.cut_rows)
     assert len(names) == parts
     assert names[0].split(" ", 1)[1] == doc.workings.plan.boards[0].placements[0].part
     # The package is written beside the window, and stopped.
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "papers")
+    monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "papers")
     demo.commands.run("export_package")
-    thread = demo.package_thread
-    assert thread is not None
-    thread.told.connect(lambda name: thread.stop() if name == "parts-by-unit.pdf" else None)
+    task = demo.package_task
+    assert task is not None
+    task.told.connect(lambda name: task.stop() if name == "parts-by-unit.pdf" else None)
     qtbot.waitUntil(lambda: "files written" in demo.message.text.text(), timeout=LONG)
-    assert thread.wait(5000)
+    task.wait()
     assert not (tmp_path / "papers" / "room1-model.glb").exists()
     assert {"contents.pdf", "cut-list.csv", "cutting-plans.pdf"} <= {p.name for p in (tmp_path / "papers").iterdir()}
     # The simulated machine runs a program, and refuses the same one spoiled.
-    demo.listing["shop"] = "machine"
+    demo.lists.chosen["shop"] = "machine"
     demo.show_stage("shop")
     machine = demo.machine
     qtbot.waitUntil(lambda: "no faults" in machine.figures.text(), timeout=LONG)
@@ -86,7 +86,7 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     down = next(line for line in machine.program.text.splitlines() if line.startswith("G1 Z"))
     bad = tmp_path / "bad.ngc"
     bad.write_text(machine.program.text.replace(down, "G1 Z-9 F900", 1))
-    monkeypatch.setattr(dialogs, "ask_read", lambda *_: bad)
+    monkeypatch.setattr(asking, "ask_read", lambda *_: bad)
     QTest.mouseClick(machine.open, LEFT)
     qtbot.waitUntil(
         lambda: "faults" in machine.figures.text() and "no faults" not in machine.figures.text(), timeout=LONG

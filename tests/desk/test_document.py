@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from conftest import cell_of
-from tall_plank.desk.document import Document
+from tall_plank.desk.model.document import Document
 from tall_plank.edits import Change, jobs, runs, units
 from tall_plank.files.plankfile import read_plank
 from tall_plank.files.userdata import UserFolders

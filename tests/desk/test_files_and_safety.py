@@ -13,8 +13,10 @@ from PyQt6.QtWidgets import QApplication
 
 from conftest import dead_pid
 from desk.conftest import cell, placed, spec
-from tall_plank.desk import dialogs
-from tall_plank.desk.window import Window
+from tall_plank.desk.app import dialogs
+from tall_plank.desk.app.application import open_window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
 from tall_plank.files.plankfile import write_plank
 from tall_plank.files.userdata import Autosave
 from tall_plank.job import Job
@@ -39,16 +41,16 @@ def test_a_second_opening_is_read_only(window: Window, tmp_path: Path, folders, 
     path = tmp_path / "a.plank"
     write_plank(window.document.job, path)
     assert window.open_path(path)
-    other = Window(new_job(), folders)
+    other = open_window(new_job(), folders)
     other.model._failed = "left out"
     assert other.open_path(path)
     assert other.document.read_only
     assert "read-only" in other.windowTitle()
-    monkeypatch.setattr(dialogs, "ask_save", lambda *a: tmp_path / "b.plank")
+    monkeypatch.setattr(asking, "ask_save", lambda *a: tmp_path / "b.plank")
     other.commands.run("save")
     assert (tmp_path / "b.plank").exists()
     assert not other.document.read_only
-    monkeypatch.setattr(dialogs, "ask_save", lambda *a: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *a: path)
     other.commands.run("save_as")
     assert "open in another window" in other.message.text.text()
     other.close()
@@ -99,8 +101,8 @@ def test_work_left_behind_is_offered_and_taken_up(window: Window, job: Job, fold
 def test_closing_with_unsaved_work_asks(window: Window, monkeypatch, tmp_path: Path, answer: str, closes: bool) -> None:
     window.document.select((f"cell:{cell(window, 'A2')}",))
     window.commands.run("delete")
-    monkeypatch.setattr(dialogs, "ask_unsaved", lambda *a: answer)
-    monkeypatch.setattr(dialogs, "ask_save", lambda *a: tmp_path / "c.plank")
+    monkeypatch.setattr(asking, "ask_unsaved", lambda *a: answer)
+    monkeypatch.setattr(asking, "ask_save", lambda *a: tmp_path / "c.plank")
     assert window.close() is closes
     assert (tmp_path / "c.plank").exists() is (answer == "save")
 
@@ -133,7 +135,7 @@ def test_stock_files_are_read_in_one_step_and_a_bad_one_is_named(window: Window,
     shutil.copytree(DATA, folder)
     book = folder / "prices" / "quay-2026.toml"
     book.write_text(book.read_text().replace('code = "BP18", price = "24.50"', 'code = "BP18", price = "49.00"'))
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *a: folder)
+    monkeypatch.setattr(asking, "ask_folder", lambda *a: folder)
     before = window.document.workings.price.net
     window.commands.run("read_stock")
     assert window.document.workings.price.net > before

@@ -4,11 +4,11 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 
 
 def test_a_command_is_found_before_the_box_ever_had_the_keys(window: Window) -> None:
-    find = window.bar.find
+    find = window.bar.find_box
     find.setText("cutting no such thing")
     QTest.keyClick(find, Qt.Key.Key_Return)
     window.document.select((f"cell:{cell(window, 'A2')}",))
@@ -19,7 +19,7 @@ def test_a_command_is_found_before_the_box_ever_had_the_keys(window: Window) -> 
 
 
 def test_what_no_longer_applies_is_not_done(window: Window) -> None:
-    find = window.bar.find
+    find = window.bar.find_box
     window.document.select((f"cell:{cell(window, 'A2')}",))
     find.setFocus()
     window.document.select(())

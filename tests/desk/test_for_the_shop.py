@@ -10,8 +10,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell
-from tall_plank.desk import dialogs
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
 from tall_plank.drawing.primitives import Layer
 from tall_plank.drawing.shopmarks import NOTE
 
@@ -32,7 +32,7 @@ def test_one_key_turns_every_drawing_and_back(window: Window) -> None:
     assert strip > 50
     assert plan > 20
     assert window.commands.actions["for_shop"].isChecked()
-    window.listing["offer"] = "sheet1"
+    window.lists.chosen["offer"] = "sheet1"
     window.show_stage("offer")
     assert window.sheet.sheet is not None
     assert window.sheet.sheet.note == NOTE
@@ -57,7 +57,7 @@ def test_the_marks_follow_an_edit_and_are_no_step_of_the_job(window: Window) -> 
 def test_what_is_exported_is_what_is_shown(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, shop: bool
 ) -> None:
-    monkeypatch.setattr(dialogs, "ask_save", lambda *args: tmp_path / "wall.pdf")
+    monkeypatch.setattr(asking, "ask_save", lambda *args: tmp_path / "wall.pdf")
     if shop:
         window.commands.run("for_shop")
     window.commands.run("export_drawing")

@@ -9,9 +9,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import choose
-from tall_plank.desk import dialogs
-from tall_plank.desk.document import Document
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
+from tall_plank.desk.model.document import Document
 from tall_plank.edits import cutting
 
 
@@ -21,7 +21,7 @@ def ran(window: Window, qtbot) -> str:
 
 
 def show(window: Window) -> None:
-    window.listing["shop"] = "machine"
+    window.lists.chosen["shop"] = "machine"
     window.show_stage("shop")
 
 
@@ -41,7 +41,7 @@ def test_programs_are_run_and_a_bad_one_is_told_line_by_line(
     down = next(line for line in program.text.splitlines() if line.startswith("G1 Z"))
     path = tmp_path / "bad.ngc"
     path.write_text(program.text.replace(down, "G1 Z-9 F900", 1))
-    monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_read", lambda *_: path)
     page.figures.setText("")
     QTest.mouseClick(page.open, Qt.MouseButton.LeftButton)
     assert "faults" in ran(window, qtbot)
@@ -67,12 +67,12 @@ def test_boards_for_the_router_are_programs_of_their_own(window: Window, qtbot) 
 
 
 def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "printer")
+    monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "printer")
     window.commands.run("print_labels")
     w = window.document.workings
     parts = sum(len(b.placements) for b in w.plan.boards) + len(w.blank_parts)
     assert len(list((tmp_path / "printer").glob("*.png"))) == parts
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: tmp_path / "labels.pdf")
+    monkeypatch.setattr(asking, "ask_save", lambda *_: tmp_path / "labels.pdf")
     window.commands.run("export_labels")
     assert (tmp_path / "labels.pdf").read_bytes().startswith(b"%PDF")
 
@@ -86,9 +86,9 @@ def test_the_shops_own_machine_is_read_kept_and_given_up(
     before = page.program
     assert before is not None
     path = tmp_path / "mine.toml"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *_: path)
     page.write_machine()
-    monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_read", lambda *_: path)
     path.write_text(
         path.read_text().replace('"Quay router"', '"Loft router"').replace('ending = "M2"', 'ending = "M30"')
     )

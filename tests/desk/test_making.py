@@ -9,9 +9,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, choose, spec
-from tall_plank.desk import dialogs
-from tall_plank.desk.standardspage import StandardsPage
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
+from tall_plank.desk.pages.standards import StandardsPage
 from tall_plank.edits import bays
 from tall_plank.edits.units import set_own
 
@@ -82,8 +82,8 @@ def test_copy_write_and_read_a_standard(window: Window, tmp_path: Path, monkeypa
     page.set_value(row(page, "gap_side"), column(page, "loft-way"), "4")
     page.table.setCurrentCell(1, column(page, "loft-way"))
     path = tmp_path / "loft-way.toml"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
-    monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_read", lambda *_: path)
     page.write_current()
     QTest.mouseClick(page.remove, Qt.MouseButton.LeftButton)
     assert all(s.code != "loft-way" for s in doc.job.standards)
@@ -357,9 +357,19 @@ def test_a_kind_of_ones_own_is_read_placed_and_sized(window: Window, monkeypatch
 
     doc = window.document
     example = Path(__file__).parents[2] / "docs" / "examples" / "boot-bench.toml"
-    monkeypatch.setattr(dialogs, "ask_read_many", lambda *_: [example])
+    monkeypatch.setattr(asking, "ask_read_many", lambda *_: [example])
     window.commands.run("read_kinds")
     assert doc.job.template("boot-bench").name == "Boot bench"
+    # A kind that was read in has its command at once, in the menus too, until it is undone.
+    action = window.commands.actions["place_boot-bench"]
+    assert any(action in menu.actions() for menu in window.menus.values())
+    doc.undo()
+    assert not window.commands.all["place_boot-bench"].when()
+    doc.redo()
+    units = len(doc.job.cells())
+    window.commands.run("place_boot-bench")
+    assert len(doc.job.cells()) == units + 1
+    doc.undo()
     doc.do(lambda job: runs.insert_unit(job, doc.room_id, "B", "boot-bench"))
     unit = doc.workings.made.of(doc.cells[0])
     assert unit is not None and unit.parts and not unit.problems
@@ -371,7 +381,7 @@ def test_a_kind_of_ones_own_is_read_placed_and_sized(window: Window, monkeypatch
     assert window.spec.line("parameter.drawer_height").error.text()
     wrong = tmp_path / "wrong.toml"
     wrong.write_text(example.read_text(encoding="utf-8").replace('length = "width"', 'length = "wide"', 1))
-    monkeypatch.setattr(dialogs, "ask_read_many", lambda *_: [wrong])
+    monkeypatch.setattr(asking, "ask_read_many", lambda *_: [wrong])
     before = doc.job
     window.commands.run("read_kinds")
     assert doc.job is before and "wide" in window.message.text.text()
@@ -435,7 +445,7 @@ def test_the_drawing_of_the_part_that_is_looked_at_is_exported(
     window.unit_page.model._failed = "left out of this test"
     window.unit_page.parts.selectRow(2)
     path = tmp_path / "part.svg"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *_: path)
     window.commands.run("export_drawing")
     text = path.read_text(encoding="utf-8")
     unit = doc.workings.made.of(doc.cells[0])

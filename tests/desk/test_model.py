@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 import pytest
-from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
+from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, drag, placed, spec, type_into
-from tall_plank.desk.app import make_app
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.application import make_app, open_window
+from tall_plank.desk.app.window import Window
 from tall_plank.job import Job
 
 
 @pytest.fixture
 def seen(qtbot, job: Job, folders):  # type: ignore[no-untyped-def]
     make_app()
-    window = Window(job, folders)
+    window = open_window(job, folders)
     window.resize(1280, 800)
     with qtbot.waitSignal(window.model.drawn, timeout=30_000):
         window.show()
@@ -160,3 +162,26 @@ def test_machining_of_the_selected_unit_is_drawn_in_the_room(seen: Window) -> No
     seen.commands.run("for_shop")
     seen.model.render_now()
     assert sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values()) == before
+
+
+@pytest.mark.parametrize("with_shift", [True, False])
+def test_a_unit_by_itself_is_shifted_by_hand(seen: Window, with_shift: bool) -> None:
+    """Its view grows from the model's; a name of its own must not hide one of the model's."""
+    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.commands.run("look_into")
+    model = seen.unit_page.model
+    model.render_now()
+    before, turn = model.center, model.turn
+    assert before is not None
+    middle = model.rect().center()
+    button = Qt.MouseButton.LeftButton if with_shift else Qt.MouseButton.MiddleButton
+    keys = Qt.KeyboardModifier.ShiftModifier if with_shift else Qt.KeyboardModifier.NoModifier
+    for kind, at in (
+        (QEvent.Type.MouseButtonPress, middle),
+        (QEvent.Type.MouseMove, middle + QPoint(30, 10)),
+        (QEvent.Type.MouseMove, middle + QPoint(60, 20)),
+    ):
+        QApplication.sendEvent(
+            model, QMouseEvent(kind, QPointF(at), QPointF(model.mapToGlobal(at)), button, button, keys)
+        )
+    assert model.center is not None and model.center != before and model.turn == turn

@@ -7,7 +7,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, spec, type_into
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 from tall_plank.edits import cutting, runs
 from tall_plank.edits.change import Change
 
@@ -48,7 +48,7 @@ def test_a_search_is_stopped_early_with_its_best(window: Window, qtbot) -> None:
         )
     )
     window.open_schedule("boards")
-    with qtbot.waitSignal(page.planner.better, timeout=LONG):
+    with qtbot.waitSignal(page.planner.told, timeout=LONG):
         page.start()
     if page.planner.busy:
         with qtbot.waitSignal(page.planner.ended, timeout=LONG):

@@ -9,9 +9,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.test_plans_page import LONG
-from tall_plank.desk import dialogs
-from tall_plank.desk.boardsearch import booked_by
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
+from tall_plank.desk.pages.boardsearch import booked_by
 from tall_plank.files.rack import Rack
 
 LEFT = Qt.MouseButton.LeftButton
@@ -168,7 +168,7 @@ def test_the_rack_is_exported_as_a_schedule(window: Window, tmp_path: Path, monk
     window.plans.rack.add("BP18", 900.0, 600.0)
     window.open_schedule("rack")
     path = tmp_path / "rack.csv"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *_: path)
     window.commands.run("export_schedule")
     lines = path.read_text(encoding="utf-8-sig").splitlines()
     assert lines[0].startswith("number,") and "900" in lines[1]

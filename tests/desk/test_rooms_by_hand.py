@@ -11,7 +11,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 from tall_plank.edits import features, guides, islands, rooms, runs, runtext, tops
 from tall_plank.files.library import kept
 from tall_plank.files.userdata import UserFolders
@@ -162,7 +162,7 @@ def test_a_wall_takes_a_corner_by_double_click_and_its_length_and_angle_are_type
 def test_the_walls_come_from_a_drawing(empty_window: Window, tmp_path: Path, monkeypatch) -> None:
     import ezdxf
 
-    from tall_plank.desk import dialogs
+    from tall_plank.desk.look import asking
 
     w = empty_window
     for unit, name in ((4, "mm.dxf"), (0, "none.dxf")):
@@ -170,15 +170,15 @@ def test_the_walls_come_from_a_drawing(empty_window: Window, tmp_path: Path, mon
         document.header["$INSUNITS"] = unit
         document.modelspace().add_lwpolyline([(0, 0), (4000, 0), (4000, 3000), (0, 3000)], close=True)
         document.saveas(tmp_path / name)
-    monkeypatch.setattr(dialogs, "ask_read", lambda *a: tmp_path / "mm.dxf")
+    monkeypatch.setattr(asking, "ask_read", lambda *a: tmp_path / "mm.dxf")
     w.commands.run("read_outline")
     assert sorted(lengths(w).values()) == [3000, 3000, 4000, 4000]
-    monkeypatch.setattr(dialogs, "ask_read", lambda *a: tmp_path / "none.dxf")
+    monkeypatch.setattr(asking, "ask_read", lambda *a: tmp_path / "none.dxf")
     w.commands.run("read_outline")
     type_into(w.run_text.box, "5 m")
     assert sorted(lengths(w).values()) == [3750, 3750, 5000, 5000]
     (tmp_path / "bad.dxf").write_text("no drawing")
-    monkeypatch.setattr(dialogs, "ask_read", lambda *a: tmp_path / "bad.dxf")
+    monkeypatch.setattr(asking, "ask_read", lambda *a: tmp_path / "bad.dxf")
     w.commands.run("read_outline")
     assert "no DXF" in w.message.text.text()
 
@@ -543,7 +543,7 @@ def test_a_plan_image_is_scaled_by_two_clicks_and_a_length_and_traced(
 
     path = tmp_path / "plan.png"
     Image.new("RGB", (800, 600), "white").save(path)
-    monkeypatch.setattr("tall_plank.desk.dialogs.ask_read", lambda *_: path)
+    monkeypatch.setattr("tall_plank.desk.look.asking.ask_read", lambda *_: path)
     w = empty_window
     w.show_view("plan")
     w.commands.run("read_underlay")

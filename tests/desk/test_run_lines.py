@@ -8,7 +8,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose_display, drag, placed, spec, type_into
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier

@@ -9,7 +9,7 @@ from PyQt6.QtTest import QTest
 
 from conftest import cell_of
 from desk.conftest import cell, choose_display, move, placed, spec, strip_point, type_into
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 

@@ -6,7 +6,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, choose, placed, spec, type_into
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 

@@ -5,8 +5,8 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of
-from tall_plank.desk.document import Document
-from tall_plank.desk.specrows import Row, Sheet, sheet_for
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.spec.rows import Row, Sheet, sheet_for
 from tall_plank.edits import rooms, units
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job

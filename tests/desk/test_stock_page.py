@@ -9,9 +9,9 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, spec, type_into
-from tall_plank.desk import dialogs
-from tall_plank.desk.stockpage import StockPage
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
+from tall_plank.desk.pages.stock import StockPage
 
 
 def page_of(window: Window) -> StockPage:
@@ -93,7 +93,7 @@ def test_a_list_is_read_in_one_step_and_a_bad_one_is_told_there(
     doc = window.document
     page = page_of(window)
     path = tmp_path / "list.csv"
-    monkeypatch.setattr(dialogs, "ask_read", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_read", lambda *_: path)
     path.write_text("code,name,kind,length_mm,price\nK1,Net knob,handle,dear,3\n")
     before = doc.job
     QTest.mouseClick(page.read, Qt.MouseButton.LeftButton)

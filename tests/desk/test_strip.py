@@ -7,7 +7,7 @@ from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, drag, placed, strip_point, type_into
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
 from tall_plank.drawing.dimensions import offset
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier

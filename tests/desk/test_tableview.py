@@ -9,9 +9,10 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication
 
 from desk.conftest import cell
-from tall_plank.desk import dialogs
-from tall_plank.desk.tableview import LEAST, SHORT, TablePane, column_widths
-from tall_plank.desk.window import SHOP_LISTS, Window
+from tall_plank.desk.app.listings import SHOP_LISTS
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
+from tall_plank.desk.views.tables import LEAST, SHORT, TablePane, column_widths
 from tall_plank.edits import runs
 from tall_plank.papers import schedules
 from tall_plank.papers.tables import groups_of
@@ -135,7 +136,7 @@ def test_every_schedule_can_be_grouped_by_all_that_it_offers(window: Window, tmp
     pane = window.table
     seen = 0
     for code in schedules.ALL:
-        window.listing["shop"] = code
+        window.lists.chosen["shop"] = code
         window.show_stage("shop")
         if not pane.isVisible():
             continue
@@ -173,7 +174,7 @@ def test_a_schedule_is_exported_as_it_is_arranged(
     pairs = dict(zip(table.rows, table.keys, strict=True))
     assert all(pairs[row] == key for row, key in zip(made.rows, made.keys, strict=True))
     path = tmp_path / "cut.csv"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *_: path)
     window.commands.run("export_schedule")
     first = path.read_text(encoding="utf-8-sig").splitlines()[1]
     assert first.split(",")[0].strip('"') == str(top[0][0]).split(",")[0]
@@ -181,7 +182,7 @@ def test_a_schedule_is_exported_as_it_is_arranged(
 
 def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> None:
     window.document.select((f"cell:{cell(window, 'A2')}",))
-    window.listing["shop"] = "by-unit"
+    window.lists.chosen["shop"] = "by-unit"
     window.show_stage("shop")
     page = window.unit_lists
     assert page.unit.currentData() == "A2" and page.picture.placed
@@ -227,6 +228,6 @@ def test_every_page_of_the_shop_exports_something(
 ) -> None:
     window.open_schedule(code)
     path = tmp_path / "list.csv"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *_: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *_: path)
     window.commands.run("export_schedule")
     assert path.read_text(encoding="utf-8-sig").strip(), window.message.text.text()

@@ -11,8 +11,8 @@ from PyQt6.QtTest import QTest
 
 from conftest import with_run
 from desk.conftest import cell
-from tall_plank.desk import dialogs
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
 from tall_plank.edits import cutting, runs
 from tall_plank.edits.change import Change
 from tall_plank.files.plankfile import write_plank
@@ -37,7 +37,7 @@ def show(window: Window, monkeypatch: pytest.MonkeyPatch, *paths: Path) -> None:
     doc.do(lambda job: cutting.set_cutting(job, "effort", "1"))
     doc.do(lambda job: Change(msgspec.structs.replace(job, number="14"), "x"))
     window.commands.run("cut_together")
-    monkeypatch.setattr(dialogs, "ask_read_many", lambda *_: list(paths))
+    monkeypatch.setattr(asking, "ask_read_many", lambda *_: list(paths))
     QTest.mouseClick(window.together.add, LEFT)
 
 
@@ -61,16 +61,16 @@ def test_two_jobs_are_planned_written_and_cut(
     assert named == {"14", "15"}
     assert f"{len(page.found.boards)} boards" in page.figures.text()
     folder = tmp_path / "plan"
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: folder)
+    monkeypatch.setattr(asking, "ask_folder", lambda *_: folder)
     QTest.mouseClick(page.write, LEFT)
-    assert page._thread is not None and page.write.text() == "Stop writing"
-    qtbot.waitUntil(lambda: page._thread is None, timeout=LONG)
+    assert page._task is not None and page.write.text() == "Stop writing"
+    qtbot.waitUntil(lambda: page._task is None, timeout=LONG)
     assert (folder / "labels.pdf").exists() and "files written into plan" in window.message.text.text()
     # Written again and stopped at once: what is done stays, and the page is ready for another try.
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *_: tmp_path / "stopped")
+    monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "stopped")
     QTest.mouseClick(page.write, LEFT)
     QTest.mouseClick(page.write, LEFT)
-    qtbot.waitUntil(lambda: page._thread is None, timeout=LONG)
+    qtbot.waitUntil(lambda: page._task is None, timeout=LONG)
     assert page.write.text() == "Write the plan…" and page.write.isEnabled()
     assert not (tmp_path / "stopped" / "plan.json").exists()
     rack = Rack(window.document.folders.rack)

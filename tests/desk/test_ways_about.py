@@ -10,8 +10,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, spec, type_into
-from tall_plank.desk.modelview import VIEW_ANGLE, whole_in_view
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.views.modelview import VIEW_ANGLE, whole_in_view
 from tall_plank.edits import islands, runs, runtext
 from tall_plank.job import Level
 

@@ -10,8 +10,8 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, choose, placed, spec, type_into
-from tall_plank.desk import dialogs
-from tall_plank.desk.window import Window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
 from tall_plank.files.plankfile import read_plank
 from tall_plank.workings import Workings
 
@@ -58,7 +58,7 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     assert made.of(cell(w, "A3")).spec.front == "boat-blue"  # type: ignore[union-attr]
     # save, change, open again
     path = tmp_path / "galley.plank"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *a: path)
+    monkeypatch.setattr(asking, "ask_save", lambda *a: path)
     w.commands.run("save")
     assert not w.isWindowModified()
     saved = w.document.job
@@ -67,15 +67,15 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     w.commands.run("delete")
     assert w.isWindowModified()
     assert len([p for p in w.document.room.placed if p.is_solid]) == 0
-    monkeypatch.setattr(dialogs, "ask_unsaved", lambda *a: "discard")
-    monkeypatch.setattr(dialogs, "ask_open", lambda *a: path)
+    monkeypatch.setattr(asking, "ask_unsaved", lambda *a: "discard")
+    monkeypatch.setattr(asking, "ask_open", lambda *a: path)
     w.commands.run("open")
     assert w.document.job == saved == read_plank(path)
     assert path in w.preferences.recent()
     # export the cut list and compare it with the core
     w.open_schedule("cut-list")
     out = tmp_path / "cut.csv"
-    monkeypatch.setattr(dialogs, "ask_save", lambda *a: out)
+    monkeypatch.setattr(asking, "ask_save", lambda *a: out)
     w.commands.run("export_schedule")
     rows = list(csv.DictReader(out.open()))
     assert sum(int(r["qty"]) for r in rows) == Workings(saved).tally.parts
@@ -83,7 +83,7 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
 
 def test_everything_can_be_exported_with_progress(window: Window, qtbot, tmp_path: Path, monkeypatch) -> None:
     folder = tmp_path / "all"
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *a: folder)
+    monkeypatch.setattr(asking, "ask_folder", lambda *a: folder)
     window.commands.run("export_package")
     qtbot.waitUntil(lambda: "files written" in window.message.text.text(), timeout=60_000)
     count = int(window.message.text.text().split()[0])
@@ -91,18 +91,20 @@ def test_everything_can_be_exported_with_progress(window: Window, qtbot, tmp_pat
     # A program brings the outlines of its parts along.
     beside = [p for p in files if p.parent.name == "machine" and p.suffix == ".json"]
     assert count == len(files) - len(beside) > 15
-    assert window.package_thread is not None
-    assert window.package_thread.wait(5000)
+    assert window.package_task is not None
+    window.package_task.wait()
+    assert not window.package_task.busy
 
 
 def test_a_package_can_be_stopped(window: Window, qtbot, tmp_path: Path, monkeypatch) -> None:
-    monkeypatch.setattr(dialogs, "ask_folder", lambda *a: tmp_path / "some")
+    monkeypatch.setattr(asking, "ask_folder", lambda *a: tmp_path / "some")
     window.commands.run("export_package")
-    assert window.package_thread is not None
-    window.package_thread.stop()
+    assert window.package_task is not None
+    window.package_task.stop()
     qtbot.waitUntil(lambda: "files written" in window.message.text.text(), timeout=60_000)
     assert int(window.message.text.text().split()[0]) <= 3
-    assert window.package_thread.wait(5000)
+    window.package_task.wait()
+    assert not window.package_task.busy
 
 
 def test_drawings_and_model_are_exported(window: Window, tmp_path: Path, monkeypatch) -> None:
@@ -112,10 +114,10 @@ def test_drawings_and_model_are_exported(window: Window, tmp_path: Path, monkeyp
         ("export_plan", "p.svg"),
         ("export_model", "m.glb"),
     ):
-        monkeypatch.setattr(dialogs, "ask_save", lambda *a, name=name: tmp_path / name)
+        monkeypatch.setattr(asking, "ask_save", lambda *a, name=name: tmp_path / name)
         window.commands.run(command)
         assert (tmp_path / name).stat().st_size > 1000
-    monkeypatch.setattr(dialogs, "ask_save", lambda *a: tmp_path / "no" / "where.pdf")
+    monkeypatch.setattr(asking, "ask_save", lambda *a: tmp_path / "no" / "where.pdf")
     window.commands.run("export_drawing")
     assert "cannot be written" in window.message.text.text()
 
@@ -124,7 +126,7 @@ def test_pages_are_printed_true_to_scale(window: Window, tmp_path: Path) -> None
     import pymupdf
     from PyQt6.QtPrintSupport import QPrinter
 
-    from tall_plank.desk.menus import paint_pages
+    from tall_plank.desk.app.menus.exports import paint_pages
 
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)

@@ -26,7 +26,7 @@ def test_the_formula_on_known_pairs() -> None:
 @pytest.mark.parametrize("variant", ["LIGHT", "DARK"])
 @pytest.mark.parametrize("role", ["ink", "quiet", "brass", "oxide", "moss", "spruce"])
 def test_every_text_color_reads_on_paper_and_sheet(variant: str, role: str) -> None:
-    theme = pytest.importorskip("tall_plank.desk.theme")
+    theme = pytest.importorskip("tall_plank.desk.look.theme")
     colors = getattr(theme, variant)
     for ground in (colors.paper, colors.sheet, colors.spruce_pale):
         if (role, ground) != ("oxide", colors.spruce_pale):

@@ -113,10 +113,10 @@ def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
             _number(v, "width_mm"),
             _count(v, "qty"),
             v.get("material", ""),
-            grain,
+            "length" if grain == "length" else "none",
             v.get("match", ""),
-            way,
-            _points(v.get("outline", "")),  # type: ignore[arg-type]
+            "end" if way == "end" else "side",
+            _points(v.get("outline", "")),
         )
 
     return read_rows(path, ("part", "length_mm", "width_mm", "qty", "material"), make)

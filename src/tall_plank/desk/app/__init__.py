@@ -1,0 +1,1 @@
+"""The application: window, commands, menus, messages, job bar, tally."""

@@ -1,0 +1,116 @@
+"""Starting the program: the application, its look, the first window, recovery; and no trace on screen."""
+
+from __future__ import annotations
+
+import logging
+import os
+import sys
+import threading
+import traceback
+from logging.handlers import RotatingFileHandler
+from pathlib import Path
+from types import TracebackType
+
+from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtWidgets import QApplication
+
+from tall_plank.desk.app.menus import register
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import theme
+from tall_plank.desk.look.texts import tr
+from tall_plank.files.userdata import Autosave, Preferences, UserFolders, default_folders
+from tall_plank.job import Job
+from tall_plank.job.start import new_job
+
+_windows: list[Window] = []
+log = logging.getLogger("tall_plank")
+
+
+def make_app() -> QApplication:
+    """The application, once, with the shipped face."""
+    existing = QApplication.instance()
+    app = existing if isinstance(existing, QApplication) else QApplication(sys.argv[:1])
+    app.setApplicationName("tall-plank")
+    app.setApplicationDisplayName("Tall Plank")
+    app.setDesktopFileName("tall-plank")
+    theme.load_fonts()
+    return app
+
+
+def _gone(window: Window) -> None:
+    if window in _windows:
+        _windows.remove(window)
+
+
+def open_window(job: Job, folders: UserFolders) -> Window:
+    """A window with a job."""
+    window = Window(job, folders, register, lambda other: open_window(other, folders).show())
+    _windows.append(window)
+    window.destroyed.connect(lambda: _gone(window))
+    return window
+
+
+def keep_log(folders: UserFolders) -> None:
+    """Defects go to a log in the state folder, and to the user as one plain line."""
+    handler = RotatingFileHandler(folders.made().state / "log.txt", maxBytes=500_000, backupCount=1, encoding="utf-8")
+    handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
+    log.addHandler(handler)
+
+    catch_defects()
+
+
+class Defects(QObject):
+    """Defects that nothing caught, in whatever thread: they are told where the windows are."""
+
+    found = pyqtSignal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        # From another thread the signal waits in the queue of the thread that this belongs to.
+        self.found.connect(self.tell)
+
+    def tell(self) -> None:
+        """One plain line in every window."""
+        for window in _windows:
+            window.message.tell(
+                tr("Something went wrong; the job is as it was. The log holds the details."), "wrong"
+            )
+
+
+def catch_defects() -> Defects:
+    """From now on a defect goes to the log, and to the user as one plain line."""
+    defects = Defects()
+
+    def hook(kind: type[BaseException], error: BaseException | None, trace: TracebackType | None) -> None:
+        log.error("".join(traceback.format_exception(kind, error, trace)))
+        defects.found.emit()
+
+    sys.excepthook = hook
+    threading.excepthook = lambda args: hook(args.exc_type, args.exc_value, args.exc_traceback)
+    return defects
+
+
+def run(path: Path | None, *, demo: bool = False, folders: UserFolders | None = None) -> int:
+    """Open the window with a job file, the demo job or a new job; returns the exit code."""
+    folders = folders or default_folders()
+    app = make_app()
+    keep_log(folders)
+    look = Preferences(folders).get("look", "light")
+    theme.apply(app, dark=look == "dark")
+    if demo:
+        from tall_plank.demo import demo_job
+
+        job = demo_job()
+    else:
+        job = new_job()
+    window = open_window(job, folders)
+    window.show()
+    if path is not None:
+        window.open_path(path)
+    elif not demo:
+        window.show_stage("room")
+    window.offer_recovery(Autosave.left_behind(folders))
+    if os.environ.get("TALL_PLANK_READY"):  # the bench waits for this line
+        app.processEvents()
+        print("ready", flush=True)
+    return app.exec()

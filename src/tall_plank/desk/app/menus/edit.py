@@ -1,0 +1,151 @@
+"""The Edit menu: undo, clipboard, deleting, widths."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QMimeData
+from PyQt6.QtGui import QGuiApplication
+
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.model.sheets import setting
+from tall_plank.edits import features, islands, placing, rooms, runs, sliding
+from tall_plank.edits.clipboard import copy_cells, paste
+
+CLIP_MIME = "application/x-tall-plank-units"
+
+
+def register(w: Window) -> None:
+    add, doc = w.commands.add, w.document
+    add("undo", tr("Undo"), "edit", doc.undo, "Ctrl+Z", lambda: doc.history.can_undo)
+    add("redo", tr("Redo"), "edit", doc.redo, "Ctrl+Shift+Z Ctrl+Y", lambda: doc.history.can_redo)
+    w.commands.separate("edit")
+
+    def copy() -> None:
+        pane = w.center.table_shown()
+        if pane is not None:
+            pane.copy_text()
+            return
+        data = QMimeData()
+        text = copy_cells(doc.job, doc.cells)
+        data.setData(CLIP_MIME, text.encode())
+        data.setText(text)
+        clipboard = QGuiApplication.clipboard()
+        assert clipboard is not None
+        clipboard.setMimeData(data)
+        w.message.tell(f"{len(doc.cells)} {tr('copied')}")
+
+    def cut() -> None:
+        copy()
+        delete()
+
+    def paste_units() -> None:
+        clipboard = QGuiApplication.clipboard()
+        assert clipboard is not None
+        data = clipboard.mimeData()
+        text = data.data(CLIP_MIME).data().decode() if data and data.hasFormat(CLIP_MIME) else clipboard.text()
+        wall = w.strip.current_wall()
+        after = doc.cells[-1] if doc.cells else ""
+        doc.do(lambda job: paste(job, text, doc.room_id, wall, after))
+
+    def duplicate() -> None:
+        text, wall = copy_cells(doc.job, doc.cells), w.strip.current_wall()
+        doc.do(lambda job: paste(job, text, doc.room_id, wall, doc.cells[-1]))
+
+    def delete() -> None:
+        if doc.cells:
+            doc.do(lambda job: runs.delete_cells(job, doc.cells))
+        elif doc.ids("opening"):
+            doc.do(lambda job: rooms.delete_opening(job, doc.ids("opening")[0]))
+        elif doc.ids("run"):
+            doc.do(lambda job: runs.delete_run(job, doc.ids("run")[0]))
+        elif doc.ids("sliding"):
+            doc.do(lambda job: sliding.delete_sliding(job, doc.ids("sliding")[0]))
+        elif doc.ids("island"):
+            doc.do(lambda job: islands.delete_island(job, doc.ids("island")[0]))
+        else:
+            for kind in features.PARTS:
+                for name in doc.ids(kind):
+                    doc.do(setting(features.delete, kind, name))
+            for slope in [s for s in doc.room.room.slopes if s.wall in doc.ids("wall")]:
+                doc.do(setting(features.delete, "slope", slope.id))
+
+    def has_cells() -> bool:
+        return bool(doc.cells)
+
+    def something() -> bool:
+        kinds = ("cell", "opening", "run", "sliding", "island", *features.PARTS)
+        slope = any(s.wall in doc.ids("wall") for s in doc.room.room.slopes)
+        return any(doc.ids(kind) for kind in kinds) or slope
+
+    add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
+    add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.table_shown() is not None)
+    add("paste", tr("&Paste"), "edit", paste_units, "Ctrl+V")
+    add(
+        "look_into",
+        tr("Loo&k into the unit"),
+        "view",
+        w.look_into,
+        "J",
+        lambda: len(doc.cells) == 1 and w.document.workings.made.of(doc.cells[0]) is not None,
+    )
+    add("duplicate", tr("D&uplicate"), "edit", duplicate, "Ctrl+D", has_cells)
+    add("delete", tr("&Delete"), "edit", delete, "Delete", something)
+    w.commands.separate("edit")
+
+    def one() -> bool:
+        return len(doc.cells) == 1
+
+    add(
+        "move_left",
+        tr("Move one place &left"),
+        "edit",
+        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], -1)),
+        "Alt+Left",
+        one,
+    )
+    add(
+        "move_right",
+        tr("Move one place &right"),
+        "edit",
+        lambda: doc.do(lambda job: runs.shift_cell(job, doc.cells[0], 1)),
+        "Alt+Right",
+        one,
+    )
+    add("mirror", tr("&Mirror"), "edit", lambda: doc.do(lambda job: placing.mirror(job, doc.cells)), "M", has_cells)
+    add(
+        "share",
+        tr("Take an equal &share"),
+        "edit",
+        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "share")),
+        "=",
+        has_cells,
+    )
+    add(
+        "rest",
+        tr("Take what is l&eft"),
+        "edit",
+        lambda: doc.do(lambda job: runs.set_width(job, doc.cells, "rest")),
+        "E",
+        has_cells,
+    )
+    add("type_width", tr("Type the &width"), "edit", lambda: type_width(w), "W F2", one)
+    add("type_clear_left", tr("Type the clear distance on the left"), "edit", lambda: type_clear(w, "left"), "[", one)
+    add(
+        "type_clear_right", tr("Type the clear distance on the right"), "edit", lambda: type_clear(w, "right"), "]", one
+    )
+
+
+def type_width(w: Window) -> None:
+    """Open the box over the selected cell's width."""
+    w.lines.setFocus()
+    w.lines.type_cell(w.document.cells[0])
+
+
+def type_clear(w: Window, side: str) -> None:
+    """Open the box over a clear distance; where there is none, say so."""
+    dim = next((d for d in w.strip.extra_dims if d.attention and d.key == side), None)
+    if dim is None:
+        w.message.tell(tr("It stands close there: the clear distance is 0."))
+        return
+    w.strip.setFocus()
+    w.strip.type_dim(dim)

@@ -1,0 +1,181 @@
+"""The Job menu: files, stock, cutting, papers."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtWidgets import QMenu
+
+from tall_plank.desk.app import dialogs
+from tall_plank.desk.app.menus import exports
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
+from tall_plank.desk.look.texts import tr
+from tall_plank.edits.cutting import drop_plan
+from tall_plank.edits.stock import add_kinds, offered, replace_stock, take_offered
+from tall_plank.job.start import new_job, shipped_templates
+from tall_plank.job.template import load_template
+from tall_plank.measure import DisplayUnit, PlankError
+from tall_plank.stock import load_stock, shipped_stock
+
+
+def register(w: Window) -> None:
+    add, doc = w.commands.add, w.document
+
+    def new() -> None:
+        if w.may_leave():
+            from tall_plank.edits.jobs import set_display
+
+            job = new_job(tr("New job"))
+            w.load(set_display(job, DisplayUnit(w.preferences.get("display", "mm"))).job, None)
+            w.show_stage("room")
+
+    def open_job() -> None:
+        if not w.may_leave():
+            return
+        recent = w.preferences.recent()
+        path = asking.ask_open(w, recent[0].parent if recent else Path.home())
+        if path is not None:
+            w.open_path(path)
+
+    def save() -> None:
+        if doc.path is None or doc.read_only:
+            save_as()
+        else:
+            save_to(doc.path)
+
+    def save_as() -> None:
+        start = doc.path or Path.home() / f"{doc.job.name}.plank"
+        path = asking.ask_save(w, tr("Save the job"), start, asking.JOB_FILTER)
+        if path is not None:
+            save_to(path if path.suffix == ".plank" else path.with_name(path.name + ".plank"))
+
+    def save_to(path: Path) -> None:
+        try:
+            doc.save(path, w.preview_png())
+        except PlankError as error:
+            w.message.tell(str(error), "wrong")
+            return
+        w.preferences.add_recent(path)
+        w.message.tell(f"{tr('Saved')}: {path.name}")
+
+    def new_window() -> None:
+        w.open_another(new_job(tr("New job")))
+
+    add("new", tr("&New job"), "job", new, "Ctrl+N")
+    add("new_window", tr("New &window"), "job", new_window, "Ctrl+Shift+N")
+    add("open", tr("&Open…"), "job", open_job, "Ctrl+O")
+    add("save", tr("&Save"), "job", save, "Ctrl+S")
+    add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
+    w.commands.separate("job")
+    add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
+    add("read_kinds", tr("Read &kinds of your own…"), "job", lambda: read_kinds(w))
+    add("standards", tr("Shop stan&dards…"), "job", w.show_standards, "Ctrl+T")
+    add("stock", tr("Stoc&k…"), "job", lambda: w.show_stock(), "Ctrl+J")
+    add("plan_boards", tr("Plan the boa&rds"), "job", lambda: plan_boards(w), "Ctrl+R")
+    add("cut_together", tr("Cut with other jobs…"), "job", lambda: w.open_schedule("together"))
+    add(
+        "stop_plan",
+        tr("Stop the search and take its best"),
+        "job",
+        w.plans.planner.stop,
+        "Ctrl+.",
+        lambda: w.plans.planner.busy,
+    )
+    add(
+        "keep_plan",
+        tr("Keep the cutting plan"),
+        "job",
+        w.plans.keep_found,
+        "Ctrl+Shift+K",
+        lambda: w.plans.found is not None and not w.plans.planner.busy,
+    )
+    add(
+        "drop_plan",
+        tr("Give the kept cutting plan up"),
+        "job",
+        lambda: doc.do(drop_plan),
+        "",
+        lambda: doc.job.kept_plan is not None,
+    )
+    add(
+        "book_cut",
+        tr("The &boards are cut: book them off"),
+        "job",
+        w.plans.book_cut,
+        "Ctrl+Shift+B",
+        lambda: doc.workings.plan_is_kept,
+    )
+    add("rack", tr("O&ffcut rack"), "job", lambda: w.open_schedule("rack"), "Ctrl+Shift+J")
+    add(
+        "take_kinds",
+        tr("Ta&ke new kinds from the library"),
+        "job",
+        lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())),
+        "",
+        lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())),
+    )
+    w.commands.separate("job")
+    add("export_schedule", tr("Export a &schedule…"), "job", lambda: exports.export_schedule(w), "Ctrl+E")
+    add("export_labels", tr("Labels as &PDF…"), "job", lambda: exports.export_labels(w))
+    add("print_labels", tr("Print labels into a folder…"), "job", lambda: exports.print_labels(w))
+    add("export_drawing", tr("Export the &drawing of the wall…"), "job", lambda: exports.export_drawing(w, "wall"))
+    add("export_plan", tr("Export the &plan…"), "job", lambda: exports.export_drawing(w, "plan"))
+    add("export_model", tr("Export the &model…"), "job", lambda: exports.export_model(w))
+    add("export_package", tr("Export e&verything…"), "job", lambda: exports.export_package(w), "Ctrl+Shift+E")
+    add("print", tr("P&rint…"), "job", lambda: exports.print_pages(w), "Ctrl+P")
+    w.commands.separate("job")
+    add("preferences", tr("Pr&eferences…"), "job", lambda: preferences(w), "Ctrl+,")
+    add("close", tr("&Close"), "job", w.close, "Ctrl+W Ctrl+Q")
+
+
+def fill_recent(w: Window, menu: QMenu) -> None:
+    """The files opened last, newest first, as they are when the menu opens."""
+    menu.clear()
+    for i, path in enumerate(w.preferences.recent(), 1):
+        action = menu.addAction(f"&{i} {path.name}")
+        assert action is not None
+        action.setToolTip(str(path))
+        action.triggered.connect(lambda _=False, path=path: w.may_leave() and w.open_path(path))
+    if menu.isEmpty():
+        empty = menu.addAction(tr("None yet"))
+        assert empty is not None
+        empty.setEnabled(False)
+
+
+def plan_boards(w: Window) -> None:
+    """Show the cutting plans and search for better ones."""
+    w.open_schedule("boards")
+    w.plans.start()
+
+
+def read_kinds(w: Window) -> None:
+    """Kinds of one's own from text files, into this job; one step that can be undone."""
+    paths = asking.ask_read_many(w, tr("Read kinds of your own"), exports.beside(w), "TOML (*.toml)")
+    if not paths:
+        return
+    try:
+        templates = tuple(load_template(path) for path in paths)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    if w.document.do(lambda job: add_kinds(job, templates)) is None:
+        w.message.tell(f"{tr('Taken')}: {', '.join(t.name for t in templates)}")
+
+
+def read_stock(w: Window) -> None:
+    """A shop's own stock and prices from a folder of text files, into this job; one step that can be undone."""
+    folder = asking.ask_folder(w, tr("Read stock files from a folder"), exports.beside(w))
+    if folder is None:
+        return
+    try:
+        stock = load_stock(folder)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    w.document.do(lambda job: replace_stock(job, stock))
+
+
+def preferences(w: Window) -> None:
+    if dialogs.PreferencesDialog(w, w.preferences).exec():
+        w.set_look(w.preferences.get("look", "light"))

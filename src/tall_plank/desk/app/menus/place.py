@@ -1,0 +1,54 @@
+"""The Place menu: typing a run, and every kind of unit that the job has."""
+
+from __future__ import annotations
+
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look.texts import tr
+from tall_plank.edits import runs
+from tall_plank.job import Level, Template
+
+
+def register(w: Window) -> None:
+    add = w.commands.add
+    add("type_base", tr("Type the &base run as text"), "place", lambda: open_run_text(w, Level.BASE), "R")
+    add("type_hung", tr("Type the &hung run as text"), "place", lambda: open_run_text(w, Level.HUNG), "Shift+R")
+    w.commands.separate("place")
+    follow(w)
+
+
+def follow(w: Window) -> None:
+    """A command for every kind that the job has, kinds of one's own that were read in just now among them."""
+    for template in w.document.job.templates:
+        if f"place_{template.code}" not in w.commands.all:
+            _add_kind(w, template)
+
+
+def _add_kind(w: Window, template: Template) -> None:
+    doc, code = w.document, template.code
+    text = f"{tr('Place')}: {tr(template.name)}"
+    if template.group == "Hung" and "ung" not in template.name:
+        text += f" ({tr('hung')})"
+    group = f"place/{template.group}"
+    w.commands.add(
+        f"place_{code}",
+        text,
+        group if group in w.commands.titles else "place/Other",
+        lambda: place_unit(w, code),
+        when=lambda: any(t.code == code for t in doc.job.templates),
+    )
+
+
+def open_run_text(w: Window, level: Level) -> None:
+    """The run of the selection's wall as text."""
+    if w.stage in ("shop", "offer"):
+        w.show_stage("units")
+    if w.view_shown in ("plan", "model"):
+        w.show_view("all")
+    w.run_text.open_for(w.strip.current_wall(), level)
+
+
+def place_unit(w: Window, code: str) -> None:
+    doc = w.document
+    wall = w.strip.current_wall()
+    after = doc.cells[-1] if doc.cells else ""
+    doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, after=after))

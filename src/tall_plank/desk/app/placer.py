@@ -1,0 +1,116 @@
+"""Putting what the shelf offers into the room: kinds of units, things of the room, finishes, what was kept."""
+
+from __future__ import annotations
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.views.shelf import Shelf
+from tall_plank.desk.views.strip import Strip
+from tall_plank.edits import Change, features, guides, islands, rooms, runs, units
+from tall_plank.edits.library import place_saved
+from tall_plank.files.library import kept
+from tall_plank.job import Job, Role
+
+
+class Placer:
+    """Makes the step that a drop, an Enter or a command of the shelf means at a stage."""
+
+    def __init__(self, document: Document, strip: Strip, shelf: Shelf) -> None:
+        self.document, self.strip, self.shelf = document, strip, shelf
+        self.stage = "units"
+
+    def use(self, code: str) -> None:
+        """Enter or double click on the shelf: put it after the selection, or set the finish."""
+        wall = self.strip.current_wall()
+        after = self.document.cells[-1] if self.document.cells else ""
+        self.place(code, wall, after=after)
+
+    def place(
+        self,
+        code: str,
+        wall: str,
+        x: float | None = None,
+        *,
+        after: str = "",
+        at: tuple[float, float] | None = None,
+    ) -> None:
+        """Put something of the shelf on a line: a finish, a thing of the room, something saved, or a kind of unit.
+
+        Parameters
+        ----------
+        x : mm along the line where it was dropped; without it, it goes after a cell or to the end
+        at : place on the floor where it was dropped on the plan
+        """
+        doc = self.document
+        kind, _, name = code.partition(":")
+        if self.stage == "finish" and kind not in ("room", "saved"):
+            self.set_finish(Role(kind), name)
+        elif kind == "room":
+            self.in_room(name, wall, x, at)
+        elif code in ("door", "window") and self.stage == "room":
+            self.in_room(code, wall, x)
+        elif kind == "saved":
+            self.place_saved(name, wall, after, at)
+        elif x is None:
+            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, after=after))
+        else:
+            level = runs.run_level(doc.job, doc.room_id, wall, doc.job.template(code))
+            run = next((r for r in doc.room.runs if r.run.wall == wall and r.run.level is level), None)
+            index = sum(p.x + p.width / 2 < x for p in run.cells) if run else 0
+            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, index=index))
+
+    def place_saved(self, name: str, wall: str, after: str, at: tuple[float, float] | None) -> None:
+        """Place something of the library."""
+        found = next((k for k in kept(self.document.folders)[0] if k.path.name == name), None)
+        if found is None:
+            self.document.told.emit(tr("It is no longer in the library."), "wrong")
+            self.shelf.library_changed()
+            return
+        text, room = found.text, self.document.room_id
+        self.document.do(lambda job: place_saved(job, text, room, wall, at, after))
+
+    def set_finish(self, role: Role, finish: str) -> None:
+        """For the selected units, or the whole job where none is selected or the role belongs to no unit."""
+        doc = self.document
+        if doc.cells and role in (Role.FRONT, Role.CARCASS):
+            doc.do(lambda job: units.set_own(job, doc.cells, f"finish_{role.value}", finish))
+        else:
+            doc.do(lambda job: units.set_scheme_finish(job, role, finish))
+
+    def in_room(self, kind: str, wall: str = "", x: float | None = None, at: tuple[float, float] | None = None) -> None:
+        """Put something of the Room stage on a wall (the one worked on, or a given one) or on the floor."""
+        doc = self.document
+        line = wall or self.strip.current_wall()
+        if doc.room.wall(line).island and kind not in ("island",):
+            line = doc.room.walls[0].id
+        rid = doc.room_id
+        on_wall = at is None
+
+        def edit(job: Job) -> Change:
+            if kind in ("door", "window", "arch", "niche"):
+                return rooms.add_opening(job, rid, line, kind, x)
+            if kind in ("column", "chimney breast"):
+                return features.add_column(job, rid, line, kind, x)
+            if kind == "roof window":
+                return features.add_roof_window(job, rid, line, x)
+            if kind in guides.NAMES:
+                axis = guides.NAMES[kind]
+                if at is not None and not on_wall:
+                    place = at[0] if axis == "x" else at[1]
+                    return guides.add_guide(job, rid, axis if axis != "z" else "y", "", place)
+                return guides.add_guide(job, rid, axis, line if axis == "x" else "", x if axis == "x" else None)
+            if kind == "soffit":
+                return features.add_soffit(job, rid, line)
+            if kind == "slope":
+                return features.add_slope(job, rid, line)
+            if kind in features.SERVICES:
+                return features.add_service(job, rid, line, kind, x)
+            if kind in features.MOLDINGS:
+                return features.add_molding(job, rid, kind)
+            change = islands.add_island(job, rid, at)
+            if kind == "peninsula":
+                joined = islands.set_island(change.job, change.made[0], "wall", line)
+                return Change(joined.job, "Add a peninsula", made=change.made)
+            return change
+
+        doc.do(edit)

@@ -1,0 +1,160 @@
+"""Pictures of the main views, made from the demo job by the real window."""
+
+from __future__ import annotations
+
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QEventLoop, QTimer
+from PyQt6.QtWidgets import QApplication
+
+from tall_plank.demo import demo_job
+from tall_plank.desk.app.application import make_app, open_window
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import theme
+from tall_plank.files.userdata import UserFolders
+from tall_plank.papers.labels import label_picture, labels_of
+
+
+def settle(app: QApplication, milliseconds: int = 120) -> None:
+    """Let the window paint."""
+    loop = QEventLoop()
+    QTimer.singleShot(milliseconds, loop.quit)
+    loop.exec()
+    app.processEvents()
+
+
+def _cell(window: Window, number: str) -> str:
+    return next(f"cell:{c.id}" for c in window.document.job.cells() if c.number == number)
+
+
+def _planned(window: Window) -> None:
+    """The search for cutting plans at its end."""
+    window.open_schedule("boards")
+    loop = QEventLoop()
+    window.plans.planner.ended.connect(lambda _: loop.quit())
+    window.plans.planner.failed.connect(lambda _: loop.quit())
+    window.plans.start()
+    loop.exec()
+
+
+def _settled(window: Window) -> None:
+    """The least bars, found beside the window."""
+    while window.lists.bars_task is not None:
+        loop = QEventLoop()
+        window.lists.bars_task.ended.connect(loop.quit)
+        loop.exec()
+
+
+def _machined(window: Window, part: str) -> None:
+    """The simulated machine at the end of the program of a part."""
+    window.open_schedule("machine")
+    page = window.machine
+    names = {i.part.name: i.number for i in window.document.workings.made.parts()}
+    loop = QEventLoop()
+    page.choice.setCurrentIndex(page.choice.findData(names[part]))
+    page.choice.activated.emit(page.choice.currentIndex())
+    assert page._task is not None
+    page._task.ended.connect(lambda _: loop.quit())
+    loop.exec()
+
+
+def take_shots(folder: Path, only: str = "") -> list[Path]:
+    """Write one PNG of each main view, 1280 x 800; returns the paths."""
+    app = make_app()
+    theme.apply(app, dark=False)
+    folder.mkdir(parents=True, exist_ok=True)
+    done: list[Path] = []
+    with tempfile.TemporaryDirectory() as home:
+        window = open_window(demo_job(), UserFolders(Path(home) / "config", Path(home) / "state"))
+        window.resize(1280, 800)
+        window.show()
+        settle(app, 400)
+
+        def shot(name: str, *steps: Callable[[], object]) -> None:
+            if only and only not in name:
+                return
+            for step in steps:
+                step()
+            settle(app)
+            window.message.hide()
+            window.model.render_now(fine=True)
+            settle(app)
+            path = folder / f"{name}.png"
+            window.grab().save(str(path))
+            done.append(path)
+
+        doc = window.document
+        run = window.commands.run
+        island = f"island:{doc.job.rooms[0].islands[0].id}"
+        shot("units", lambda: doc.select((_cell(window, "A5"),)))
+        shot("island", lambda: doc.select((island,)))
+        shot("room", lambda: doc.select((f"room:{doc.room_id}",)), lambda: window.show_stage("room"))
+        shot("finish", lambda: doc.select(()), lambda: window.show_stage("finish"))
+        shot("model", lambda: window.show_stage("units"), lambda: doc.select(()), lambda: window.show_view("model"))
+        window.show_view("all")
+        shot(
+            "wardrobe",
+            lambda: doc.show_room(doc.job.rooms[2].id),
+            lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)),
+        )
+        shot(
+            "wardrobe-open",
+            lambda: doc.show_fronts("off"),
+            lambda: doc.select((_cell(window, "3A2"),)),
+            lambda: doc.select_bay((1, 0, 0)),
+        )
+        doc.show_fronts("closed")
+        shot(
+            "unit",
+            lambda: doc.select((_cell(window, "3A2"),)),
+            window.look_into,
+            lambda: window.unit_page.apart.setValue(45),
+            lambda: window.unit_page.parts.selectRow(5),
+            lambda: settle(app, 300),
+            lambda: window.unit_page.model.render_now(fine=True),
+        )
+        window.leave_unit()
+        if not only or only in "standards":
+            run("standards")
+            settle(app)
+            page = window.standards_page
+            assert page is not None
+            page.only.setChecked(True)
+            settle(app)
+            page.grab().save(str(folder / "standards.png"))
+            done.append(folder / "standards.png")
+            page.close()
+        if not only or only in "stock":
+            doc.select((_cell(window, "3A2"),))
+            run("stock")
+            stock = window.stock_page
+            assert stock is not None
+            stock.show_group("Handles")
+            settle(app)
+            stock.grab().save(str(folder / "stock.png"))
+            done.append(folder / "stock.png")
+            stock.close()
+        doc.show_room(doc.job.rooms[0].id)
+        shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
+        shot("shop-by-unit", lambda: doc.select((_cell(window, "A5"),)), lambda: window.open_schedule("by-unit"))
+        shot("shop-bars", lambda: window.open_schedule("bars"), lambda: _settled(window))
+        shot("shop-plans", lambda: _planned(window))
+        shot("shop-machine", lambda: _machined(window, "left gable"))
+        if not only or only in "label":
+            label = next(x for x in labels_of(doc.workings) if x.part == "A4.1")
+            (folder / "label.png").write_bytes(label_picture(label))
+            done.append(folder / "label.png")
+        shot("offer-price", lambda: window.open_schedule("price"))
+        shot("offer-sheet", lambda: window.lists.chosen.update(offer="sheet1"), lambda: window.show_stage("offer"))
+        shot(
+            "night",
+            lambda: window.show_stage("units"),
+            lambda: doc.select((_cell(window, "B3"),)),
+            lambda: window.set_look("dark"),
+        )
+        window.set_look("light")
+        doc.history.mark_saved()
+        window.close()
+    return done

@@ -1,0 +1,99 @@
+"""The tally: the running figures of the job; each opens its schedule."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import replace
+
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QPushButton
+
+from tall_plank.costing.money import shown
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.theme import Theme
+from tall_plank.desk.model.document import Document
+from tall_plank.workings import Tally as Figures
+
+FIGURES = ("units", "parts", "boards", "edging", "fittings", "price", "snags")
+SCHEDULES = {
+    "units": "units", "parts": "cut-list", "boards": "boards", "edging": "edging", "fittings": "hardware",
+    "price": "price", "snags": "snags",
+}  # fmt: skip
+
+
+SLOW = 0.03
+"""s; figures that took longer than this are worked out after the views have painted."""
+
+
+class Tally(QFrame):
+    """A line of figures at the foot of the window."""
+
+    opened = pyqtSignal(str)
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.setObjectName("tally")
+        self.document = document
+        row = QHBoxLayout(self)
+        row.setContentsMargins(8, 2, 8, 2)
+        row.setSpacing(4)
+        self._last: Figures | None = None
+        self._took = 0.0
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.setInterval(90)
+        self._later.timeout.connect(self.catch_up)
+        self.figures: dict[str, QPushButton] = {}
+        for name in FIGURES:
+            if name == "price":
+                row.addStretch(1)
+            button = QPushButton()
+            button.setObjectName("tallyFigure")
+            button.setCursor(Qt.CursorShape.PointingHandCursor)
+            button.setToolTip(tr("Open the schedule"))
+            button.clicked.connect(lambda _=False, name=name: self.opened.emit(SCHEDULES[name]))
+            self.figures[name] = button
+            row.addWidget(button)
+
+    def refresh(self) -> None:
+        """Pull the figures. During a drag, and where the last time took long, all but units, parts and price keep
+        their last figures with a mark, and follow as soon as the views have painted."""
+        doc = self.document
+        if self._last is not None and (doc.drag_from is not None or self._took > SLOW):
+            quick = doc.workings.quick
+            kept = replace(self._last, units=quick.units, parts=quick.parts, price=quick.price, currency=quick.currency)
+            self._show(kept, "≈ ")
+            self._later.start()
+            return
+        self.catch_up()
+
+    def catch_up(self) -> None:
+        """Work every figure out now."""
+        self._later.stop()
+        start = time.perf_counter()
+        self._last = self.document.workings.tally
+        self._took = time.perf_counter() - start
+        self._show(self._last, "")
+
+    def _show(self, tally: Figures, mark: str) -> None:
+        texts = {
+            "units": f"{tally.units} {tr('units')}",
+            "parts": f"{tally.parts} {tr('parts')}",
+            "boards": f"{mark}{tally.boards} {tr('boards')}, {tally.used * 100:.0f} % {tr('used')}",
+            "edging": f"{mark}{tally.edging_m:.1f} m {tr('edging')}",
+            "fittings": f"{mark}{tally.fittings} {tr('fittings')}",
+            "price": f"{shown(tally.price.net)} {tally.currency} {tr('before tax')}",
+            "snags": f"{mark}{tally.snags} {tr('snags') if tally.snags != 1 else tr('snag')}",
+        }
+        for name, text in texts.items():
+            if self.figures[name].text() != text:
+                self.figures[name].setText(text)
+        color = Theme.colors.oxide if tally.snags else Theme.colors.moss
+        sheet = f"color: {color}; font-weight: 600;"
+        if self.figures["snags"].styleSheet() != sheet:
+            self.figures["snags"].setStyleSheet(sheet)
+            self.figures["price"].setStyleSheet("font-weight: 600;")
+
+    def restyle(self) -> None:
+        self.figures["snags"].setStyleSheet("")
+        self.refresh()

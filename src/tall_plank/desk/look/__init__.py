@@ -1,0 +1,1 @@
+"""How the window looks and speaks: colors, type, texts, questions for files."""

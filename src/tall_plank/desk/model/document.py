@@ -1,0 +1,323 @@
+"""One open job in the window: its history, file, selection, and what follows from it."""
+
+from __future__ import annotations
+
+import logging
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.edits import Change
+from tall_plank.files.plankfile import read_plank, write_atomic, write_plank
+from tall_plank.files.userdata import Lock, UserFolders
+from tall_plank.job import History, Job
+from tall_plank.making.bayset import BayBox
+from tall_plank.measure import PlankError
+from tall_plank.setout import RoomLayout
+from tall_plank.shop.machine.model import Machine, load_machine
+from tall_plank.workings import Workings
+
+Edit = Callable[[Job], Change]
+SOURCES = {
+    "u": "cell", "o": "opening", "n": "run", "r": "room", "i": "island", "m": "column", "f": "soffit", "s": "service",
+    "d": "molding", "y": "roof window", "g": "guide", "b": "underlay", "l": "sliding",
+}  # fmt: skip
+"""First letter of an id -> kind of source."""
+
+log = logging.getLogger("tall_plank")
+
+
+class Document(QObject):
+    """The model behind every view. Views listen and pull; edits go through `do` or a drag."""
+
+    changed = pyqtSignal()
+    selected = pyqtSignal()
+    told = pyqtSignal(str, str)
+    """A message and its level: "note" or "wrong"."""
+    filed = pyqtSignal()
+    """The file, the saved state or the read-only state changed."""
+
+    def __init__(self, job: Job, folders: UserFolders) -> None:
+        super().__init__()
+        self.folders = folders
+        self.path: Path | None = None
+        self.read_only = False
+        self.selection: tuple[str, ...] = ()
+        self.room_id = job.rooms[0].id
+        self.bay: tuple[int, ...] | None = None
+        """The bay that is worked on, in the one selected unit."""
+        self.fronts = "closed"
+        """How fronts are looked at: closed, open, or off. Of the view, not of the job."""
+        self.shop = False
+        """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
+        self._lock: Lock | None = None
+        self.machine: Machine | None = None
+        """The shop's own machine; None: the shipped one."""
+        self.machine_fault = ""
+        """Why the shop's own machine file cannot be used."""
+        try:
+            self.machine = load_machine(folders.machine) if folders.machine.exists() else None
+        except PlankError as error:
+            self.machine_fault = str(error)
+        self._start(job)
+
+    def _start(self, job: Job) -> None:
+        self.history = History(job)
+        self.workings = Workings(job, self.machine, waits=False)
+        self.drag_from: Job | None = None
+
+    def patient(self) -> Workings:
+        """What follows from the job, as papers have it: worked out in full, however long that takes."""
+        return Workings(self.job, self.machine)
+
+    @property
+    def job(self) -> Job:
+        return self.history.job
+
+    @property
+    def room(self) -> RoomLayout:
+        return self.workings.layout.room(self.room_id)
+
+    # --- files
+
+    def load(self, job: Job, path: Path | None, *, saved: bool = True) -> None:
+        """Put another job in place of this one."""
+        self.release()
+        self.path = path
+        self.read_only = False
+        if path is not None:
+            self._lock = Lock(self.folders, path)
+            self.read_only = not self._lock.take()
+        self.room_id = job.rooms[0].id
+        self.selection, self.bay = (), None
+        self._start(job)
+        if not saved:
+            self.history.mark_unsaved()
+        self.changed.emit()
+        self.selected.emit()
+        self.filed.emit()
+        if self.read_only:
+            self.told.emit(
+                tr(
+                    "This job is open in another window. It is read-only here; save it under another name to change it."
+                ),
+                "note",
+            )
+
+    def open(self, path: Path) -> None:
+        """Open a job file; raises PlankError and leaves this job in place where it cannot be read."""
+        self.load(read_plank(path), path)
+
+    def save(self, path: Path, preview: bytes = b"") -> None:
+        """Save to a file; raises PlankError and leaves file and job as they were where that fails."""
+        if path != self.path:
+            lock = Lock(self.folders, path)
+            if not lock.take():
+                raise PlankError(
+                    tr("That job is open in another window."), path.name, tr("Choose another name or close it there.")
+                )
+            try:
+                write_plank(self.job, path, preview)
+            except PlankError:
+                lock.release()
+                raise
+            self.release()
+            self._lock = lock
+            self.path, self.read_only = path, False
+        else:
+            if self.read_only:
+                raise PlankError(tr("This job is read-only here."), path.name, tr("Save it under another name."))
+            write_plank(self.job, path, preview)
+        self.history.mark_saved()
+        self.filed.emit()
+
+    def release(self) -> None:
+        """Let go of the file."""
+        if self._lock is not None:
+            self._lock.release()
+            self._lock = None
+
+    # --- edits
+
+    def do(self, edit: Edit, *, select_new: bool = True, at_place: bool = False) -> PlankError | None:
+        """Make one step. An error leaves the job untouched and is given back; it is told in the message line too,
+        unless the caller shows it at its place."""
+        try:
+            change = edit(self.job)
+            workings = Workings(change.job, self.machine, waits=False)
+            _ = workings.made  # what cannot be worked out must not become the job
+        except PlankError as error:
+            self.told.emit("" if at_place else str(error), "wrong")
+            return error
+        except Exception as error:  # a defect: the job stays as it was, and the log holds the trace
+            log.exception("an edit failed")
+            self.told.emit(tr("That step failed and was not made. The job is as it was."), "wrong")
+            return PlankError(str(error), "", "")
+        if not self.history.do(change.name, change.job):
+            return None
+        self._show(workings)
+        new_rooms = [made for made in change.made if made[0] == "r"]
+        if new_rooms:
+            self.show_room(new_rooms[-1])
+        if select_new and change.made:
+            self.select(tuple(self._source(made) for made in change.made))
+        self.told.emit(
+            tr("Skipped") + ": " + "; ".join(change.skipped) + "." if change.skipped else "",
+            "note",
+        )
+        return None
+
+    def _source(self, made: str) -> str:
+        for room in self.job.rooms:
+            slope = next((s for s in room.slopes if s.id == made), None)
+            if slope is not None:
+                return f"wall:{slope.wall}"
+        return f"{SOURCES[made[0]]}:{made}"
+
+    def _show(self, workings: Workings) -> None:
+        self.workings = workings
+        self._prune_selection()
+        self.changed.emit()
+        self.filed.emit()
+
+    def take_machine(self, path: Path | None) -> None:
+        """Work with the machine of a file from now on, in every job; None: with the shipped one again.
+
+        Raises
+        ------
+        PlankError where the file is no machine; then nothing changes
+        """
+        machine = load_machine(path) if path is not None else None
+        if path is None:
+            self.folders.machine.unlink(missing_ok=True)
+        else:
+            write_atomic(self.folders.made().machine, path.read_bytes())
+        self.machine, self.machine_fault = machine, ""
+        self._show(Workings(self.job, machine, waits=False))
+
+    def begin_drag(self, name: str) -> None:
+        """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
+        self.drag_from = self.history.begin(name)
+
+    def drag(self, edit: Edit) -> None:
+        """Show the job as the drag would leave it; what does not fit keeps the last state that did."""
+        if self.drag_from is None:
+            return
+        try:
+            change = edit(self.drag_from)
+        except PlankError:
+            return
+        if change.job != self.history.job:
+            self.history.do(change.name, change.job)
+            self._show(Workings(change.job, self.machine, waits=False))
+
+    def end_drag(self, *, keep: bool = True) -> None:
+        if self.drag_from is None:
+            return
+        self.drag_from = None
+        self.history.end(keep=keep)
+        if self.workings.job is not self.job:
+            self._show(Workings(self.job, self.machine, waits=False))
+        self.filed.emit()
+
+    def undo(self) -> None:
+        name = self.history.undo()
+        if name:
+            self._show(Workings(self.job, self.machine, waits=False))
+            self.told.emit(f"{tr('Undone')}: {tr(name)}", "note")
+
+    def redo(self) -> None:
+        name = self.history.redo()
+        if name:
+            self._show(Workings(self.job, self.machine, waits=False))
+            self.told.emit(f"{tr('Done again')}: {tr(name)}", "note")
+
+    # --- selection
+
+    def show_room(self, room_id: str) -> None:
+        """Work in another room."""
+        if room_id != self.room_id and any(r.id == room_id for r in self.job.rooms):
+            self.room_id = room_id
+            self.selection, self.bay = (), None
+            self.changed.emit()
+            self.selected.emit()
+
+    def select(self, sources: tuple[str, ...], *, add: bool = False) -> None:
+        """Select things by source (`cell:u3`, `opening:o1`, `run:n2`, `room:r1`, `wall:A`); adding toggles."""
+        if add:
+            kept = [s for s in self.selection if s not in sources]
+            kept += [s for s in sources if s not in self.selection]
+            kinds = {s.split(":")[0] for s in sources}
+            # Things of different kinds have nothing in common to change.
+            sources = tuple(s for s in kept if s.split(":")[0] in kinds)
+        sources = tuple(dict.fromkeys(sources))
+        if sources != self.selection:
+            self.selection = sources
+            self.bay = None
+            self.selected.emit()
+
+    def select_bay(self, path: tuple[int, ...] | None) -> None:
+        """Work on a bay of the selected unit, or on the whole unit again."""
+        if path is not None and self.bay_box(path) is None:
+            path = None
+        if path != self.bay:
+            self.bay = path
+            self.selected.emit()
+
+    def bay_box(self, path: tuple[int, ...]) -> BayBox | None:
+        """A bay of the one selected unit as it is set out, or None."""
+        made = self.workings.made.of(self.cells[0]) if len(self.cells) == 1 else None
+        if made is None or made.set is None:
+            return None
+        return next((box for box in made.set.boxes if box.path == path), None)
+
+    def show_fronts(self, how: str) -> None:
+        """Look at the job with its fronts closed, open or off."""
+        if how != self.fronts:
+            self.fronts = how
+            self.changed.emit()
+
+    def show_for_shop(self, on: bool) -> None:
+        """Draw for the shop, with edging and joints and the selected units' machining, or for the client."""
+        if on != self.shop:
+            self.shop = on
+            self.changed.emit()
+
+    def ids(self, kind: str) -> tuple[str, ...]:
+        """Ids of the selected things of a kind."""
+        return tuple(s.split(":", 1)[1] for s in self.selection if s.startswith(kind + ":"))
+
+    @property
+    def cells(self) -> tuple[str, ...]:
+        return self.ids("cell")
+
+    def _prune_selection(self) -> None:
+        job = self.job
+        if self.room_id not in {r.id for r in job.rooms}:
+            self.room_id = job.rooms[0].id
+        there = {f"cell:{c.id}" for c in job.cells()}
+        there |= {f"opening:{o.id}" for r in job.rooms for o in r.openings}
+        there |= {f"sliding:{d.id}" for _, run in job.runs() for d in run.sliding}
+        there |= {f"run:{run.id}" for _, run in job.runs()} | {f"room:{r.id}" for r in job.rooms}
+        for room in job.rooms:
+            for kind, things in (
+                ("island", room.islands),
+                ("column", room.columns),
+                ("soffit", room.soffits),
+                ("service", room.services),
+                ("molding", room.moldings),
+                ("roof window", room.roof_windows),
+                ("guide", room.guides),
+                ("underlay", room.underlays),
+            ):
+                there |= {f"{kind}:{thing.id}" for thing in things}
+        kept = tuple(s for s in self.selection if s in there or s.startswith("wall:"))
+        if self.bay is not None and (kept != self.selection or self.bay_box(self.bay) is None):
+            self.bay = None
+            self.selection = kept
+            self.selected.emit()
+        elif kept != self.selection:
+            self.selection = kept
+            self.selected.emit()

@@ -1,0 +1,1 @@
+"""Whole pages: stock, standards, one unit, cutting plans, rack, machine, bars."""

@@ -1,0 +1,254 @@
+"""The page of the simulated machine: a program on its board, its path, the wood that is left, what would go wrong."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QColor, QImage, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QListWidget,
+    QListWidgetItem,
+    QMenu,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from tall_plank.desk.look import asking
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.model.tasks import InThread
+from tall_plank.files.plankfile import write_atomic
+from tall_plank.measure import PlankError
+from tall_plank.shop.machine.model import SHIPPED, shipped_machine
+from tall_plank.shop.machine.programs import Program
+from tall_plank.shop.simulator import Run, run_program
+
+WOOD, DEEP, THROUGH = (226, 205, 160), (176, 140, 84), (92, 84, 70)
+"""Untouched wood, the deepest pocket, cut right through: sRGB."""
+
+
+def wood_image(heights: np.ndarray, thickness: float) -> QImage:
+    """The wood that is left as a picture, a pixel a cell, y up."""
+    share = np.clip(1.0 - heights / thickness, 0.0, 1.0)[..., None]
+    colors = np.array(WOOD) * (1 - share) + np.array(DEEP) * share
+    colors = np.where(heights[..., None] <= 0.01, np.array(THROUGH), colors)
+    rows = np.ascontiguousarray(np.flip(colors.transpose(1, 0, 2), axis=0).astype(np.uint8))
+    high, wide, _ = rows.shape
+    return QImage(rows.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888).copy()
+
+
+class PathView(QWidget):
+    """The board from above: wood, path, the place of the chosen fault."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.result: Run | None = None
+        self.size_mm = (1.0, 1.0, 1.0)
+        self.line = 0
+        self._image: QImage | None = None
+        self.setMinimumHeight(160)
+
+    def show_run(self, run: Run | None, size: tuple[float, float, float]) -> None:
+        self.result, self.size_mm, self.line = run, size, 0
+        self._image = wood_image(run.heights, size[2]) if run is not None and run.heights.size else None
+        self.update()
+
+    def mark(self, line: int) -> None:
+        """Show where a line of the program is."""
+        self.line = line
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), Theme.color("sheet"))
+        if self.result is None:
+            painter.setPen(Theme.color("quiet"))
+            painter.setFont(font(13))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, tr("Running on the simulated machine …"))
+            return
+        long, wide, _ = self.size_mm
+        scale = min((self.width() - 36) / long, (self.height() - 24) / wide)
+        left, foot = (self.width() - long * scale) / 2, (self.height() + wide * scale) / 2
+        place = QRectF(left, foot - wide * scale, long * scale, wide * scale)
+
+        def at(x: float, y: float) -> QPointF:
+            return QPointF(left + x * scale, foot - y * scale)
+
+        if self._image is not None:
+            painter.drawImage(place, self._image)
+        painter.setPen(QPen(Theme.color("ink"), 1.2))
+        painter.drawRect(place)
+        cut, rapid = QColor(Theme.color("spruce")), QColor(Theme.color("brass"))
+        rapid.setAlphaF(0.55)
+        pens = {False: QPen(cut, 1.0), True: QPen(rapid, 0.8, Qt.PenStyle.DashLine)}
+        for move in self.result.moves:
+            if move.start[:2] != move.end[:2]:
+                painter.setPen(pens[move.rapid])
+                painter.drawLine(at(*move.start[:2]), at(*move.end[:2]))
+        here = [m for m in self.result.moves if m.line == self.line]
+        if here:
+            painter.setPen(QPen(Theme.color("oxide"), 2.4))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            for move in here:
+                painter.drawLine(at(*move.start[:2]), at(*move.end[:2]))
+            painter.drawEllipse(at(*here[-1].end[:2]), 9.0, 9.0)
+
+
+class MachinePage(QWidget):
+    """A program at a time: the job's, or any from a file."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.setObjectName("pane")
+        self.document = document
+        self._task: InThread | None = None
+        self._old: list[InThread] = []
+        self.program: Program | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(18, 12, 14, 8)
+        head = QHBoxLayout()
+        title = QLabel(tr("Machine"))
+        title.setObjectName("specTitle")
+        self.figures = QLabel()
+        self.figures.setObjectName("specSub")
+        self.figures.setMinimumWidth(60)
+        self.choice = QComboBox()
+        self.choice.setAccessibleName(tr("Program"))
+        self.choice.setMinimumContentsLength(16)
+        self.choice.activated.connect(self._chosen)
+        self.open = QPushButton(tr("Check a program…"))
+        self.open.clicked.connect(self.open_file)
+        head.addWidget(title)
+        head.addSpacing(10)
+        head.addWidget(self.figures, 1)
+        head.addWidget(self.choice)
+        head.addWidget(self.open)
+        self.tools = QPushButton(tr("Machine and tools"))
+        menu = QMenu(self.tools)
+        menu.addAction(tr("Read a machine file…"), self.read_machine)
+        menu.addAction(tr("Write this machine as a file…"), self.write_machine)
+        self.shipped = menu.addAction(tr("Back to the shipped machine"), lambda: self._take(None))
+        self.tools.setMenu(menu)
+        head.addWidget(self.tools)
+        column.addLayout(head)
+        self.view = PathView()
+        column.addWidget(self.view, 1)
+        self.faults = QListWidget()
+        self.faults.setObjectName("listing")
+        self.faults.setAccessibleName(tr("What goes wrong"))
+        self.faults.setFixedHeight(120)
+        self.faults.currentItemChanged.connect(
+            lambda item, _: self.view.mark(item.data(Qt.ItemDataRole.UserRole) or 0 if item else 0)
+        )
+        column.addWidget(self.faults)
+        self._shown: tuple[object, object] | None = None
+
+    def refresh(self) -> None:
+        """Offer the job's programs; the one that was looked at is run again where it has changed."""
+        shown = (self.document.job, self.document.machine)
+        if self._shown is not None and all(a is b for a, b in zip(self._shown, shown, strict=True)):
+            return
+        self._shown = shown
+        files = self.document.workings.machine_files
+        name = str(self.choice.currentData() or "")
+        self._programs = {p.name: p for p in (*files.programs, *files.second)}
+        self.choice.clear()
+        for p in self._programs.values():
+            self.choice.addItem(p.name, p.name)
+        self.choice.setCurrentIndex(max(0, self.choice.findData(name)))
+        self._chosen()
+
+    def _chosen(self, *_: object) -> None:
+        program = self._programs.get(str(self.choice.currentData() or ""))
+        if program is None:
+            self.figures.setText(tr("The machine has nothing to do in this job."))
+            self.view.show_run(None, (1.0, 1.0, 1.0))
+            return
+        self.run(program)
+
+    def run(self, program: Program) -> None:
+        """Run a program beside the window."""
+        self.program = program
+        self.figures.setText(program.name)
+        self.faults.clear()
+        self.view.show_run(None, program.size)
+        if self._task is not None:
+            self._task.forget()
+            self._old.append(self._task)  # it ends by itself
+        self._old = [t for t in self._old if t.busy]
+        machine = self.document.machine or shipped_machine()
+        self._task = InThread(lambda _: run_program(program.text, machine, program.size, program.parts))
+        self._task.ended.connect(self._ran)
+        self._task.failed.connect(self.figures.setText)
+        self._task.start()
+
+    def read_machine(self) -> None:
+        """Take the shop's own machine from a file."""
+        path = asking.ask_read(self, tr("Read a machine file"), Path.home(), "TOML (*.toml)")
+        if path is not None:
+            self._take(path)
+
+    def write_machine(self) -> None:
+        """Write the machine in use, to be changed with any editor and read again."""
+        path = asking.ask_save(self, tr("Write the machine"), Path.home() / "machine.toml", "TOML (*.toml)")
+        if path is None:
+            return
+        own = self.document.folders.machine
+        try:
+            write_atomic(path, (own if self.document.machine is not None else SHIPPED).read_bytes())
+        except (OSError, PlankError) as error:
+            self.document.told.emit(str(error), "wrong")
+
+    def _take(self, path: Path | None) -> None:
+        try:
+            self.document.take_machine(path)
+        except (OSError, PlankError) as error:
+            self.document.told.emit(str(error), "wrong")
+            return
+        name = (self.document.machine or shipped_machine()).name
+        self.document.told.emit(f"{tr('Programs are written for')} {name}.", "note")
+
+    def open_file(self) -> None:
+        """Run any program on the board of the program that is shown."""
+        path = asking.ask_read(self, tr("Check a program"), Path.home(), "RS-274 (*.ngc *.nc *.tap)")
+        if path is None or self.program is None:
+            return
+        try:
+            text = path.read_text(encoding="utf-8", errors="replace")
+        except OSError as error:
+            self.figures.setText(f"{path.name}: {error.strerror}")
+            return
+        p = self.program
+        self.run(Program(path.name, text, p.size, p.parts, ()))
+
+    def _ran(self, run: Run) -> None:
+        assert self.program is not None
+        self.view.show_run(run, self.program.size)
+        minutes = f"{run.seconds / 60:.1f} {tr('minutes')}"
+        size = " x ".join(f"{x:g}" for x in self.program.size)
+        wrong = f"{len(run.faults)} {tr('faults')}" if run.faults else tr("no faults")
+        self.figures.setText(f"{self.program.name} · {size} · {len(run.moves)} {tr('moves')} · {minutes} · {wrong}")
+        for fault in run.faults:
+            item = QListWidgetItem(f"{tr('line')} {fault.line}: {fault.what}")
+            item.setData(Qt.ItemDataRole.UserRole, fault.line)
+            item.setForeground(Theme.color("oxide"))
+            self.faults.addItem(item)
+        for left in self.program.refused:
+            self.faults.addItem(f"{left.part}: {left.what} — {left.why}")
+        if self.document.machine_fault:
+            self.faults.insertItem(0, f"{tr('The shipped machine is used')}: {self.document.machine_fault}")
+        if not self.faults.count():
+            self.faults.addItem(tr("The machine does all of it; nothing goes wrong."))
+
+    def close_page(self) -> None:
+        """The window closes: wait for what still runs."""
+        for task in (*self._old, *([self._task] if self._task is not None else [])):
+            task.wait()

@@ -1,0 +1,1 @@
+"""The spec sheet: what is decided of the selected thing, line by line."""

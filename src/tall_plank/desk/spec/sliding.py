@@ -1,0 +1,109 @@
+"""What the spec sheet says of a set of sliding doors: leaves, overlap, and the make-up of each leaf."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.model.sheets import Group, Row, Sheet, length_text, optional_row, setter, setting
+from tall_plank.edits import Change, sliding
+from tall_plank.job import Job
+from tall_plank.job.inherit import construction_of
+
+
+def _copier(name: str, i: int) -> Callable[[Job, str], Change]:
+    return lambda job, _: sliding.copy_leaf(job, name, i)
+
+
+def sliding_sheet(doc: Document) -> Sheet:
+    """The sheet of the selected set."""
+    name = doc.ids("sliding")[0]
+    run, doors = sliding.find_sliding(doc.job, name)
+    made = next((s for s in doc.workings.made.sliding if s.source == f"sliding:{name}"), None)
+    unit = doc.job.unit(doc.job.find_cell(doors.first.cell)[2].unit)
+    overlap = construction_of(doc.job, unit).slide_overlap
+    rows = [
+        Row(
+            "leaves",
+            tr("Leaves"),
+            str(len(doors.leaves)),
+            apply=lambda job, t: sliding.set_sliding(job, name, "leaves", t),
+        ),
+        optional_row(
+            doc,
+            "overlap",
+            tr("Overlap"),
+            doors.overlap,
+            length_text(doc, overlap),
+            tr("from the standard"),
+            lambda job, t: sliding.set_sliding(job, name, "overlap", t),
+        ),
+    ]
+    if made is not None:
+        rows.append(Row("opening", tr("Opening"), _size(doc, made.width, made.height)))
+        if made.leaves:
+            rows.append(Row("leaf_size", tr("Each leaf"), _size(doc, made.leaves[0].width, made.leaf_height)))
+    groups = [Group(tr("Doors"), tuple(rows))]
+    choices = sliding.fillings(doc.job)
+    lines = (("", tr("in turns")), ("front", tr("in front")), ("rear", tr("behind")))
+    for i, leaf in enumerate(doors.leaves):
+        mine = [
+            Row(
+                f"line{i}",
+                tr("Runs"),
+                dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
+                "own" if leaf.line else "inherited",
+                choices=lines,
+                apply=setter(sliding.set_line, name, i),
+            ),
+            Row(
+                f"bands{i}",
+                tr("Bands"),
+                str(len(leaf.bands)),
+                apply=setter(sliding.set_band_count, name, i),
+            ),
+        ]
+        for k, band in enumerate(leaf.bands):
+            mine.append(
+                Row(
+                    f"band{i}_{k}",
+                    f"{tr('Band')} {k + 1}",
+                    dict(choices).get(band.finish, band.finish),
+                    choices=choices,
+                    apply=setter(sliding.set_band, name, i, k, "finish"),
+                )
+            )
+            if len(leaf.bands) > 1:
+                height = made.leaves[i].bands[k].height if made is not None and made.leaves else 0.0
+                mine.append(
+                    Row(
+                        f"band_size{i}_{k}",
+                        tr("its height"),
+                        length_text(doc, height),
+                        "own" if band.size is not None else "inherited",
+                        "" if band.size is not None else tr("a share of what is left"),
+                        apply=setter(sliding.set_band, name, i, k, "size"),
+                        revert=setting(sliding.set_band, name, i, k, "size", "") if band.size is not None else None,
+                    )
+                )
+        if len(doors.leaves) > 1:
+            mine.append(
+                Row(
+                    f"copy{i}",
+                    tr("Make-up"),
+                    tr("this leaf"),
+                    "inherited",
+                    choices=(("all", tr("the same for all leaves")),),
+                    apply=_copier(name, i),
+                )
+            )
+        groups.append(Group(f"{tr('Leaf')} {i + 1}", tuple(mine)))
+    if made is not None and made.problems:
+        groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(made.problems))))
+    where = f"{tr(run.level.value)} {tr('run')}, {tr(doc.room.wall(run.wall).title)}"
+    return Sheet(tr("Sliding doors"), where, tuple(groups))
+
+
+def _size(doc: Document, width: float, height: float) -> str:
+    return f"{length_text(doc, width)} × {length_text(doc, height)}"

@@ -1,0 +1,119 @@
+"""The cutting plans side by side."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QPainter
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.views.canvas import PAPER_PX, Canvas, Placed
+from tall_plank.drawing.board import board_drawing
+from tall_plank.shop.boards import CutBoard, Plan
+
+GAP = 300.0  # mm between boards on screen at least
+HEAD = 27.0
+"""px above a board for its name."""
+
+
+class BoardsView(Canvas):
+    """Every board of the plan, in as many columns as fill the view best."""
+
+    margin = (22.0, 40.0, 22.0, 16.0)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.plan: Plan | None = None
+        self.material = ""
+        self._gap = GAP
+        self._heads: list[tuple[float, float, float, str, str, bool]] = []
+
+    def show_plan(self, plan: Plan, material: str = "") -> None:
+        """Show the boards of a plan, or those of one material by its name."""
+        if (plan is self.plan or plan == self.plan) and material == self.material:
+            return
+        self.plan, self.material = plan, material
+        self._lay()
+
+    @property
+    def shown(self) -> list[tuple[int, CutBoard]]:
+        """The boards on screen with their numbers in the plan."""
+        boards = self.plan.boards if self.plan is not None else ()
+        return [(i, b) for i, b in enumerate(boards, 1) if not self.material or b.name == self.material]
+
+    def _flow(self, boards: list[CutBoard], width: float) -> tuple[list[tuple[float, float]], float]:
+        """Places (lower left corners) of the boards in rows no wider than `width`, and the whole height, mm."""
+        places: list[tuple[float, float]] = []
+        x = y = tall = 0.0
+        row: list[int] = []
+
+        def end_row() -> None:
+            for i in row:
+                places[i] = (places[i][0], -y - tall)
+
+        for i, b in enumerate(boards):
+            if row and x + b.length > width + 1:
+                end_row()
+                x, y, tall, row = 0.0, y + tall + self._gap, 0.0, []
+            places.append((x, 0.0))
+            row.append(i)
+            x += b.length + GAP
+            tall = max(tall, b.width)
+        end_row()
+        return places, y + tall
+
+    def _lay(self) -> None:
+        """Rows of the width at which the boards come out largest."""
+        self._heads = []
+        numbered = self.shown
+        boards = [b for _, b in numbered]
+        if not boards:
+            self.set_placed([])
+            self.update()
+            return
+        longest = max(b.length for b in boards)
+        total = sum(b.length + GAP for b in boards)
+        w, h = max(self.width() - 44, 100), max(self.height() - 60, 100)
+
+        def size(width: float) -> float:
+            return min(w / width, h / (self._flow(boards, width)[1] + self._gap))
+
+        tries = [longest + (total - longest) * i / 60 for i in range(61)]
+        self._gap = GAP
+        for _ in range(3):
+            # Names need their room whatever the scale; more room makes the scale smaller.
+            width = max(tries, key=size)
+            self._gap = max(GAP, HEAD / size(width))
+        places, _ = self._flow(boards, width)
+        scale = PAPER_PX / size(width)
+        placed = []
+        for (number, b), (x, y) in zip(numbered, places, strict=True):
+            pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
+            placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale, b.offcuts)))
+            name = f"{tr('offcut')} {b.rack} · {b.name}" if b.rack else b.name
+            self._heads.append((x, y + b.width, b.length, f"{number} · {name}", f"{b.used * 100:.0f} %", b.rack > 0))
+        self.fitted = True
+        self.set_placed(placed)
+
+    def resizeEvent(self, event: object) -> None:
+        self._lay()
+        super().resizeEvent(event)
+
+    def paint_over(self, painter: QPainter) -> None:
+        painter.setFont(font(12, bold=True))
+        for x, y, length, name, used, rack in self._heads:
+            left, right = self.to_px(x, y), self.to_px(x + length, y)
+            room = right.x() - left.x()
+            painter.setPen(Theme.color("ink"))
+            metrics = painter.fontMetrics()
+            used_width = metrics.horizontalAdvance(used)
+            told = room > 120 or not rack  # on a small offcut its number comes first
+            name_room = int(max(20, room - used_width - 6) if told else room)
+            short = metrics.elidedText(name, Qt.TextElideMode.ElideRight, name_room)
+            painter.drawText(QPointF(left.x(), left.y() - 5), short)
+            painter.setPen(Theme.color("quiet"))
+            if told:
+                painter.drawText(QPointF(right.x() - used_width, right.y() - 5), used)
+        if not self._heads:
+            painter.setPen(Theme.color("quiet"))
+            painter.drawText(QPointF(30, 40), tr("There is nothing to cut yet."))

@@ -1,0 +1,518 @@
+"""A widget that replays drawings: one display list, pan and zoom about the pointer, its own hit test."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import (
+    QBrush,
+    QColor,
+    QFontMetrics,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QPolygonF,
+    QWheelEvent,
+)
+from PyQt6.QtWidgets import QWidget
+
+from tall_plank.assets import em_of
+from tall_plank.desk.look.theme import TONES_DARK, Theme, font
+from tall_plank.drawing.dimensions import expand
+from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
+
+PAPER_PX = 3.6
+"""Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
+
+PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.CHAIN: 0.8, Pen.NONE: 0.0}
+
+DASH_PX = {Pen.DASHED: [6.0, 3.0], Pen.CHAIN: [12.0, 3.0, 1.5, 3.0]}
+"""Strokes and gaps of broken lines on screen, in widths of their line."""
+
+
+@dataclass(frozen=True)
+class Placed:
+    """A drawing at a place on the canvas, mm."""
+
+    dx: float
+    dy: float
+    drawing: Drawing
+
+
+@dataclass
+class _Stroke:
+    """Alike items, drawn with one pen and brush: a filled polygon, or lines in one path."""
+
+    pen: Pen
+    fill: str
+    grain: str
+    dark: bool
+    """Whether it lies on a finish, and so is drawn in dark ink in either variant."""
+    polygon: QPolygonF | None
+    path: QPainterPath | None
+
+
+def tone(fill: str) -> QColor:
+    """The color of a fill: a finish, or a tone of the variant in force."""
+    if fill in TONES:
+        return QColor((TONES_DARK if Theme.dark else TONES)[fill])
+    return QColor(fill)
+
+
+def line_color(pen: Pen, dark: bool) -> QColor:
+    color = QColor(Theme.colors.ink if Theme.dark and not dark else INK)
+    if pen in (Pen.NARROW, Pen.DASHED):
+        color.setAlphaF(0.62 if pen is Pen.NARROW else 0.42)
+    return color
+
+
+def strokes_of(drawing: Drawing) -> list[_Stroke]:
+    """The display list of a drawing: neighbouring lines of one look in one path."""
+    found: list[_Stroke] = []
+
+    def path(item: Line | Arc) -> QPainterPath:
+        last = found[-1] if found else None
+        dark = item.layer is Layer.FRONT or (isinstance(item, Line) and item.over)
+        if last is None or last.path is None or (last.pen, last.dark) != (item.pen, dark):
+            last = _Stroke(item.pen, "", "", dark, None, QPainterPath())
+            found.append(last)
+        assert last.path is not None
+        return last.path
+
+    for item in drawing.items:
+        match item:
+            case Line():
+                into = path(item)
+                into.moveTo(item.x1, item.y1)
+                into.lineTo(item.x2, item.y2)
+            case Shape():
+                polygon = QPolygonF([QPointF(x, y) for x, y in item.points])
+                dark = item.fill.startswith("#") or (not item.fill and (item.over or item.layer is Layer.FRONT))
+                found.append(_Stroke(item.pen, item.fill, item.grain, dark, polygon, None))
+            case Arc():
+                into = path(item)
+                box = QRectF(item.x - item.radius, item.y - item.radius, 2 * item.radius, 2 * item.radius)
+                # Qt turns angles clockwise in y-up coordinates.
+                into.arcMoveTo(box, -item.start)
+                into.arcTo(box, -item.start, -((item.end - item.start) % 360))
+            case _:
+                pass
+    return found
+
+
+def paint_strokes(painter: QPainter, strokes: list[_Stroke], widths: dict[Pen, float], *, cosmetic: bool) -> None:
+    """Replay a display list in the painter's world coordinates."""
+    pens: dict[tuple[Pen, bool], QPen] = {}
+    brushes: dict[str, QBrush] = {"": QBrush(Qt.BrushStyle.NoBrush)}
+    shown = abs(painter.worldTransform().m11())
+    for s in strokes:
+        pen = pens.get((s.pen, s.dark))
+        if pen is None:
+            pen = QPen(line_color(s.pen, s.dark), widths[s.pen])
+            pen.setCosmetic(cosmetic)
+            pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+            if s.pen in DASH_PX:
+                pen.setDashPattern(DASH_PX[s.pen])
+            if s.pen is Pen.NONE:
+                pen = QPen(Qt.PenStyle.NoPen)
+            pens[(s.pen, s.dark)] = pen
+        painter.setPen(pen)
+        if s.fill not in brushes:
+            brushes[s.fill] = QBrush(tone(s.fill))
+        painter.setBrush(brushes[s.fill])
+        if s.polygon is not None:
+            painter.drawPolygon(s.polygon)
+            # Grain closer than a few pixels would only be a grey veil.
+            if s.grain and (not cosmetic or shown * GRAIN_STEP > 2.5):
+                _paint_grain(painter, s)
+        elif s.path is not None:
+            painter.drawPath(s.path)
+
+
+@lru_cache(maxsize=4096)
+def advance(text: str, pixels: int, bold: bool) -> int:
+    """Width of a text on screen, px."""
+    return QFontMetrics(font(pixels, bold=bold)).horizontalAdvance(text)
+
+
+GRAIN_STEP = 16.0
+"""mm between the closest lines of the grain."""
+
+
+def _paint_grain(painter: QPainter, s: _Stroke) -> None:
+    """Light wood grain: thin lines along it, unevenly spaced but the same every time."""
+    assert s.polygon is not None
+    box = s.polygon.boundingRect()
+    color = QColor(tone(s.fill)).darker(118)
+    color.setAlphaF(0.55)
+    pen = QPen(color, 0.6)
+    pen.setCosmetic(True)
+    painter.save()
+    painter.setClipRect(box, Qt.ClipOperation.IntersectClip)
+    painter.setPen(pen)
+    across = box.width() if s.grain == "y" else box.height()
+    at, i = 9.0, 0
+    while at < across:
+        if s.grain == "y":
+            painter.drawLine(QPointF(box.x() + at, box.top()), QPointF(box.x() + at, box.bottom()))
+        else:
+            painter.drawLine(QPointF(box.left(), box.y() + at), QPointF(box.right(), box.y() + at))
+        i += 1
+        at += GRAIN_STEP + 11.0 * ((i * 7) % 5) / 2
+    painter.restore()
+
+
+class Canvas(QWidget):
+    """Base of strip, plan, sheet and board views. World: mm, y up."""
+
+    picked = pyqtSignal(str, object)
+    """Source under a click (empty: nothing) and the keyboard modifiers."""
+    view_changed = pyqtSignal()
+    dim_clicked = pyqtSignal(object)
+
+    margin = (44.0, 26.0, 30.0, 30.0)  # px left, top, right, bottom when fitted
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("pane")
+        self.setMouseTracking(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.placed: list[Placed] = []
+        self.extra_dims: list[Dim] = []
+        self.highlight: tuple[str, ...] = ()
+        self.scale = 0.1  # px per mm
+        self.origin = QPointF(0.0, 0.0)  # px of world (0, 0)
+        self.fitted = True
+        self.held = False
+        """During a drag the view stays where it is, whatever grows."""
+        self._strokes: dict[int, tuple[Drawing, list[_Stroke]]] = {}
+        self._pan_from: QPointF | None = None
+
+    # --- content
+
+    def set_placed(self, placed: list[Placed]) -> None:
+        """Show drawings; the view stays where it is unless it was fitted."""
+        if placed == self.placed:
+            return
+        self.placed = placed
+        # A drawing that is the same object keeps its display list.
+        kept = self._strokes
+        self._strokes = {}
+        for p in placed:
+            found = kept.get(id(p.drawing))
+            self._strokes[id(p.drawing)] = found or (p.drawing, strokes_of(p.drawing))
+        if self.fitted and not self.held:
+            self.fit()
+        self.update()
+
+    def restyle(self) -> None:
+        """The variant changed."""
+        self.update()
+
+    def extent(self) -> QRectF:
+        """World rectangle of all drawings, mm (y up: its top is the lowest y)."""
+        rect = QRectF()
+        for p in self.placed:
+            d = p.drawing
+            rect = rect.united(QRectF(d.x0 + p.dx, d.y0 + p.dy, d.width, d.height))
+        return rect
+
+    # --- view
+
+    def to_px(self, x: float, y: float) -> QPointF:
+        return QPointF(self.origin.x() + x * self.scale, self.origin.y() - y * self.scale)
+
+    def to_mm(self, p: QPointF) -> tuple[float, float]:
+        return ((p.x() - self.origin.x()) / self.scale, (self.origin.y() - p.y()) / self.scale)
+
+    def fit(self) -> None:
+        """Show everything."""
+        rect = self.extent()
+        left, top, right, bottom = self.margin
+        if rect.isEmpty() or self.width() < left + right + 10 or self.height() < top + bottom + 10:
+            return
+        w, h = self.width() - left - right, self.height() - top - bottom
+        self.scale = min(w / rect.width(), h / rect.height())
+        self.origin = QPointF(
+            left + (w - rect.width() * self.scale) / 2 - rect.x() * self.scale,
+            top + (h - rect.height() * self.scale) / 2 + (rect.y() + rect.height()) * self.scale,
+        )
+        self.fitted = True
+        self.view_changed.emit()
+        self.update()
+
+    def zoom(self, factor: float, about: QPointF | None = None) -> None:
+        """Zoom; the point under the pointer stays."""
+        about = about or QPointF(self.width() / 2, self.height() / 2)
+        scale = min(max(self.scale * factor, 0.01), 4.0)
+        factor = scale / self.scale
+        self.origin = about + (self.origin - about) * factor
+        self.scale = scale
+        self.fitted = False
+        self.view_changed.emit()
+        self.update()
+
+    def pan(self, dx: float, dy: float) -> None:
+        self.origin += QPointF(dx, dy)
+        self.fitted = False
+        self.view_changed.emit()
+        self.update()
+
+    def resizeEvent(self, event: object) -> None:
+        if self.fitted:
+            self.fit()
+        else:
+            self.view_changed.emit()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        assert event is not None
+        delta = event.angleDelta()
+        if event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+            self.pan(delta.y() / 2 or delta.x() / 2, 0.0)
+        else:
+            self.zoom(1.0015 ** delta.y(), event.position())
+        event.accept()
+
+    # --- painting
+
+    @property
+    def paper_scale(self) -> float:
+        """Real mm per mm of paper at this zoom."""
+        return PAPER_PX / self.scale
+
+    def dims(self) -> list[Dim]:
+        """Every dimension, moved to its drawing's place."""
+        found = list(self.extra_dims)
+        for p in self.placed:
+            for item in p.drawing.items:
+                if isinstance(item, Dim):
+                    shift, across = (p.dx, p.dy) if item.along == "x" else (p.dy, p.dx)
+                    found.append(
+                        Dim(
+                            item.a + shift,
+                            item.b + shift,
+                            item.base + across,
+                            item.row,
+                            item.along,
+                            item.text,
+                            item.source,
+                            item.key,
+                            item.attention,
+                        )
+                    )
+        return found
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), self.background())
+        painter.save()
+        painter.translate(self.origin)
+        painter.scale(self.scale, -self.scale)
+        for p in self.placed:
+            if self._in_view(p):
+                painter.save()
+                painter.translate(p.dx, p.dy)
+                paint_strokes(painter, self._strokes[id(p.drawing)][1], PEN_PX, cosmetic=True)
+                painter.restore()
+        self._paint_highlight(painter)
+        painter.restore()
+        self._paint_texts(painter)
+        self._paint_dims(painter)
+        self.paint_over(painter)
+        painter.end()
+
+    def _in_view(self, p: Placed) -> bool:
+        """Whether any of a drawing can be seen."""
+        d = p.drawing
+        low, high = self.to_px(d.x0 + p.dx, d.y1 + p.dy), self.to_px(d.x1 + p.dx, d.y0 + p.dy)
+        return QRectF(low, high).adjusted(-60, -60, 60, 60).intersects(QRectF(self.rect()))
+
+    def background(self) -> QColor:
+        return Theme.color("sheet")
+
+    def paint_over(self, painter: QPainter) -> None:
+        """What a view adds above its drawings, in pixels."""
+
+    def _paint_highlight(self, painter: QPainter) -> None:
+        if not self.highlight:
+            return
+        wanted = set(self.highlight)
+        pen = QPen(Theme.color("spruce"), 2.2)
+        pen.setCosmetic(True)
+        fill = Theme.color("spruce")
+        fill.setAlphaF(0.16)
+        painter.setPen(pen)
+        painter.setBrush(fill)
+        for p in self.placed:
+            boxes: dict[str, QRectF] = {}
+            turned: list[QPolygonF] = []
+            for item in p.drawing.items:
+                if isinstance(item, Shape) and item.source in wanted and not item.source.startswith(("wall:", "room:")):
+                    polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
+                    if len(item.points) == 4 and _is_level(item.points):
+                        boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
+                    else:
+                        turned.append(polygon)
+            for box in boxes.values():
+                painter.drawRect(box)
+            for polygon in turned:
+                painter.drawPolygon(polygon)
+
+    def _paint_texts(self, painter: QPainter) -> None:
+        for p in self.placed:
+            if not self._in_view(p):
+                continue
+            for item in p.drawing.items:
+                if isinstance(item, Text):
+                    color = Theme.color("quiet" if item.quiet else "ink")
+                    self.draw_text(painter, item, p.dx, p.dy, color)
+
+    def draw_text(self, painter: QPainter, item: Text, dx: float, dy: float, color: QColor) -> None:
+        """A text whose size is that of paper, never smaller than can be read."""
+        at = self.to_px(item.x + dx, item.y + dy)
+        if not (-300 < at.x() < self.width() + 300 and -60 < at.y() < self.height() + 60):
+            return
+        pixels = min(max(10, round(em_of(item.size) * PAPER_PX)), 22)
+        width = advance(item.text, pixels, item.bold)
+        if item.within and width > item.within * self.scale:
+            return
+        painter.setFont(font(pixels, bold=item.bold))
+        shift = {"left": 0.0, "middle": -width / 2, "right": -float(width)}[item.align]
+        painter.save()
+        painter.translate(at)
+        painter.rotate(-item.angle)
+        if item.backed:
+            ground = Theme.color("sheet")
+            ground.setAlphaF(0.82)
+            cap = item.size * PAPER_PX
+            box = QRectF(shift - 3, -item.rise * PAPER_PX - cap - 2.5, width + 6, cap + 5)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(ground)
+            painter.drawRoundedRect(box, 3, 3)
+        painter.setPen(color)
+        painter.drawText(QPointF(shift, -item.rise * PAPER_PX), item.text)
+        painter.restore()
+
+    def _paint_dims(self, painter: QPainter) -> None:
+        every = self.dims()
+        for group, role in ((False, "quiet"), (True, "brass")):
+            dims = [d for d in every if d.attention == group]
+            color = Theme.color(role)
+            pen = QPen(color, 1.0)
+            for item in expand(dims, self.paper_scale):
+                if isinstance(item, Line):
+                    painter.setPen(pen)
+                    painter.drawLine(self.to_px(item.x1, item.y1), self.to_px(item.x2, item.y2))
+                else:
+                    self.draw_text(painter, item, 0.0, 0.0, color)
+
+    # --- hit test
+
+    def source_at(self, p: QPointF) -> str:
+        """Source of the topmost shape under a point of the widget, empty where there is none."""
+        x, y = self.to_mm(p)
+        for placed in reversed(self.placed):
+            px, py = x - placed.dx, y - placed.dy
+            for item in reversed(placed.drawing.items):
+                if isinstance(item, Shape) and item.source and _inside(item.points, px, py):
+                    return item.source
+        return ""
+
+    def sources_in(self, rect: QRectF) -> tuple[str, ...]:
+        """Cells that lie wholly inside a rectangle of the widget."""
+        x0, y1 = self.to_mm(rect.topLeft())
+        x1, y0 = self.to_mm(rect.bottomRight())
+        found: dict[str, None] = {}
+        for p in self.placed:
+            # A unit in a corner is drawn on both walls: being wholly inside on one of them is enough.
+            whole: dict[str, bool] = {}
+            for item in p.drawing.items:
+                if isinstance(item, Shape) and item.source.startswith("cell:"):
+                    inside = all(x0 <= x + p.dx <= x1 and y0 <= y + p.dy <= y1 for x, y in item.points)
+                    whole[item.source] = whole.get(item.source, True) and inside
+            found |= dict.fromkeys(source for source, inside in whole.items() if inside)
+        return tuple(found)
+
+    def dim_at(self, p: QPointF) -> Dim | None:
+        """The typed dimension whose text or line is under a point."""
+        from tall_plank.drawing.dimensions import offset
+
+        x, y = self.to_mm(p)
+        near = 9.0 / self.scale
+        for dim in sorted(self.dims(), key=lambda d: not d.attention):
+            if not dim.key:
+                continue
+            at = offset(dim, self.paper_scale)
+            u, v = (x, y) if dim.along == "x" else (y, x)
+            low, high = sorted((dim.a, dim.b))
+            pad = max(0.0, (26.0 / self.scale - (high - low)) / 2)
+            if abs(v - at) <= near and low - pad <= u <= high + pad:
+                return dim
+        return None
+
+    # --- mouse
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._pan_from = event.position()
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.LeftButton:
+            dim = self.dim_at(event.position())
+            if dim is not None:
+                self.dim_clicked.emit(dim)
+            else:
+                self.pressed(event)
+
+    def pressed(self, event: QMouseEvent) -> None:
+        """A left press that hit no dimension."""
+        self.picked.emit(self.source_at(event.position()), event.modifiers())
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if self._pan_from is not None:
+            delta = event.position() - self._pan_from
+            self._pan_from = event.position()
+            self.pan(delta.x(), delta.y())
+        else:
+            self.moved(event)
+
+    def moved(self, event: QMouseEvent) -> None:
+        """The pointer moved without panning."""
+        hit = self.dim_at(event.position())
+        self.setCursor(Qt.CursorShape.PointingHandCursor if hit else Qt.CursorShape.ArrowCursor)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        if event.button() == Qt.MouseButton.MiddleButton:
+            self._pan_from = None
+            self.unsetCursor()
+        elif event.button() == Qt.MouseButton.LeftButton:
+            self.released(event)
+
+    def released(self, event: QMouseEvent) -> None:
+        """The left button came up."""
+
+
+def _is_level(points: tuple[tuple[float, float], ...]) -> bool:
+    """Whether every side of an outline runs level or upright."""
+    return all(
+        abs(a[0] - b[0]) < 0.5 or abs(a[1] - b[1]) < 0.5 for a, b in zip(points, (*points[1:], points[0]), strict=True)
+    )
+
+
+def _inside(points: tuple[tuple[float, float], ...], x: float, y: float) -> bool:
+    """Even-odd rule."""
+    inside = False
+    j = len(points) - 1
+    for i in range(len(points)):
+        (xi, yi), (xj, yj) = points[i], points[j]
+        if (yi > y) != (yj > y) and x < (xj - xi) * (y - yi) / (yj - yi) + xi:
+            inside = not inside
+        j = i
+    return inside

@@ -1,0 +1,643 @@
+"""The plan in the window: select and drag units, islands, walls, corners and what stands in the room; type over
+dimensions; draw an outline; drop things from the shelf where they shall stand."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.views.canvas import Canvas, Placed
+from tall_plank.desk.views.drawroom import OutlineTool
+from tall_plank.desk.views.dropping import TakesDrops
+from tall_plank.desk.views.guidelines import guide_at, on_plan, paint_guides
+from tall_plank.desk.views.inplace import InPlaceBox
+from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
+from tall_plank.drawing.dimensions import offset
+from tall_plank.drawing.plan import plan
+from tall_plank.drawing.primitives import Dim
+from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs, tops, underlay
+from tall_plank.measure import PlankError, format_length
+from tall_plank.setout import Wall, set_out
+from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
+
+GRIP = 7.0  # px
+START_DRAG = 4.0  # px
+
+
+class PlanView(TakesDrops, Canvas):
+    """The room from above."""
+
+    margin = (56.0, 48.0, 46.0, 44.0)
+    tool: OutlineTool | None = None
+    ruler: Ruler | None = None
+    place_wanted = pyqtSignal(str, str, float, object)
+    """Something dropped in the room: its code, the nearest line and where along it, and the place on the floor."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.document = document
+        self.box = InPlaceBox(self)
+        self.setAcceptDrops(True)
+        self._press: QPointF | None = None
+        self._target = ""
+        self._dragging = False
+        self._snap = ""
+        self.dim_clicked.connect(self.type_dim)
+        self.setAccessibleName(tr("Plan"))
+
+    # --- content
+
+    def refresh(self) -> None:
+        doc = self.document
+        self.set_placed([Placed(0.0, 0.0, plan(doc.job, doc.room, doc.workings.made, shop=doc.shop))])
+        self.refresh_selection()
+
+    def refresh_selection(self) -> None:
+        self.highlight = self.document.selection
+        self.extra_dims = self._clear_dims()
+        self.update()
+
+    def _clear_dims(self) -> list[Dim]:
+        """Clear distances of the selected unit along its wall, or of the selected island to all sides."""
+        doc = self.document
+        room = doc.room
+        found: list[Dim] = []
+        if len(doc.cells) == 1:
+            placed = doc.workings.layout.find(doc.cells[0])
+            if placed is None or placed.room != doc.room_id or not placed.is_solid:
+                return []
+            wall = room.wall(placed.wall)
+            clear = clear_of(room, placed)
+            source = f"cell:{placed.cell}"
+            for mm, a, b, key in (
+                (clear.left, placed.x - clear.left, placed.x, "left"),
+                (clear.right, placed.right, placed.right + clear.right, "right"),
+            ):
+                if mm > 0.5:
+                    found += self._along(wall, a, b, -placed.depth * 0.5, mm, source, key)
+        for line in on_plan(room):
+            if line.source in doc.selection:
+                at = line.guide.at.mm
+                ends = (
+                    ((line.x1 - at, 300.0), (line.x1, 300.0))
+                    if line.guide.axis == "x"
+                    else ((300.0, line.y1 - at), (300.0, line.y1))
+                )
+                if not line.guide.wall:
+                    found += self._between(*ends, at, line.source, "at")
+        for island_id in doc.ids("island"):
+            island = room.room.island(island_id)
+            face = next((f for f in room.faces if f.island == island_id), None)
+            if island is not None and face is not None:
+                found += self._aisle_dims(island_id, face)
+        return found
+
+    def _aisle_dims(self, island_id: str, line: Wall) -> list[Dim]:
+        room = self.document.room
+        island = room.room.island(island_id)
+        assert island is not None
+        own = [w for w in room.worktops if w.source == f"island:{island_id}"]
+        points = [(x, -out) for top in own for x, out in top.points]
+        if not points:
+            return []
+        x0, x1 = min(p[0] for p in points), max(p[0] for p in points)
+        y0, y1 = min(p[1] for p in points), max(p[1] for p in points)
+        found = []
+        for side, mm, _ in aisles_of(room, island):
+            mid_x, mid_y = (x0 + x1) / 2, (y0 + y1) / 2
+            ends = {
+                "Front": ((mid_x, y0), (mid_x, y0 - mm)), "Back": ((mid_x, y1), (mid_x, y1 + mm)),
+                "Left": ((x0, mid_y), (x0 - mm, mid_y)), "Right": ((x1, mid_y), (x1 + mm, mid_y)),
+            }[side]  # fmt: skip
+            a, b = (line.frame.out((*p, 0.0))[:2] for p in ends)
+            found += self._between(a, b, mm, f"island:{island_id}", side.lower())
+        return found
+
+    def _along(self, wall: Wall, a: float, b: float, y: float, mm: float, source: str, key: str) -> list[Dim]:
+        p, q = wall.frame.out((a, y, 0.0)), wall.frame.out((b, y, 0.0))
+        return self._between(p[:2], q[:2], mm, source, key)
+
+    def _between(self, p: tuple[float, float], q: tuple[float, float], mm: float, source: str, key: str) -> list[Dim]:
+        """A dimension between two points that lie level or upright; others are left out."""
+        text = format_length(mm, self.document.job.display)
+        drop = 6.0 * self.paper_scale
+        if abs(p[1] - q[1]) < 0.5:
+            return [Dim(p[0], q[0], p[1] - drop, 1, "x", text, source, key, True)]
+        if abs(p[0] - q[0]) < 0.5:
+            return [Dim(p[1], q[1], p[0] - drop, 1, "y", text, source, key, True)]
+        return []
+
+    # --- typing over dimensions
+
+    def type_dim(self, dim: Dim) -> None:
+        at = offset(dim, self.paper_scale)
+        middle = (dim.a + dim.b) / 2
+        p = self.to_px(middle, at) if dim.along == "x" else self.to_px(at, middle)
+        rect = QRect(int(p.x()) - 40, int(p.y()) - 22, 80, 26)
+        self.box.ask(rect, dim.text.lstrip("~"), lambda text: self._commit_dim(dim, text))
+
+    def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
+        doc = self.document
+        kind, _, name = dim.source.partition(":")
+        if kind == "cell":
+            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
+        if kind == "guide":
+            return doc.do(lambda job: guides.set_guide(job, name, text), at_place=True)
+        if kind == "island":
+            return doc.do(lambda job: islands.set_aisle(job, name, dim.key, text), at_place=True)
+        if dim.key.startswith("wall:"):
+            return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
+        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
+
+    # --- the scale of a plan image
+
+    def measure_underlay(self, underlay_id: str) -> None:
+        """Pick two points on a plan image; then the length between them is typed."""
+        self.ruler = Ruler(underlay_id)
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.setFocus()
+        self.update()
+
+    def _ask_known(self) -> None:
+        ruler = self.ruler
+        assert ruler is not None
+        a, b = ruler.points
+        p = (self.to_px(*a) + self.to_px(*b)) / 2
+
+        def put(text: str) -> PlankError | None:
+            error = self.document.do(
+                lambda job: underlay.scale_underlay(job, ruler.underlay, a, b, text), at_place=True
+            )
+            if error is None:
+                self.leave_tool()
+            return error
+
+        self.box.ask(QRect(int(p.x()) - 50, int(p.y()) - 34, 100, 26), "", put)
+
+    # --- drawing an outline
+
+    def draw_outline(self) -> None:
+        """Start to draw the room's outline; the old one stays until the new one is closed."""
+        self.tool = OutlineTool()
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.setFocus()
+        self.update()
+
+    def _close_outline(self) -> None:
+        tool = self.tool
+        if tool is None:
+            return
+        points = tuple(tool.points)
+        error = self.document.do(lambda job: outline.draw_outline(job, self.document.room_id, points))
+        if error is None:
+            self.leave_tool()
+            self.fit()
+
+    def leave_tool(self) -> None:
+        self.tool = self.ruler = None
+        self.unsetCursor()
+        self.update()
+
+    def _type_length(self, typed: str) -> None:
+        """A length typed while drawing: the next corner, that far in the direction of the pointer."""
+        tool = self.tool
+        if tool is None or not tool.begun:
+            return
+        p = self.to_px(*(tool.pointer or tool.points[-1]))
+        rect = QRect(int(p.x()) + 12, int(p.y()) + 12, 90, 26)
+
+        def put(text: str) -> PlankError | None:
+            try:
+                length = rooms.read(self.document.job, text, least=10.0, most=100_000.0)
+            except PlankError as error:
+                return error
+            tool.put_length(length.mm)
+            self.update()
+            return None
+
+        self.box.ask(rect, "", put, typed=typed)
+
+    def event(self, event: QEvent | None) -> bool:
+        """While a room is drawn, digits and signs are lengths, not the keys of views."""
+        if (
+            self.tool is not None
+            and event is not None
+            and event.type() == QEvent.Type.ShortcutOverride
+            and isinstance(event, QKeyEvent)
+            and (event.text()[:1] in "0123456789(" or event.key() in (Qt.Key.Key_Backspace, Qt.Key.Key_Escape))
+            and event.text()
+        ):
+            event.accept()
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        key = event.key()
+        if self.tool is not None:
+            if key == Qt.Key.Key_Escape:
+                self.leave_tool()
+            elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                self._close_outline()
+            elif key == Qt.Key.Key_Backspace:
+                self.tool.step_back()
+                self.update()
+            elif key in ARROWS and self.tool.begun:
+                ax, ay = self.tool.points[-1]
+                dx, dy = ARROWS[key]
+                self.tool.pointer = (ax + dx * 1000.0, ay + dy * 1000.0)
+                self.update()
+            elif event.text() and event.text() in "0123456789(":
+                self._type_length(event.text())
+            else:
+                super().keyPressEvent(event)
+            return
+        if key == Qt.Key.Key_Escape and self.ruler is not None:
+            self.leave_tool()
+        elif key == Qt.Key.Key_Escape and self._dragging:
+            self.document.end_drag(keep=False)
+            self._leave_drag()
+        elif key in ARROWS and self.document.ids("island"):
+            step = 10.0 if not event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 100.0
+            dx, dy = ARROWS[key]
+            island = self.document.ids("island")[0]
+            self.document.do(lambda job: islands.move_island(job, island, dx * step, dy * step))
+        else:
+            super().keyPressEvent(event)
+
+    # --- mouse
+
+    def pressed(self, event: QMouseEvent) -> None:
+        p = event.position()
+        if self.tool is not None:
+            self.tool.aim(
+                *self.to_mm(p), self.scale, free=bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            )
+            if self.tool.press():
+                self._close_outline()
+            self.update()
+            return
+        if self.ruler is not None:
+            if self.ruler.press(*self.to_mm(p)):
+                self._ask_known()
+            self.update()
+            return
+        corner = self.corner_at(p)
+        if corner is not None:
+            self._press, self._target = p, f"corner:{corner}"
+            return
+        grip = self.top_corner_at(p)
+        if grip is not None:
+            self._press, self._target = p, f"top:{grip}"
+            return
+        line = guide_at(self, on_plan(self.document.room), p)
+        source = line.source if line is not None else self.source_at(p)
+        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        # The unit on the floor comes first; a second click takes what hangs above it.
+        below = self._cell_under(p) if line is None else ""
+        covered = source.startswith(("run:", "island:", "soffit:"))
+        if below and (covered or below not in self.document.selection):
+            source = below
+        if not source:
+            found = underlay_at(self.document.job, self.document.room.room.underlays, *self.to_mm(p))
+            source = f"underlay:{found}" if found else ""
+        kind, _, name = source.partition(":")
+        chosen: tuple[str, ...] = (source,) if source else ()
+        if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+            chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
+        self.document.select(chosen, add=add)
+        if kind in (
+            "cell",
+            "opening",
+            "island",
+            "column",
+            "soffit",
+            "service",
+            "wall",
+            "guide",
+            "roof window",
+            "underlay",
+        ):
+            self._press, self._target = p, source
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """A double click closes the outline that is drawn, or puts a corner into a wall or a worktop's own outline."""
+        assert event is not None
+        if self.tool is not None:
+            self._close_outline()
+            return
+        if (own := self._top_corners()) is not None:
+            side = self._top_side(event.position(), own[2])
+            if side is not None:
+                self.document.do(lambda job: tops.add_corner(job, own[0], side))
+                return
+        source = self.source_at(event.position())
+        kind, _, name = source.partition(":")
+        if kind == "wall" and self.document.room.wall(name).island == "":
+            x, y = self.to_mm(event.position())
+            at = self.document.room.wall(name).frame.into((x, y, 0.0))[0]
+            self.document.do(lambda job: outline.add_corner(job, self.document.room_id, name, at))
+
+    def corner_at(self, p: QPointF) -> int | None:
+        """Index of the corner of the floor under a point, where a wall or the room is selected."""
+        if not any(s.startswith(("room:", "wall:")) for s in self.document.selection):
+            return None
+        for i, (x, y) in enumerate(self.document.room.points):
+            px = self.to_px(x, y)
+            if abs(px.x() - p.x()) <= GRIP and abs(px.y() - p.y()) <= GRIP:
+                return i
+        return None
+
+    def _cell_under(self, p: QPointF) -> str:
+        """The unit below a worktop."""
+        x, y = self.to_mm(p)
+        for placed in self.document.room.placed:
+            px, py, _ = placed.frame.into((x, y, placed.bottom))
+            if placed.level != "hung" and 0 <= px <= placed.width and -placed.depth <= py <= 0 and placed.is_solid:
+                return f"cell:{placed.cell}"
+        return ""
+
+    def moved(self, event: QMouseEvent) -> None:
+        p = event.position()
+        if self.tool is not None:
+            free = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+            self.tool.aim(*self.to_mm(p), self.scale, free=free)
+            self.update()
+            return
+        if self.ruler is not None:
+            self.ruler.pointer = self.to_mm(p)
+            self.update()
+            return
+        if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
+            if self.corner_at(p) is not None:
+                self.setCursor(Qt.CursorShape.SizeAllCursor)
+            else:
+                super().moved(event)
+            return
+        doc = self.document
+        if not self._dragging:
+            if (p - self._press).manhattanLength() < START_DRAG:
+                return
+            self._dragging = self.held = True
+            doc.begin_drag(tr("Move"))
+        if doc.drag_from is not None:
+            self.drag_to(*self.to_mm(self._press), *self.to_mm(p))
+
+    def drag_to(self, x0: float, y0: float, x: float, y: float) -> None:
+        """Part of a drag of the target, from where it was pressed to where the pointer is (mm)."""
+        doc = self.document
+        origin = doc.drag_from
+        assert origin is not None
+        kind, _, name = self._target.partition(":")
+        dx, dy = x - x0, y - y0
+        rid = doc.room_id
+        if kind == "cell":
+            _, run, _ = origin.find_cell(name)
+            layout = set_out(origin).run(run.id)
+            if layout is None:
+                return
+            along, _, _ = layout.wall.frame.into((x, y, 0.0))
+            index = sum(p.x + p.width / 2 < along for p in layout.cells if p.cell != name)
+            doc.drag(lambda job: runs.move_cell(job, name, index))
+        elif kind == "opening":
+            _, opening = rooms.find_opening(origin, name)
+            by = self._on_wall(opening.wall, dx, dy)
+            doc.drag(lambda job: rooms.move_opening(job, name, opening.x.mm + by))
+        elif kind == "island":
+            dx, dy = self._snapped_island(origin, name, dx, dy)
+            doc.drag(lambda job: islands.move_island(job, name, dx, dy))
+        elif kind == "column":
+            _, column = features.find(origin, "column", name)
+            if column.wall:
+                by = self._on_wall(column.wall, dx, dy)
+                doc.drag(lambda job: features.move_column(job, name, column.x.mm + by))
+            else:
+                doc.drag(lambda job: features.move_column(job, name, column.x.mm + dx, column.y.mm + dy))
+        elif kind == "soffit":
+            doc.drag(lambda job: features.move_soffit(job, name, dx, dy))
+        elif kind == "underlay":
+            doc.drag(lambda job: underlay.move_underlay(job, name, dx, dy))
+        elif kind == "guide":
+            self._drag_guide(origin, name, x, y)
+        elif kind == "roof window":
+            room, window = features.find(origin, "roof window", name)
+            by = self._on_wall(next(s.wall for s in room.slopes if s.id == window.slope), dx, dy)
+            doc.drag(lambda job: features.move_roof_window(job, name, window.x.mm + by))
+        elif kind == "service":
+            _, service = features.find(origin, "service", name)
+            by = self._on_wall(service.wall, dx, dy) if service.wall else dx
+            doc.drag(lambda job: features.move_service(job, name, service.x.mm + by))
+        elif kind == "wall":
+            wall = set_out(origin).room(rid).wall(name)
+            if not wall.island:
+                out = -(dx * wall.out_of[0] + dy * wall.out_of[1])
+                out = round(out / 10.0) * 10.0
+                doc.drag(lambda job: outline.move_wall(job, rid, name, out))
+        elif kind == "top":
+            self._drag_top_corner(origin, int(name), dx, dy)
+        elif kind == "corner":
+            index = int(name)
+            px, py = set_out(origin).room(rid).points[index]
+            tx, ty = self._snapped_corner(origin, index, px + dx, py + dy)
+            doc.drag(lambda job: outline.move_corner(job, rid, index, tx, ty))
+
+    def _top_corners(self) -> tuple[str, Wall, list[tuple[float, float]]] | None:
+        """The worktop whose own corners are shown: its source, its line, its corners in the room."""
+        doc = self.document
+        for source in doc.selection:
+            if not source.startswith(("run:", "island:")):
+                continue
+            found = next((t for t in doc.room.worktops if t.source == source), None)
+            top = tops.top_of(doc.job, source)
+            if found is not None and top.outline:
+                line = doc.room.wall(found.wall)
+                return source, line, [line.frame.out((c.x.mm, -c.out.mm, 0.0))[:2] for c in top.outline]
+        return None
+
+    def top_corner_at(self, p: QPointF) -> int | None:
+        """Index of the corner of the selected worktop's own outline under a point."""
+        found = self._top_corners()
+        for i, (x, y) in enumerate(found[2] if found else []):
+            px = self.to_px(x, y)
+            if abs(px.x() - p.x()) <= GRIP and abs(px.y() - p.y()) <= GRIP:
+                return i
+        return None
+
+    def _top_side(self, p: QPointF, corners: list[tuple[float, float]]) -> int | None:
+        """Index of the side of an outline near a point, clear of its corners."""
+        for i, a in enumerate(corners):
+            pa, pb = self.to_px(*a), self.to_px(*corners[(i + 1) % len(corners)])
+            way, to = pb - pa, p - pa
+            length = math.hypot(way.x(), way.y()) or 1.0
+            along = (to.x() * way.x() + to.y() * way.y()) / length
+            away = abs(to.x() * way.y() - to.y() * way.x()) / length
+            if away <= GRIP and 2 * GRIP < along < length - 2 * GRIP:
+                return i
+        return None
+
+    def _drag_top_corner(self, origin, index: int, dx: float, dy: float) -> None:  # type: ignore[no-untyped-def]
+        """A corner of a worktop follows the pointer: in line with its neighbours where it is near, else on whole
+        centimetres from its line."""
+        found = self._top_corners()
+        if found is None:
+            return
+        source, line, _ = found
+        own = tops.top_of(origin, source).outline
+        ox, oy, oz = line.frame.origin
+        move = line.frame.into((ox + dx, oy + dy, oz))
+        at = [own[index].x.mm + move[0], own[index].out.mm - move[1]]
+        self._snap = ""
+        for k in (0, 1):
+            near = (own[index - 1], own[(index + 1) % len(own)])
+            marks = [(c.x.mm, c.out.mm)[k] for c in near]
+            square = [m for m in marks if abs(m - at[k]) * self.scale < 7.0]
+            at[k] = square[0] if square else round(at[k] / 10.0) * 10.0
+            self._snap = tr("square") if square else self._snap
+        self.document.drag(lambda job: tops.move_corner(job, source, index, at[0], at[1]))
+
+    def _drag_guide(self, origin, name: str, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
+        """A guide line follows the pointer, on whole centimetres."""
+        _, guide = features.find(origin, "guide", name)
+        at = x if guide.axis == "x" else y
+        if guide.wall:
+            at = self.document.room.wall(guide.wall).frame.into((x, y, 0.0))[0]
+        at = round(at / 10.0) * 10.0
+        self._snap = format_length(at, self.document.job.display)
+        self.document.drag(lambda job: guides.move_guide(job, name, at))
+
+    def _on_wall(self, wall_id: str, dx: float, dy: float) -> float:
+        """How far a move goes along a wall, mm."""
+        wall = self.document.room.wall(wall_id)
+        return dx * wall.frame.x[0] + dy * wall.frame.x[1]
+
+    def _guides_along(self, k: int) -> list[float]:
+        """Places of the plan's own guide lines along x (0) or y (1), mm."""
+        return [g.at.mm for g in self.document.room.room.guides if not g.wall and g.axis == "xy"[k]]
+
+    def _snapped_corner(self, origin, index: int, x: float, y: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
+        """A dragged corner stands square over or beside its neighbours where it is near; else on whole centimetres."""
+        points = set_out(origin).room(self.document.room_id).points
+        self._snap = ""
+        found = [round(x / 10.0) * 10.0, round(y / 10.0) * 10.0]
+        for k in (0, 1):
+            for other in (points[index - 1], points[(index + 1) % len(points)]):
+                if abs((x, y)[k] - other[k]) * self.scale < 8.0:
+                    found[k], self._snap = other[k], tr("square")
+            for at in self._guides_along(k):
+                if abs((x, y)[k] - at) * self.scale < 8.0:
+                    found[k], self._snap = at, tr("guide line")
+        return found[0], found[1]
+
+    def _snapped_island(self, origin, island_id: str, dx: float, dy: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
+        """A dragged island stands in the middle of the room where it is near; else on whole centimetres."""
+        self._snap = ""
+        room = set_out(origin).room(self.document.room_id)
+        _, island = islands.find_island(origin, island_id)
+        if island.wall:
+            return dx, dy
+        own = [w for w in room.worktops if w.source == f"island:{island_id}"]
+        line = next(f for f in room.faces if f.island == island_id)
+        points = [line.frame.out((x, -out, 0.0)) for top in own for x, out in top.points]
+        step = (round(dx / 10.0) * 10.0, round(dy / 10.0) * 10.0)
+        if not points:
+            return step
+        size = room.size
+        found = list(step)
+        for k, delta in ((0, dx), (1, dy)):
+            middle = (min(p[k] for p in points) + max(p[k] for p in points)) / 2
+            if abs(middle + delta - size[k] / 2) * self.scale < 7.0:
+                found[k], self._snap = size[k] / 2 - middle, tr("middle of the room")
+            sides = (min(p[k] for p in points), middle, max(p[k] for p in points))
+            for at in self._guides_along(k):
+                near = [side for side in sides if abs(side + delta - at) * self.scale < 7.0]
+                if near:
+                    found[k], self._snap = at - near[0], tr("guide line")
+        return found[0], found[1]
+
+    def released(self, event: QMouseEvent) -> None:
+        if self._dragging:
+            self.document.end_drag()
+        self._leave_drag()
+
+    def _leave_drag(self) -> None:
+        self._press, self._dragging, self._snap, self.held = None, False, "", False
+        if self.fitted:
+            self.fit()
+        self.update()
+
+    # --- drop from the shelf
+
+    def dropped(self, code: str, at: QPointF) -> None:
+        self.drop(code, *self.to_mm(at))
+
+    def drop(self, code: str, x: float, y: float) -> None:
+        """Put something from the shelf where it was dropped: on the nearest line, or on the floor."""
+        line, at = nearest_line(self.document.room, x, y)
+        self.place_wanted.emit(code, line, at, (x, y))
+
+    # --- painting
+
+    def _paint_hint(self, painter: QPainter, hint: str, color: str = "brass") -> None:
+        """What to do next with a tool, at the top of the plan."""
+        painter.setFont(font(12))
+        width = painter.fontMetrics().horizontalAdvance(hint) + 16
+        ground = QRectF((self.width() - width) / 2, 6, width, 22)
+        painter.fillRect(ground, Theme.color("sheet"))
+        painter.setPen(Theme.color(color))
+        painter.drawText(ground, Qt.AlignmentFlag.AlignCenter, hint)
+
+    def _paint_underlays(self, painter: QPainter) -> None:
+        for under in self.document.room.room.underlays:
+            chosen = f"underlay:{under.id}" in self.document.selection
+            paint_underlay(painter, self, self.document.job, under, selected=chosen)
+
+    def paint_over(self, painter: QPainter) -> None:
+        if self.tool is not None:
+            veil = Theme.color("sheet")
+            veil.setAlphaF(0.72)
+            painter.fillRect(self.rect(), veil)
+            self._paint_underlays(painter)
+            self.tool.paint(painter, self.to_px, self.document.job.display)
+            hint = tr("Click the corners in order, or point and type a length. Enter closes the room, Escape gives up.")
+            if self.tool.crosses:
+                hint = tr("Two walls cross. Backspace takes the last corner back.")
+            self._paint_hint(painter, hint, "oxide" if self.tool.crosses else "brass")
+            return
+        self._paint_underlays(painter)
+        if self.ruler is not None:
+            self.ruler.paint(painter, self)
+            self._paint_hint(
+                painter, tr("Click the two ends of a length that you know, then type it. Escape gives up.")
+            )
+        if any(s.startswith(("room:", "wall:")) for s in self.document.selection):
+            painter.setPen(QPen(Theme.color("spruce"), 1.4))
+            painter.setBrush(Theme.color("sheet"))
+            for x, y in self.document.room.points:
+                p = self.to_px(x, y)
+                painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
+        if (own := self._top_corners()) is not None:
+            painter.setPen(QPen(Theme.color("spruce"), 1.4))
+            painter.setBrush(Theme.color("sheet"))
+            for x, y in own[2]:
+                p = self.to_px(x, y)
+                painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
+        for source in self.document.ids("wall"):
+            if self.document.room.has_line(source):
+                wall = self.document.room.wall(source)
+                painter.setPen(QPen(Theme.color("spruce"), 3.0))
+                painter.drawLine(self.to_px(*wall.start), self.to_px(*wall.end))
+        paint_guides(painter, self, on_plan(self.document.room), self.document.selection)
+        if self._snap and self._dragging:
+            painter.setFont(font(11))
+            painter.setPen(Theme.color("brass"))
+            painter.drawText(QPointF(self.width() / 2 - 50, 34), self._snap)
+
+
+ARROWS: dict[int, tuple[float, float]] = {
+    Qt.Key.Key_Left: (-1.0, 0.0), Qt.Key.Key_Right: (1.0, 0.0), Qt.Key.Key_Up: (0.0, 1.0), Qt.Key.Key_Down: (0.0, -1.0),
+}  # fmt: skip

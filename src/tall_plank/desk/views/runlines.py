@@ -1,0 +1,337 @@
+"""Run lines: a ruler of cells under the strip, one line a level; type in a cell to size its unit."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QWidget
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.views.canvas import advance
+from tall_plank.desk.views.inplace import InPlaceBox
+from tall_plank.desk.views.strip import Strip
+from tall_plank.edits import runs
+from tall_plank.job import Level
+from tall_plank.measure import PlankError, format_length
+from tall_plank.measure.shareout import Rule
+
+ROW = 25
+
+
+@dataclass(frozen=True)
+class CellBox:
+    """A cell on screen."""
+
+    cell: str
+    run: str
+    rect: QRectF
+    text: str
+    rule: Rule | None
+    """None for the last cell of a run, which shows what is left."""
+    solid: bool
+    tone: str = ""
+    held: bool = False
+    """Whether an anchor holds it."""
+    locked: bool = False
+
+
+class RunLines(QWidget):
+    """The rulers of all runs of the room, lined up with the strip above them."""
+
+    run_text_wanted = pyqtSignal(str)
+    """A double click on what is left, or on an empty line: the run's id."""
+
+    def __init__(self, document: Document, strip: Strip) -> None:
+        super().__init__()
+        self.document = document
+        self.strip = strip
+        self.box = InPlaceBox(self)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setFixedHeight(2 * ROW + 10)
+        self.setAccessibleName(tr("Run lines"))
+        strip.view_changed.connect(self.update)
+        self._press: QPointF | None = None
+        self._drag = ""
+        self._target = ""
+        self._again = False
+
+    def sizeHint(self) -> QSize:
+        return QSize(800, len(self.levels()) * ROW + 10)
+
+    def levels(self) -> tuple[Level, ...]:
+        """The levels that have a line: hung and base always, tall where the room has such a run."""
+        tall = any(r.level is Level.TALL for r in self.document.room.room.runs)
+        return (Level.HUNG, Level.TALL, Level.BASE) if tall else (Level.HUNG, Level.BASE)
+
+    def boxes(self) -> list[CellBox]:
+        """Every cell of every run, where it stands on screen."""
+        found = []
+        doc = self.document
+        display = doc.job.display
+        levels = self.levels()
+        for run in doc.room.runs:
+            y = 4.0 + levels.index(run.run.level) * ROW
+            left = self.strip.wall_x(run.wall.id)
+
+            def span(x0: float, x1: float, left: float = left, y: float = y) -> QRectF:
+                a, b = self.strip.to_px(left + x0, 0).x(), self.strip.to_px(left + x1, 0).x()
+                return QRectF(a, y, max(b - a, 1.0), ROW - 3.0)
+
+            for p, cell in zip(run.cells, run.run.cells, strict=True):
+                text = format_length(p.width, display)
+                held, rule = cell.anchor is not None and p.cell not in run.unmet, cell.width.rule
+                found.append(
+                    CellBox(p.cell, run.run.id, span(p.x, p.right), text, rule, p.is_solid, "", held, cell.locked)
+                )
+            at = max([run.x, *(p.right for p in run.cells)])
+            for x, width in run.free:
+                if x < at - 0.5:
+                    shown = format_length(width, display)
+                    found.append(CellBox("", run.run.id, span(x, x + width), shown, None, False, "free"))
+            if run.short > 0.001:
+                text, tone = f"{tr('short')} {format_length(run.short, display)}", "oxide"
+                rect = span(at, at)
+            else:
+                tone = "moss" if run.left < 0.001 else "quiet"
+                text = f"{format_length(run.left, display)} {tr('left')}" if run.left >= 0.001 else "0"
+                rect = span(at, run.end)
+            rect.setWidth(max(rect.width(), 22.0 if run.left < 0.001 and run.short <= 0.001 else 66.0))
+            found.append(CellBox("", run.run.id, rect, text, None, False, tone))
+        return found
+
+    def refresh(self) -> None:
+        self.setFixedHeight(len(self.levels()) * ROW + 10)
+        self.update()
+
+    # --- painting
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.fillRect(self.rect(), Theme.color("paper"))
+        selected = set(self.document.cells)
+        runs_selected = set(self.document.ids("run"))
+        for box in self.boxes():
+            if box.rect.right() < 0 or box.rect.left() > self.width():
+                continue
+            self._paint_box(painter, box, box.cell in selected or (not box.cell and box.run in runs_selected))
+        painter.fillRect(QRectF(0, 0, 46, self.height()), Theme.color("paper"))
+        painter.setFont(font(11))
+        painter.setPen(Theme.color("quiet"))
+        for i, level in enumerate(self.levels()):
+            rect = QRectF(0, 4 + i * ROW, 40, ROW - 3)
+            painter.drawText(rect, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tr(level.value))
+        painter.setPen(Theme.color("rule"))
+        painter.drawLine(0, 0, self.width(), 0)
+        painter.end()
+
+    def _paint_box(self, painter: QPainter, box: CellBox, selected: bool) -> None:
+        rect = box.rect
+        if box.rule is None and box.tone == "free":
+            painter.setPen(Theme.color("quiet"))
+            painter.setFont(font(11))
+            if advance(box.text, 11, False) < rect.width() - 3:
+                painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, box.text)
+            return
+        if box.rule is None:
+            painter.setPen(Theme.color(box.tone))
+            painter.setFont(font(12, bold=box.tone != "quiet"))
+            text = rect.adjusted(5, 0, 40, 0)
+            painter.drawText(text, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, box.text)
+            return
+        painter.setPen(QPen(Theme.color("spruce" if selected else "rule"), 1.6 if selected else 1.0))
+        painter.setBrush(Theme.color("spruce_pale") if selected else Theme.color("sheet"))
+        if not box.solid:
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(Theme.color("spruce" if selected else "rule"), 1.2, Qt.PenStyle.DashLine))
+        painter.drawRect(rect.adjusted(0.5, 0, -0.5, 0))
+        size = 13 if rect.width() > 30 else 11
+        painter.setFont(font(size, bold=selected))
+        if advance(box.text, size, selected) < rect.width() - 3:
+            painter.setPen(Theme.color("ink" if box.solid else "quiet"))
+            lift = 0.0 if box.rule is Rule.FIXED else 2.0
+            painter.drawText(rect.adjusted(0, -lift, 0, -lift), Qt.AlignmentFlag.AlignCenter, box.text)
+        self._paint_rule(painter, rect, box.rule)
+        if box.held:
+            self._paint_held(painter, rect)
+        if box.locked:
+            painter.setPen(QPen(Theme.color("ink"), 1.2))
+            painter.drawLine(QPointF(rect.right() - 6, rect.top() + 3), QPointF(rect.right() - 3, rect.top() + 6))
+            painter.drawLine(QPointF(rect.right() - 3, rect.top() + 3), QPointF(rect.right() - 6, rect.top() + 6))
+
+    def _paint_held(self, painter: QPainter, rect: QRectF) -> None:
+        """A peg at the head of a cell that something else holds in its place."""
+        painter.setPen(QPen(Theme.color("brass"), 1.2))
+        x, y = rect.center().x(), rect.top()
+        painter.drawLine(QPointF(x, y), QPointF(x, y + 4.0))
+        painter.drawLine(QPointF(x - 3.0, y), QPointF(x + 3.0, y))
+
+    def _paint_rule(self, painter: QPainter, rect: QRectF, rule: Rule) -> None:
+        """A mark along the cell's foot: none where fixed, two strokes for a share, a hooked one for what is left."""
+        if rule is Rule.FIXED:
+            return
+        painter.setPen(QPen(Theme.color("brass"), 1.2))
+        y, a, b = rect.bottom() - 2.5, rect.left() + 4.0, rect.right() - 4.0
+        painter.drawLine(QPointF(a, y), QPointF(b, y))
+        if rule is Rule.SHARE:
+            painter.drawLine(QPointF(a, y - 3.0), QPointF(b, y - 3.0))
+        else:
+            painter.drawLine(QPointF(b - 3.5, y - 3.5), QPointF(b, y))
+
+    # --- typing and picking
+
+    def box_at(self, p: QPointF) -> CellBox | None:
+        for box in self.boxes():
+            if box.rect.adjusted(0, -2, 0, 2).contains(p):
+                return box
+        return None
+
+    def edge_at(self, p: QPointF) -> CellBox | None:
+        """The cell whose right end is under a point."""
+        for box in self.boxes():
+            if box.cell and abs(box.rect.right() - p.x()) <= 4.0 and box.rect.top() <= p.y() <= box.rect.bottom():
+                return box
+        return None
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        """Drag a cell's right end to size it, the cell to change its place in the run."""
+        assert event is not None
+        p = event.position()
+        if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
+            at_edge = self.edge_at(p) is not None
+            self.setCursor(Qt.CursorShape.SizeHorCursor if at_edge else Qt.CursorShape.ArrowCursor)
+            return
+        if self._drag.endswith("?"):
+            if abs(p.x() - self._press.x()) < 4.0:
+                return
+            self._drag = self._drag[:-1]
+            self.document.begin_drag(tr("Resize") if self._drag == "width" else tr("Move"))
+        x, _ = self.strip.to_mm(p)
+        if self._drag == "width":
+            self.strip.drag_width_to(self._target, x)
+        elif self._drag == "cell":
+            self.strip.drag_cell_to(self._target, x)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._drag and not self._drag.endswith("?"):
+            self.document.end_drag()
+        elif self._drag == "cell?" and self._again:
+            # A click on the cell that was selected already types its width.
+            self.type_cell(self._target)
+        self._press, self._drag, self._again = None, "", False
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        self._press = event.position()
+        edge = self.edge_at(event.position())
+        if edge is not None and not event.modifiers():
+            self._drag, self._target = "width?", edge.cell
+            self.document.select((f"cell:{edge.cell}",))
+            return
+        box = self.box_at(event.position())
+        self._drag, self._target = ("cell?", box.cell) if box is not None and box.cell else ("", "")
+        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        if box is None:
+            self.document.select(())
+        elif box.cell:
+            self._again = self.document.cells == (box.cell,) and not add
+            self.document.select((f"cell:{box.cell}",), add=add)
+        else:
+            self.document.select((f"run:{box.run}",))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        assert event is not None
+        box = self.box_at(event.position())
+        if box is not None and box.cell:
+            self.type_cell(box.cell)
+        elif box is not None:
+            self.run_text_wanted.emit(box.run)
+
+    def type_cell(self, cell: str, start: str | None = None) -> None:
+        """Open the box over a cell's width."""
+        box = next((b for b in self.boxes() if b.cell == cell), None)
+        if box is None:
+            return
+        text = box.text.lstrip("~") if box.rule is Rule.FIXED else (box.rule.value if box.rule else "")
+        rect = box.rect.toRect()
+        self.box.ask(rect, text, lambda t: self._commit(cell, t), self._go_on, typed=start)
+
+    def _commit(self, cell: str, text: str) -> PlankError | None:
+        return self.document.do(lambda job: runs.set_width(job, (cell,), text), at_place=True)
+
+    def _go_on(self, step: int) -> None:
+        """Tab: on to the next cell of the run, typing."""
+        if self.step(step):
+            self.type_cell(self.document.cells[0])
+
+    def step(self, by: int) -> bool:
+        """Select the next or previous cell along the frieze: of the run, then of the next run on its level; False at
+        the end. With nothing selected, the first of the wall that is worked on."""
+        doc = self.document
+        order = {line.id: i for i, line in enumerate(doc.room.lines)}
+        runs = sorted((r.run for r in doc.room.runs), key=lambda r: order[r.wall])
+        cells = doc.cells
+        if not cells:
+            wall = self.strip.current_wall()
+            here = [c for r in runs if r.wall == wall for c in r.cells] or [c for r in runs for c in r.cells]
+            if here:
+                doc.select((f"cell:{here[0 if by > 0 else -1].id}",))
+            return bool(here)
+        _, run, _ = doc.job.find_cell(cells[-1])
+        hung = run.level is Level.HUNG
+        places = [c.id for r in runs if (r.level is Level.HUNG) == hung for c in r.cells]
+        at = places.index(cells[-1]) + by
+        if not 0 <= at < len(places):
+            return False
+        doc.select((f"cell:{places[at]}",))
+        return True
+
+    def step_level(self, by: int) -> bool:
+        """Select the unit above (1) or below (-1) the selected one on its wall; False where there is none."""
+        doc = self.document
+        here = doc.workings.layout.find(doc.cells[-1]) if doc.cells else None
+        if here is None:
+            return self.step(1)
+        others = [
+            p
+            for p in doc.room.placed
+            if p.wall == here.wall and p.run != here.run and p.width > 0 and (p.bottom - here.bottom) * by > 0.5
+        ]
+        if not others:
+            return False
+        middle = here.x + here.width / 2
+        near = min(others, key=lambda p: max(p.x - middle, middle - p.right, 0.0))
+        doc.select((f"cell:{near.cell}",))
+        return True
+
+    def event(self, event: QEvent | None) -> bool:
+        """A digit typed on a selected cell starts its width, though some digits are keys of views."""
+        if (
+            event is not None
+            and event.type() == QEvent.Type.ShortcutOverride
+            and isinstance(event, QKeyEvent)
+            and event.text()
+            and event.text() in "0123456789("
+            and len(self.document.cells) == 1
+        ):
+            event.accept()
+            return True
+        return super().event(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        assert event is not None
+        cells = self.document.cells
+        key = event.key()
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
+            self.step(1 if key == Qt.Key.Key_Right else -1)
+        elif len(cells) == 1 and key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2):
+            self.type_cell(cells[0])
+        elif len(cells) == 1 and event.text() and event.text() in "0123456789(":
+            self.type_cell(cells[0], event.text())
+        else:
+            super().keyPressEvent(event)
