@@ -23,7 +23,7 @@ import rectpack
 from rectpack import guillotine, maxrects, packer
 
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan, NestRules, Request
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 
 ORDERS = (
     packer.SORT_NONE, packer.SORT_AREA, packer.SORT_PERI, packer.SORT_DIFF, packer.SORT_SSIDE, packer.SORT_LSIDE,

@@ -16,7 +16,7 @@ from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.shop.nesting import NestBoard, NestPlan
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 from tall_plank.together import Together, read_jobs
 from tall_plank.workings import Workings
 

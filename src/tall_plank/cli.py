@@ -233,7 +233,7 @@ def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | N
     from tall_plank.files import cutcsv
     from tall_plank.shop.nesting import NestRules, Request
     from tall_plank.shop.nesting.job import joined, request_of
-    from tall_plank.shop.nesting.search import nest as make
+    from tall_plank.shop.nesting.nest import nest as make
 
     asked = NestRules(**rules)
     faults: tuple[str, ...] = ()

@@ -2,7 +2,20 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import bays, features, islands, jobs, outline, placing, rooms, runs, runtext, sliding, units
+from tall_plank.edits import (
+    bays,
+    features,
+    islands,
+    jobs,
+    outline,
+    placing,
+    rooms,
+    runs,
+    runtext,
+    sliding,
+    standards,
+    units,
+)
 from tall_plank.edits.change import Change
 from tall_plank.job import Job, Level, Role
 from tall_plank.job.run import BayRef
@@ -42,7 +55,7 @@ def demo_job() -> Job:
     _galley_island(b)
     _boot_room(b)
     _loft(b)
-    b.do(units.set_standard_value(b.job, "front_style", "framed"))
+    b.do(standards.set_in_force(b.job, "front_style", "framed"))
     b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
     return b.job
 

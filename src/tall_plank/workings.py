@@ -17,7 +17,8 @@ from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
 from tall_plank.shop.lengths import bar_plan, blank_parts
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import fingerprint, rules_of
-from tall_plank.snags import Checked, all_snags
+from tall_plank.snags.check import all_snags
+from tall_plank.snags.checked import Checked
 
 if TYPE_CHECKING:
     from tall_plank.shop.bars import BarPlan

@@ -8,7 +8,7 @@ from conftest import cell_of
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.handles import handle_drawing, handle_items
 from tall_plank.drawing.primitives import Layer, Shape
-from tall_plank.edits import units
+from tall_plank.edits import standards, units
 from tall_plank.job import Job
 from tall_plank.measure.outlines import area, bounds
 from tall_plank.scene import build_scene
@@ -47,7 +47,7 @@ def test_a_handle_stands_out_of_its_front_by_its_projection(handle) -> None:  # 
     from tall_plank.job.start import new_job
 
     job = with_run(new_job(), "A", Level.BASE, "door 600, drawers 600")
-    job = units.set_standard_value(job, "handle", handle.code).job
+    job = standards.set_in_force(job, "handle", handle.code).job
     w = Workings(job)
     scene = build_scene(job, w.layout, w.made, "r1")
     wall = w.layout.rooms[0].walls[0]

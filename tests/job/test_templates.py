@@ -4,8 +4,9 @@ from pathlib import Path
 
 import pytest
 
+from tall_plank.job.shipped import DATA, shipped_standard
 from tall_plank.job.standard import LENGTH_KEYS, load_standard
-from tall_plank.job.start import DATA, new_job, shipped_standard, shipped_templates
+from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.template import bay_of, load_template, load_templates
 from tall_plank.measure import PlankError
 

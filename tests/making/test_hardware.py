@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import features, islands, units
+from tall_plank.edits import features, islands, standards, units
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore, MadeUnit
@@ -227,7 +227,7 @@ def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() 
 
 def test_a_blind_hole_behind_a_groove_keeps_wood_between() -> None:
     """A hinge cup 12.5 deep behind a routed groove: with 4 mm of groove 2.5 mm stay, with 8 mm the front is refused."""
-    job = units.set_standard_value(job_of("door 450"), "front_style", "slatted").job
+    job = standards.set_in_force(job_of("door 450"), "front_style", "slatted").job
     cell = cell_of(job, "A1")
     assert made(job).problems == ()
     job = units.set_own(job, (cell,), "slat_cut", "8").job

@@ -16,7 +16,8 @@ from tall_plank.edits import units
 from tall_plank.edits.stock import add_kinds
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Job, Level
-from tall_plank.job.start import new_job, shipped_standards
+from tall_plank.job.shipped import shipped_standards
+from tall_plank.job.start import new_job
 from tall_plank.job.template import load_template
 from tall_plank.making import MadeUnit
 from tall_plank.measure import PlankError

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, runs, sliding
+from tall_plank.edits import bays, runs, sliding, standards
 from tall_plank.job import Job, Level
 from tall_plank.job.run import BayRef
 from tall_plank.job.start import new_job
@@ -209,10 +209,9 @@ def test_leaves_on_one_line_are_told_and_stay_off_the_lists() -> None:
 
 def test_the_lines_of_the_standard_are_those_that_are_drawn() -> None:
     from tall_plank.drawing.sliding import leaves_from_above
-    from tall_plank.edits import units
 
     job, _ = put()
-    job = units.set_standard_value(job, "slide_line", "55").job
+    job = standards.set_in_force(job, "slide_line", "55").job
     doors = made(job)
     ys = sorted({round(min(y for _, y in leaf), 3) for leaf in leaves_from_above(doors)})
     assert ys[1] - ys[0] == pytest.approx(55)

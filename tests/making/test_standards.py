@@ -11,10 +11,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import runs, runtext, units
+from tall_plank.edits import runs, runtext, standards, units
 from tall_plank.job import Body, Job
+from tall_plank.job.shipped import DATA, shipped_standards
 from tall_plank.job.standard import CHOICES, PART_OF, PARTS, load_standard
-from tall_plank.job.start import DATA, new_job, shipped_standards, shipped_templates
+from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.template import Template
 from tall_plank.making import MadeUnit
 from tall_plank.making.parts import Bore, Groove, Part, Rebate
@@ -247,7 +248,7 @@ def test_any_unit_of_any_width_and_joint_goes_together(
 ) -> None:
     job = job_under(standard)
     for key, value in (("joint", joint), ("overlay", overlay)):
-        job = units.set_standard_value(job, key, value).job
+        job = standards.set_in_force(job, key, value).job
     width = int(min(max(width, template.least), template.most))
     made = made_of(job, template, width)
     assert made.parts or made.problems

@@ -7,10 +7,11 @@ import pytest
 
 from conftest import cell_of, with_run
 from making.test_standards import overlaps
-from tall_plank.edits import bays, units
+from tall_plank.edits import bays, standards, units
 from tall_plank.job import Job, Level
+from tall_plank.job.shipped import shipped_standards
 from tall_plank.job.standard import CHOICES
-from tall_plank.job.start import new_job, shipped_standards
+from tall_plank.job.start import new_job
 from tall_plank.making import MadeUnit
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
@@ -18,7 +19,7 @@ from tall_plank.workings import Workings
 
 def styled(style: str, text: str = "pair 900", standard: str = "quay-dowelled") -> MadeUnit:
     job = msgspec.structs.replace(new_job(), standard=standard)
-    job = units.set_standard_value(with_run(job, "A", Level.BASE, text), "front_style", style).job
+    job = standards.set_in_force(with_run(job, "A", Level.BASE, text), "front_style", style).job
     return made(job)
 
 
@@ -119,7 +120,7 @@ def test_too_small_for_its_frame_becomes_a_slab() -> None:
 
 def test_a_handle_never_sits_on_glass_or_louvres() -> None:
     for style in ("glazed", "louvred"):
-        job = units.set_standard_value(with_run(new_job(), "A", Level.BASE, "door 600"), "front_style", style).job
+        job = standards.set_in_force(with_run(new_job(), "A", Level.BASE, "door 600"), "front_style", style).job
         assert made(job).problems == ()
         job = units.set_own(job, (cell_of(job, "A1"),), "handle_from_edge", "200").job
         assert "would sit on the" in made(job).problems[0].what and made(job).parts == ()

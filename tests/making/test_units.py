@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, units
+from tall_plank.edits import bays, standards, units
 from tall_plank.job import Bay, Front, Job, Level, Split
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore, Groove, MadeUnit, Part, make_job, make_unit, spec_of
@@ -37,7 +37,7 @@ def test_every_kind_of_the_first_slice_is_made_without_a_problem() -> None:
     for level, text in ((Level.BASE, ALL), (Level.HUNG, "door 450, pair 900, open 600, filler 50")):
         for style in ("slab", "framed"):
             job = with_run(new_job(), "A", level, text)
-            job = units.set_standard_value(job, "front_style", style).job
+            job = standards.set_in_force(job, "front_style", style).job
             for placed, unit in make_job(job, set_out(job)).units:
                 assert unit.problems == (), (placed.number, style)
                 assert unit.parts

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import pytest
 
-from tall_plank.edits import runs, runtext, units
+from tall_plank.edits import runs, runtext, standards
 from tall_plank.job import Level
 from tall_plank.job.start import new_job
 from tall_plank.making import Edges, Groove, Part, Rebate, make_job
@@ -17,7 +17,7 @@ from tall_plank.setout import set_out
 def parts(text: str, style: str = "slab", level: Level = Level.BASE) -> dict[str, Part]:
     change = runs.add_run(new_job(), "r1", "A", level)
     job = runtext.type_run(change.job, change.made[0], text).job
-    job = units.set_standard_value(job, "front_style", style).job
+    job = standards.set_in_force(job, "front_style", style).job
     return {p.name: p for p in make_job(job, set_out(job)).units[0][1].parts}
 
 

@@ -18,7 +18,7 @@ from hypothesis import strategies as st
 from shop.plan_check import check_plan
 from tall_plank.shop.nesting import NestBoard, NestPart, NestRules, Request
 from tall_plank.shop.nesting.bounds import least_boards
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 
 INSTANCES = json.loads((Path(__file__).parent / "packing_classes_small.json").read_text())
 

@@ -6,9 +6,10 @@ import numpy as np
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, units
+from tall_plank.edits import bays, standards, units
 from tall_plank.job import Level
-from tall_plank.job.start import new_job, shipped_standard
+from tall_plank.job.shipped import shipped_standard
+from tall_plank.job.start import new_job
 from tall_plank.making.strength import GRAVITY, line_load, longest, sag, second_moment
 from tall_plank.stock import shipped_stock
 from tall_plank.workings import Workings
@@ -102,8 +103,8 @@ def test_weights_of_panels(size: tuple[float, float, float], density: float, exp
 def test_a_glazed_door_weighs_its_frame_and_its_pane() -> None:
     """A frame door 597 x 717 x 19 of MDF, 70 mm frame, 4 mm glass lapping 8 mm: worked by hand."""
     job = with_run(new_job(), "A", Level.BASE, "door 600")
-    job = units.set_standard_value(job, "front_style", "glazed").job
-    job = units.set_standard_value(job, "bars", "1x1").job
+    job = standards.set_in_force(job, "front_style", "glazed").job
+    job = standards.set_in_force(job, "bars", "1x1").job
     made = Workings(job).made.of(cell_of(job, "A1"))
     assert made is not None
     door = made.fronts[0]

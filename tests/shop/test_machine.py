@@ -29,7 +29,7 @@ from tall_plank.shop.machine.programs import program_of
 from tall_plank.shop.machine.work import side_up, taken_off, work_on
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import rules_of
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 from tall_plank.shop.simulator import run_program
 from tall_plank.stock import shipped_stock
 from tall_plank.workings import Workings

@@ -9,7 +9,7 @@ import pytest
 
 from conftest import with_run
 from shop.plan_check import check_plan
-from tall_plank.edits import cutting, units
+from tall_plank.edits import cutting, standards, units
 from tall_plank.job import Job, Level, Role
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore
@@ -19,7 +19,7 @@ from tall_plank.shop.nesting import NestRules
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import fingerprint
 from tall_plank.shop.nesting.matching import match_groups
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 from tall_plank.workings import Workings
 
 
@@ -27,7 +27,7 @@ def oak(text: str, wall: str = "A", grain: str = "vertical") -> Workings:
     """A run with fronts of a board that has grain."""
     job = with_run(new_job(), wall, Level.BASE, text)
     job = units.set_scheme_finish(job, Role.FRONT, "storm-oak").job
-    return Workings(units.set_standard_value(job, "front_grain", grain).job)
+    return Workings(standards.set_in_force(job, "front_grain", grain).job)
 
 
 def rows_of(w: Workings, how: str) -> list[list[str]]:

@@ -25,7 +25,7 @@ from tall_plank.shop.nesting import (
 )
 from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.shop.nesting.job import request_of
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 from tall_plank.workings import Workings
 
 BOARD = NestBoard("SHEET", "ply", 2500.0, 1250.0, 60.0)

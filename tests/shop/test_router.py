@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from shapely import Polygon, affinity, box
 
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan, NestRules, Request
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 
 BOARD = NestBoard("SHEET", "ply", 2500.0, 1250.0, 60.0)
 WEDGE = ((0.0, 0.0), (800.0, 0.0), (800.0, 40.0), (0.0, 400.0))

@@ -17,7 +17,7 @@ from tall_plank.measure import PlankError
 from tall_plank.shop.nesting import NestPlan, Request
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import fingerprint, kept, rules_of
-from tall_plank.shop.nesting.search import nest
+from tall_plank.shop.nesting.nest import nest
 from tall_plank.shop.nesting.worker import serve
 from tall_plank.workings import Workings
 

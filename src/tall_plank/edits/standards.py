@@ -7,8 +7,9 @@ import re
 import msgspec
 
 from tall_plank.edits.change import Change, change_units
+from tall_plank.edits.choices import check_choice, label_of
 from tall_plank.edits.rooms import read
-from tall_plank.edits.units import check_choice, label_of, set_own
+from tall_plank.edits.units import set_own
 from tall_plank.job import Job, Standard
 from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, PARTS, HingeRule, LegRule, construction_from, impossible
 from tall_plank.measure import Length, PlankError, format_length
@@ -73,6 +74,11 @@ def set_value(job: Job, code: str, key: str, text: str) -> Change:
         if wrong not in old:
             raise PlankError(what, label_of(wrong), remedy)
     return _replaced(job, new, f"Set the standard's {label_of(key)}")
+
+
+def set_in_force(job: Job, key: str, text: str) -> Change:
+    """Change one value of the shop standard in force."""
+    return set_value(job, job.standard, key, text)
 
 
 def _rows(job: Job, text: str, limits: int) -> list[tuple[float, ...]]:

@@ -5,24 +5,16 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.edits.change import Change, change_units, with_unit
+from tall_plank.edits.choices import check_choice, label_of
 from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Level, Role, Split, Unit
 from tall_plank.job.bays import mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
-from tall_plank.job.standard import CHOICE_KEYS, CHOICES
+from tall_plank.job.standard import CHOICE_KEYS
 from tall_plank.measure import Length, PlankError
 
 SIZE_RANGE = {"height": (30.0, 3000.0), "depth": (100.0, 1200.0), "corner_leg": (300.0, 2000.0)}
 """mm that make sense for a carcass."""
-
-
-EDGING_FINISHES = ("edging_front_in", "edging_carcass_in", "edging_drawer_in")
-"""Choices of an edging whose finish is not that of its board."""
-
-
-def label_of(key: str) -> str:
-    """A decision's key in words."""
-    return key.removeprefix("parameter.").removeprefix("finish_").replace("_", " ")
 
 
 def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
@@ -85,33 +77,6 @@ def _that_take(job: Job, cells: tuple[str, ...]) -> tuple[tuple[str, ...], tuple
         else:
             fits.append(cell_id)
     return tuple(fits), tuple(skipped)
-
-
-def check_choice(job: Job, key: str, code: str) -> None:
-    """Raises PlankError where a choice is not among those of the stock."""
-    known: set[str]
-    if key in FINISH_KEYS:
-        role = key.removeprefix("finish_")
-        known = {f.code for f in job.stock.finishes if role in f.roles}
-    elif key == "glass":
-        known = {f.code for f in job.stock.finishes if "glass" in f.roles}
-    elif key in CHOICES:
-        known = set(CHOICES[key])
-    elif key in STANDARD_KEYS:
-        known = {s.code for s in job.standards}
-    elif key in ("handle", "handle_drawer"):
-        extra = "none" if key == "handle" else "same"
-        known = {f.code for f in job.stock.fittings_of("handle")} | {"none", extra}
-    elif key == "wall_fixing":
-        known = {f.code for f in job.stock.fittings_of(key)} | {"none"}
-    elif key == "runner":
-        known = {f.code for f in job.stock.fittings_of(key)} | {"auto"}
-    elif key in EDGING_FINISHES:
-        known = {e.finish for e in job.stock.edgings} | {"same"}
-    else:
-        known = {f.code for f in job.stock.fittings_of(key)}
-    if code not in known:
-        raise PlankError(f"“{code}” is not offered here.", label_of(key), f"Known: {', '.join(sorted(known))}.")
 
 
 def inherit_again(job: Job, cells: tuple[str, ...], key: str) -> Change:
@@ -211,10 +176,3 @@ def set_scheme_finish(job: Job, role: Role, finish: str) -> Change:
     scheme = job.active_scheme().with_finish(role, finish)
     schemes = tuple(scheme if s.code == scheme.code else s for s in job.schemes)
     return Change(msgspec.structs.replace(job, schemes=schemes), f"Set the {role} finish")
-
-
-def set_standard_value(job: Job, key: str, text: str) -> Change:
-    """Change one value of the shop standard in force."""
-    from tall_plank.edits.standards import set_value
-
-    return set_value(job, job.standard, key, text)

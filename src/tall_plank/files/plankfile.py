@@ -29,7 +29,7 @@ MAX_TOTAL = 512 * 1024 * 1024
 
 def _complete_standards(raw: dict[str, Any]) -> None:
     """Give shop standards the values that they lack, from the shipped one: they make what an older job made."""
-    from tall_plank.job.start import shipped_standard
+    from tall_plank.job.shipped import shipped_standard
 
     shipped = shipped_standard()
     for standard in raw["job"].get("standards", []):

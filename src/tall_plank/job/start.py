@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from functools import cache
-from pathlib import Path
 
 from tall_plank.job.job import Job, NamedValue, Pricing
 from tall_plank.job.room import Rectangle, Room
 from tall_plank.job.scheme import Choice, Role, Scheme
-from tall_plank.job.standard import Standard, load_standard
+from tall_plank.job.shipped import DATA, shipped_standard, shipped_standards
 from tall_plank.job.template import Template, load_templates
 from tall_plank.measure import Length
 from tall_plank.stock import shipped_stock
-
-DATA = Path(__file__).parent / "data"
 
 START_VALUES = (
     ("base_height", "730mm", "carcass height of base units"),
@@ -31,19 +28,6 @@ START_VALUES = (
 @cache
 def shipped_templates() -> tuple[Template, ...]:
     return load_templates(DATA / "templates")
-
-
-@cache
-def shipped_standards() -> tuple[Standard, ...]:
-    """The shop standards that a new job carries; the first one is in force."""
-    first = shipped_standard()
-    others = (load_standard(path) for path in sorted((DATA / "standards").glob("*.toml")))
-    return (first, *(s for s in others if s.code != first.code))
-
-
-@cache
-def shipped_standard() -> Standard:
-    return load_standard(DATA / "standards" / "quay-dowelled.toml")
 
 
 def start_values() -> tuple[NamedValue, ...]:

@@ -22,6 +22,7 @@ from tall_plank.job.build import (
     with_parameters,
 )
 from tall_plank.job.run import Level
+from tall_plank.job.shipped import shipped_standard
 from tall_plank.job.standard import LENGTH_KEYS, construction_from
 from tall_plank.job.unit import Own
 from tall_plank.measure import Length, LengthError, PlankError, parse_length
@@ -273,8 +274,6 @@ def _plain_text(value: Any) -> str:
 
 def _check_build(template: Template, name: str) -> None:
     """Try every rule once at the kind's starting size, so that a wrong one is told when the file is read."""
-    from tall_plank.job.start import shipped_standard
-
     if template.build is None:
         return
     made = construction_from(shipped_standard())

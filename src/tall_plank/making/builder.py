@@ -9,7 +9,6 @@ import msgspec
 from tall_plank.job import Bay, Body, Construction
 from tall_plank.job.build import Build, Parameter
 from tall_plank.making.bayset import BaySet
-from tall_plank.making.joints import join
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, Z
@@ -255,7 +254,3 @@ class Builder:
         for (code, why), qty in self._fixings.items():
             self.item(code, qty, why)
         self._fixings.clear()
-
-    def join(self, face_part: Draft, end_part: Draft, start: Vec, end: Vec, rear: float = 0.0) -> None:
-        """Join the end of one part to the face of another along a line, as the standard joins; see joints.py."""
-        join(self, face_part, end_part, start, end, rear)

@@ -11,7 +11,7 @@ from tall_plank.making.backs import make_back
 from tall_plank.making.bayset import BaySet, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.fixed import hold_unit
-from tall_plank.making.joints import tongue
+from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Draft, Lent
 from tall_plank.making.shell import (
     GABLE_LEFT,
@@ -156,9 +156,9 @@ def _join_lying(
             front = max(front, front_edge(b, x))
         if beyond:
             at = x - s / 2 if gable is left else x + s / 2
-            b.join(board, gable, (at, front, face), (at, end, face), rear)
+            join(b, board, gable, (at, front, face), (at, end, face), rear)
         else:
-            b.join(gable, board, (x, front, middle), (x, end, middle), rear)
+            join(b, gable, board, (x, front, middle), (x, end, middle), rear)
 
 
 def _rails(b: Builder, left: Draft, right: Draft) -> None:
@@ -180,7 +180,7 @@ def _rails(b: Builder, left: Draft, right: Draft) -> None:
         if name == "front rail" and not spec.sink:
             rail.band(b.stock, made.edging_carcass, "L1")
         for gable, (start, end) in zip((left, right), lines, strict=True):
-            b.join(gable, rail, start, end)
+            join(b, gable, rail, start, end)
 
 
 def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: str) -> None:
@@ -200,7 +200,7 @@ def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: 
             front = gable.frame.origin[1] if gable.role in ("carcass", "lent") else -d
             if spec.shape in ("bow", "hollow", "rounded"):
                 front = max(front, front_edge(b, x))
-            b.join(gable, shelf, (x, front, z), (x, -d + deep, z))
+            join(b, gable, shelf, (x, front, z), (x, -d + deep, z))
         return
     # A divider stands like a right gable: x up, face A to the left. It enters only boards that are there.
     x = (r.x0 + r.x1) / 2
@@ -212,7 +212,7 @@ def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: 
     divider.band(b.stock, made.edging_carcass, "L1")
     for z, lying in zip((r.z0, r.z1), ends, strict=True):
         if lying is not None:
-            b.join(lying, divider, (x, -d, z), (x, -d + min(deep, lying.width), z))
+            join(b, lying, divider, (x, -d, z), (x, -d + min(deep, lying.width), z))
 
 
 def _lies_at(part: Draft, x: float, z: float, depth: float) -> bool:

@@ -12,7 +12,7 @@ from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder, plane
 from tall_plank.making.fronts import make_front
 from tall_plank.making.holes import rear_row
-from tall_plank.making.joints import tongue
+from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Draft
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
 from tall_plank.making.shelves import SHELF_STANDS, shelf_heights
@@ -53,10 +53,10 @@ def make_cornered(b: Builder) -> Bays:
     top = _lying(b, "top", h - t, t, (into, into), made.edging_carcass, opened, "carcass")
     for board, z in ((bottom, t / 2), (top, h - t / 2)):
         x = t if right else w - t
-        b.join(near, board, (x, -d, z), (x, 0.0, z), d - _deep(b))
+        join(b, near, board, (x, -d, z), (x, 0.0, z), d - _deep(b))
         y = -leg + t
         x0, x1 = (w - d, w) if right else (d, 0.0)
-        b.join(far, board, (x0, y, z), (x1, y, z), d - _deep(b))
+        join(b, far, board, (x0, y, z), (x1, y, z), d - _deep(b))
     _backs(b, right, near, far, bottom, top)
     b.fixed()
     box = BayBox((), spec.bay, Rect(t, t, w - t, h - t), Rect(0.0, 0.0, 0.0, 0.0), GABLE_LEFT, GABLE_RIGHT)

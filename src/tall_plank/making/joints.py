@@ -7,14 +7,11 @@ common practice.
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
+from tall_plank.making.builder import Builder
 from tall_plank.making.holes import dowel_places
 from tall_plank.making.parts import Bore, Draft, Face, Lent
 from tall_plank.measure.frames import Vec
-
-if TYPE_CHECKING:
-    from tall_plank.making.builder import Builder
 
 WOOD_BETWEEN = 2.0
 """mm of wood that stay between holes from both faces of a board."""

@@ -9,7 +9,7 @@ from tall_plank.making.bayset import BayBox, BaySet, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.drawers import make_drawers
 from tall_plank.making.fronts import make_fronts
-from tall_plank.making.joints import tongue
+from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Bore, Draft
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import Vec, X, Y, Z
@@ -62,7 +62,7 @@ def make_own(b: Builder) -> None:
     for end, edge in {(id(e), edge): (e, edge) for _, e, edge, *_ in met}.values():
         _lengthen(end, edge, tongue(b))
     for to, end, _, start, stop in met:
-        b.join(to, end, start, stop)
+        join(b, to, end, start, stop)
     b.fixed()
     for hole in build.holes:
         where = f"hole of {hole.part}"

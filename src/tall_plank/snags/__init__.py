@@ -1,5 +1,1 @@
-"""What is wrong or forgotten: one rule a file, each with its source."""
-
-from tall_plank.snags.check import Checked, all_snags
-
-__all__ = ["Checked", "all_snags"]
+"""What is wrong or forgotten: one rule a file, each with its source. `all_snags` in check.py runs them all."""

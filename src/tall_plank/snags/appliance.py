@@ -6,7 +6,6 @@ How far a hose or lead reaches is common practice; the clear floor is the applia
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
 from tall_plank.job import Snag, Where
 from tall_plank.making.appliances import appliances_of, clear_front
@@ -14,9 +13,7 @@ from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.setout import Placed, RoomLayout
 from tall_plank.setout.clear import floor_before
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
+from tall_plank.snags.checked import Checked
 
 REACH = 1200.0
 """mm from the side of a unit to a service point on its wall, or from its middle to one on the floor or another wall

@@ -2,13 +2,9 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from tall_plank.job import Snag, Where
 from tall_plank.shop.boards import TRIM
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
+from tall_plank.snags.checked import Checked
 
 
 def find(checked: Checked) -> list[Snag]:

@@ -4,7 +4,6 @@ longer fit. Intended contacts are silent: what only touches is no clash. Source:
 from __future__ import annotations
 
 from functools import lru_cache
-from typing import TYPE_CHECKING
 
 from tall_plank.job import Snag, Where
 from tall_plank.measure import format_length
@@ -12,9 +11,7 @@ from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.setout import Placed, RoomLayout
 from tall_plank.setout.rooms import ceiling_at, column_height, column_points
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
+from tall_plank.snags.checked import Checked
 
 TOUCH = 0.5
 """mm; what overlaps by less only touches."""

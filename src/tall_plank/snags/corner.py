@@ -3,16 +3,13 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
 
 from tall_plank.job import Body, Job, Snag, Where
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, RunLayout
 from tall_plank.setout.corners import SQUARE, end_cell, front_depth, fronts_of, handle_reach, swings_towards
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
+from tall_plank.snags.checked import Checked
 
 
 def find(checked: Checked) -> list[Snag]:

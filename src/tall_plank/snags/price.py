@@ -2,12 +2,8 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from tall_plank.job import Snag, Where
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
+from tall_plank.snags.checked import Checked
 
 
 def find(checked: Checked) -> list[Snag]:

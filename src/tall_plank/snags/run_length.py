@@ -2,14 +2,10 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from tall_plank.job import Job, Snag, Where
 from tall_plank.measure import format_length
 from tall_plank.setout import RunLayout
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
+from tall_plank.snags.checked import Checked
 
 
 def find(checked: Checked) -> list[Snag]:

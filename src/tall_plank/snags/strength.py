@@ -5,17 +5,13 @@ Doors heavier than their hinges carry, and carcasses wider than their legs, stop
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
 from tall_plank.job import Snag, Where
 from tall_plank.making import MadeUnit, Part
 from tall_plank.making.strength import SAG_LIMIT, SHELF_LOAD, line_load, longest, sag, second_moment
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed
+from tall_plank.snags.checked import Checked
 from tall_plank.stock import Stock
-
-if TYPE_CHECKING:
-    from tall_plank.snags.check import Checked
 
 TIPPING = 4.0
 """A unit higher than so many times its depth is fixed to the wall (common practice)."""

@@ -72,9 +72,7 @@ class Defects(QObject):
     def tell(self) -> None:
         """One plain line in every window."""
         for window in _windows:
-            window.message.tell(
-                tr("Something went wrong; the job is as it was. The log holds the details."), "wrong"
-            )
+            window.message.tell(tr("Something went wrong; the job is as it was. The log holds the details."), "wrong")
 
 
 def catch_defects() -> Defects:

@@ -30,7 +30,8 @@ from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import listed
 from tall_plank.edits import standards
-from tall_plank.edits.units import EDGING_FINISHES, inherit_again, set_own
+from tall_plank.edits.choices import EDGING_FINISHES
+from tall_plank.edits.units import inherit_again, set_own
 from tall_plank.files.standards import read_standard, write_standard
 from tall_plank.job import Body
 from tall_plank.job.inherit import sourced

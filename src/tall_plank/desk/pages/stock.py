@@ -29,7 +29,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.stockpictures import stock_picture
-from tall_plank.edits import units
+from tall_plank.edits import standards, units
 from tall_plank.edits.stocklist import set_shortlist, take_list
 from tall_plank.files.stocklist import read_stock_list
 from tall_plank.job.standard import CHOICE_KEYS
@@ -360,9 +360,7 @@ class StockPage(QDialog):
         if entry is None or entry.kind not in CHOICE_KEYS:
             return
         if whole:
-            self._told(
-                self.document.do(lambda job: units.set_standard_value(job, entry.kind, entry.code), at_place=True)
-            )
+            self._told(self.document.do(lambda job: standards.set_in_force(job, entry.kind, entry.code), at_place=True))
         elif cells:
             self._told(self.document.do(lambda job: units.set_own(job, cells, entry.kind, entry.code), at_place=True))
 

@@ -21,7 +21,7 @@ from tall_plank.desk.model.sheets import (
 from tall_plank.desk.spec import room as specroom
 from tall_plank.desk.spec.bay import bay_sheet
 from tall_plank.desk.spec.sliding import sliding_sheet
-from tall_plank.edits import Change, cutting, jobs, placing, runs, units
+from tall_plank.edits import Change, cutting, jobs, placing, runs, standards, units
 from tall_plank.edits import bays as bays_edits
 from tall_plank.job import Body, Job, Level, Role, Split
 from tall_plank.job.inherit import Sourced, construction_of, inherited_value, sourced
@@ -507,7 +507,7 @@ def _scheme_sheet(doc: Document) -> Sheet:
             tr("Style"),
             dict(_styles())[style],
             choices=_styles(),
-            apply=lambda job, t: units.set_standard_value(job, "front_style", t),
+            apply=lambda job, t: standards.set_in_force(job, "front_style", t),
         ),
         Row(
             "handle",
@@ -515,14 +515,14 @@ def _scheme_sheet(doc: Document) -> Sheet:
             dict(_handles(job)).get(str(standard["handle"]), ""),
             choices=_handles(job),
             stock="Handles",
-            apply=lambda job, t: units.set_standard_value(job, "handle", t),
+            apply=lambda job, t: standards.set_in_force(job, "handle", t),
         ),
         Row(
             "front_grain",
             tr("Grain"),
             tr(CHOICES["front_grain"][str(standard["front_grain"])]),
             choices=tuple((k, tr(v)) for k, v in CHOICES["front_grain"].items()),
-            apply=lambda job, t: units.set_standard_value(job, "front_grain", t),
+            apply=lambda job, t: standards.set_in_force(job, "front_grain", t),
         ),
     )
     return Sheet(

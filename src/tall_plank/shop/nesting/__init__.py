@@ -1,4 +1,4 @@
-"""Cutting plans: parts on boards, by a saw from edge to edge or by a router. `nest` in search.py does the work."""
+"""Cutting plans: parts on boards, by a saw from edge to edge or by a router. `nest` in nest.py is the door."""
 
 from tall_plank.shop.nesting.request import (
     NestBoard,

@@ -18,6 +18,7 @@ from typing import Any
 import msgspec
 
 from tall_plank.shop.nesting.request import NestBoard, NestPart, NestPlan, NestRules, Placement, PlannedBoard, Request
+from tall_plank.shop.nesting.search import compile_search, nest_sawn
 
 NEAR = 1e-3  # mm
 
@@ -46,8 +47,6 @@ def nest_free(
     request: Request, told: Callable[[NestPlan], None] | None = None, stopped: Callable[[], bool] | None = None
 ) -> NestPlan:
     """A plan for a router; as `nest`, which calls it."""
-    from tall_plank.shop.nesting.search import compile_search, nest
-
     compile_search()
     started = time.perf_counter()
     rules = request.rules
@@ -59,7 +58,7 @@ def nest_free(
     def over() -> bool:
         return late() or (stopped is not None and stopped())
 
-    base = nest(boxes, told, stopped)
+    base = nest_sawn(boxes, told, stopped)
     parts = {(p.material, p.part): p for p in request.parts}
     if not any(p.outline or p.holes for p in request.parts):
         # Rectangles lie no closer for a router than for a saw without a limit of turns.

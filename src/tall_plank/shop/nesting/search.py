@@ -99,20 +99,13 @@ def compile_search() -> None:
     if not _compiled:
         _compiled = True
         parts = tuple(NestPart(str(i), float(x), float(y)) for i, (x, y) in enumerate(TINY))
-        nest(Request(parts, (NestBoard("", "", 100.0, 100.0),), NestRules(0.0, 0.0, effort=2, seconds=0.0)))
+        nest_sawn(Request(parts, (NestBoard("", "", 100.0, 100.0),), NestRules(0.0, 0.0, effort=2, seconds=0.0)))
 
 
-def nest(request: Request, told: Told | None = None, stopped: Stopped | None = None) -> NestPlan:
-    """The best plan that the effort finds. Better plans on the way are told; a stop or the seconds end it early.
-
-    Parts that no board takes are named with the reason and left out.
-    """
+def nest_sawn(request: Request, told: Told | None = None, stopped: Stopped | None = None) -> NestPlan:
+    """The best plan from edge to edge; as `nest`, which calls it."""
     started = time.perf_counter()
     rules = request.rules
-    if rules.mode == "router":
-        from tall_plank.shop.nesting.router import nest_free
-
-        return nest_free(request, told, stopped)
     materials, unplaced = materials_of(request)
     last_told, pause = -1.0, 0.0
 

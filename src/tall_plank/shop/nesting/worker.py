@@ -36,7 +36,7 @@ class Answer(msgspec.Struct, omit_defaults=True):
 
 def serve(asked: TextIO, told: TextIO) -> None:
     """Answer questions until the input ends."""
-    from tall_plank.shop.nesting.search import nest
+    from tall_plank.shop.nesting.nest import nest
 
     questions: Queue[Line | None] = Queue()
     stopped: set[int] = set()

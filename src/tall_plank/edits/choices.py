@@ -1,0 +1,43 @@
+"""What may be chosen for a decision of a unit or a standard, and what the decision is called."""
+
+from __future__ import annotations
+
+from tall_plank.job import Job
+from tall_plank.job.inherit import FINISH_KEYS, STANDARD_KEYS
+from tall_plank.job.standard import CHOICES
+from tall_plank.measure import PlankError
+
+EDGING_FINISHES = ("edging_front_in", "edging_carcass_in", "edging_drawer_in")
+"""Choices of an edging whose finish is not that of its board."""
+
+
+def label_of(key: str) -> str:
+    """A decision's key in words."""
+    return key.removeprefix("parameter.").removeprefix("finish_").replace("_", " ")
+
+
+def check_choice(job: Job, key: str, code: str) -> None:
+    """Raises PlankError where a choice is not among those of the stock."""
+    known: set[str]
+    if key in FINISH_KEYS:
+        role = key.removeprefix("finish_")
+        known = {f.code for f in job.stock.finishes if role in f.roles}
+    elif key == "glass":
+        known = {f.code for f in job.stock.finishes if "glass" in f.roles}
+    elif key in CHOICES:
+        known = set(CHOICES[key])
+    elif key in STANDARD_KEYS:
+        known = {s.code for s in job.standards}
+    elif key in ("handle", "handle_drawer"):
+        extra = "none" if key == "handle" else "same"
+        known = {f.code for f in job.stock.fittings_of("handle")} | {"none", extra}
+    elif key == "wall_fixing":
+        known = {f.code for f in job.stock.fittings_of(key)} | {"none"}
+    elif key == "runner":
+        known = {f.code for f in job.stock.fittings_of(key)} | {"auto"}
+    elif key in EDGING_FINISHES:
+        known = {e.finish for e in job.stock.edgings} | {"same"}
+    else:
+        known = {f.code for f in job.stock.fittings_of(key)}
+    if code not in known:
+        raise PlankError(f"“{code}” is not offered here.", label_of(key), f"Known: {', '.join(sorted(known))}.")

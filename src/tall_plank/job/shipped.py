@@ -1,0 +1,23 @@
+"""The shop standards that ship with the program."""
+
+from __future__ import annotations
+
+from functools import cache
+from pathlib import Path
+
+from tall_plank.job.standard import Standard, load_standard
+
+DATA = Path(__file__).parent / "data"
+
+
+@cache
+def shipped_standards() -> tuple[Standard, ...]:
+    """The shop standards that a new job carries; the first one is in force."""
+    first = shipped_standard()
+    others = (load_standard(path) for path in sorted((DATA / "standards").glob("*.toml")))
+    return (first, *(s for s in others if s.code != first.code))
+
+
+@cache
+def shipped_standard() -> Standard:
+    return load_standard(DATA / "standards" / "quay-dowelled.toml")
