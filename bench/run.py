@@ -17,7 +17,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from tall_plank.edits import runs, runtext
-from tall_plank.job import Job, Level
+from tall_plank.edits.things.island import add_island
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import make_job
 from tall_plank.making.unit import make_unit
@@ -187,7 +188,7 @@ def a_window(job: Job):  # type: ignore[no-untyped-def]
 def typed_width(job: Job) -> None:
     app, window, close = a_window(job)
     cell = job.rooms[0].runs[0].cells[1].id
-    window.document.select((f"cell:{cell}",))
+    window.document.select((Kind.CELL.of(cell),))
     settle_in(app, 500)
     window.model.render_now()
     two_d, model = [], []
@@ -208,12 +209,11 @@ def typed_width(job: Job) -> None:
 
 def sixty_units() -> Job:
     """One large room with an island and 60 units in six runs."""
-    from tall_plank.edits import islands
     from tall_plank.edits.rooms import set_room_length
 
     job = set_room_length(new_job("Sixty"), "r1", "width", "9000mm").job
     job = set_room_length(job, "r1", "depth", "7000mm").job
-    job = islands.add_island(job, "r1", (4500.0, 3500.0), 3000.0).job
+    job = add_island(job, "r1", (4500.0, 3500.0), 3000.0).job
     for wall, level, text in (
         ("A", Level.BASE, f"{BASE[:-5]} 800, drawers 600, drawers 600, pair 900, door 500, pair rest, corner 900"),
         ("A", Level.HUNG, f"{HUNG}, pair 800, pair 700, door share"),
@@ -255,7 +255,7 @@ def drag_step(job: Job) -> None:
     """A run dragged: every step to all 2D views painted, then the model."""
     app, window, close = a_window(job)
     cell = job.rooms[0].runs[0].cells[1].id
-    window.document.select((f"cell:{cell}",))
+    window.document.select((Kind.CELL.of(cell),))
     settle_in(app, 500)
     window.model.render_now()
     doc = window.document
@@ -298,7 +298,7 @@ def large_job(job: Job) -> None:
             opened.append((time.perf_counter() - start) * 1000)
         report("a job of 200 units opened, cold", opened, "ms", 3000)
         cell = window.document.job.rooms[0].runs[0].cells[1].id
-        window.document.select((f"cell:{cell}",))
+        window.document.select((Kind.CELL.of(cell),))
         settle_in(app, 300)
         two_d = []
         for i in range(21):
@@ -321,7 +321,7 @@ def many_edits(job: Job) -> None:
     app, window, close = a_window(job)
     cell = job.rooms[0].runs[0].cells[1].id
     doc = window.document
-    doc.select((f"cell:{cell}",))
+    doc.select((Kind.CELL.of(cell),))
     settle_in(app, 500)
     held = []
     for turn in range(3):

@@ -2,24 +2,20 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import (
-    bays,
-    features,
-    islands,
-    jobs,
-    outline,
-    placing,
-    rooms,
-    runs,
-    runtext,
-    sliding,
-    standards,
-    units,
-)
+from tall_plank.edits import bays, jobs, outline, placing, rooms, runs, runtext, standards, units
 from tall_plank.edits.change import Change
-from tall_plank.job import Job, Level, Role
-from tall_plank.job.run import BayRef
+from tall_plank.edits.things.column import add_column, set_column
+from tall_plank.edits.things.island import add_island, set_island
+from tall_plank.edits.things.molding import add_molding
+from tall_plank.edits.things.opening import add_opening, set_opening
+from tall_plank.edits.things.roof_window import add_roof_window, set_roof_window
+from tall_plank.edits.things.service import add_service
+from tall_plank.edits.things.sliding import add_sliding, copy_leaf, set_band, set_band_count
+from tall_plank.edits.things.slope import add_slope, set_slope
+from tall_plank.edits.things.soffit import add_soffit, set_soffit
+from tall_plank.job import Job, Kind, Level, Role
 from tall_plank.job.start import new_job
+from tall_plank.job.things.sliding import BayRef
 
 
 class _Bench:
@@ -62,27 +58,27 @@ def demo_job() -> Job:
 
 def _galley_room(b: _Bench) -> None:
     b.do(rooms.rename_room(b.job, "r1", "Galley"))
-    b.do(features.set_use(b.job, "r1", "kitchen"))
+    b.do(rooms.set_use(b.job, "r1", "kitchen"))
     b.do(outline.type_outline(b.job, "r1", "6000mm, 4800mm, 3600mm, 1800mm corner 270, rest, rest"))
-    slope = b.do(features.add_slope(b.job, "r1", "C"))
-    b.do(features.set_slope(b.job, slope, "low", "1750mm"))
-    b.do(features.set_slope(b.job, slope, "run", "1000mm"))
-    light = b.do(features.add_roof_window(b.job, "r1", "C"))
-    b.do(features.set_roof_window(b.job, light, "x", "1400mm"))
-    soffit = b.do(features.add_soffit(b.job, "r1", "A", 420.0, 260.0))
-    b.do(features.set_soffit(b.job, soffit, "drop", "260mm"))
-    breast = b.do(features.add_column(b.job, "r1", "F", "chimney breast"))
-    b.do(features.set_column(b.job, breast, "x", "900mm"))
+    slope = b.do(add_slope(b.job, "r1", "C"))
+    b.do(set_slope(b.job, slope, "low", "1750mm"))
+    b.do(set_slope(b.job, slope, "run", "1000mm"))
+    light = b.do(add_roof_window(b.job, "r1", "C"))
+    b.do(set_roof_window(b.job, light, "x", "1400mm"))
+    soffit = b.do(add_soffit(b.job, "r1", "A", 420.0, 260.0))
+    b.do(set_soffit(b.job, soffit, "drop", "260mm"))
+    breast = b.do(add_column(b.job, "r1", "F", "chimney breast"))
+    b.do(set_column(b.job, breast, "x", "900mm"))
     for wall, kind, sizes in (
         ("B", "window", {"width": "1300mm", "x": "1900mm", "sill": "1080mm", "height": "1050mm"}),
         ("D", "door", {"x": "900mm"}),
         ("E", "arch", {"x": "700mm", "width": "1000mm"}),
         ("F", "niche", {"x": "250mm", "width": "500mm"}),
     ):
-        opening = b.do(rooms.add_opening(b.job, "r1", wall, kind))
+        opening = b.do(add_opening(b.job, "r1", wall, kind))
         for key, text in sizes.items():
-            b.do(rooms.set_opening(b.job, opening, key, text))
-    b.do(features.add_molding(b.job, "r1", "skirting"))
+            b.do(set_opening(b.job, opening, key, text))
+    b.do(add_molding(b.job, "r1", "skirting"))
     for wall, kind, x in (
         ("B", "water", 2450.0),
         ("B", "waste", 2650.0),
@@ -91,7 +87,7 @@ def _galley_room(b: _Bench) -> None:
         ("B", "power", 2050.0),
         ("A", "vent", 2700.0),
     ):
-        b.do(features.add_service(b.job, "r1", wall, kind, x))
+        b.do(add_service(b.job, "r1", wall, kind, x))
 
 
 def _galley_units(b: _Bench) -> None:
@@ -105,45 +101,45 @@ def _galley_units(b: _Bench) -> None:
     b.do(units.set_own(b.job, (b.cell(north, 8),), "corner_leg", "950mm"))
     east = b.run("r1", "B", Level.BASE, "door rest, dishwasher 600, sink 900, drawers 800, slant right 300")
     window = next(o.id for o in b.job.room("r1").openings if o.kind == "window")
-    b.do(placing.hold(b.job, b.cell(east, 2), "centre", f"opening:{window}"))
+    b.do(placing.hold(b.job, b.cell(east, 2), "centre", Kind.OPENING.of(window)))
     hung = b.run("r1", "A", Level.HUNG, "gap 1250, pair 800, hood 900, pair 800, pair share, pair share, corner 600")
     for index, base in ((1, 3), (2, 4), (3, 5)):
-        b.do(placing.hold(b.job, b.cell(hung, index), "span", f"cell:{b.cell(north, base)}"))
+        b.do(placing.hold(b.job, b.cell(hung, index), "span", Kind.CELL.of(b.cell(north, base))))
     b.run("r1", "B", Level.HUNG, "door 450, pair 800")
 
 
 def _galley_island(b: _Bench) -> None:
-    island = b.do(islands.add_island(b.job, "r1"))
+    island = b.do(add_island(b.job, "r1"))
     for key, text in (
         ("angle", "180"), ("x", "4300mm"), ("y", "2500mm"), ("length", "1900mm"), ("seating", "300mm"),
         ("right", "waterfall"),
     ):  # fmt: skip
-        b.do(islands.set_island(b.job, island, key, text))
+        b.do(set_island(b.job, island, key, text))
     b.run("r1", "K1", Level.BASE, "drawers 600, drawers share, pair share")
 
 
 def _boot_room(b: _Bench) -> None:
     room = b.do(outline.add_room(b.job, "Boot room"))
-    b.do(features.set_use(b.job, room, "boot room"))
+    b.do(rooms.set_use(b.job, room, "boot room"))
     b.do(rooms.set_room_length(b.job, room, "width", "3300mm"))
     b.do(rooms.set_room_length(b.job, room, "depth", "2100mm"))
-    door = b.do(rooms.add_opening(b.job, room, "D", "door"))
-    b.do(rooms.set_opening(b.job, door, "x", "300mm"))
+    door = b.do(add_opening(b.job, room, "D", "door"))
+    b.do(set_opening(b.job, door, "x", "300mm"))
     lockers = b.run(room, "A", Level.BASE, "locker 450, locker 450, bench 1500, locker 450, locker rest")
     b.do(units.set_hand(b.job, (b.cell(lockers, 0), b.cell(lockers, 3)), "right"))
     b.run(room, "A", Level.HUNG, "gap 900, floating 1500")
-    b.do(features.add_molding(b.job, room, "skirting"))
+    b.do(add_molding(b.job, room, "skirting"))
 
 
 def _loft(b: _Bench) -> None:
     room = b.do(outline.add_room(b.job, "Sleeping loft"))
-    b.do(features.set_use(b.job, room, "bedroom"))
+    b.do(rooms.set_use(b.job, room, "bedroom"))
     for key, text in (("width", "4400mm"), ("depth", "3600mm"), ("height", "2450mm")):
         b.do(rooms.set_room_length(b.job, room, key, text))
-    door = b.do(rooms.add_opening(b.job, room, "D", "door"))
-    b.do(rooms.set_opening(b.job, door, "x", "300mm"))
+    door = b.do(add_opening(b.job, room, "D", "door"))
+    b.do(set_opening(b.job, door, "x", "300mm"))
     for kind in ("water", "waste"):
-        b.do(features.add_service(b.job, room, "B", kind, 1300.0))
+        b.do(add_service(b.job, room, "B", kind, 1300.0))
     _wardrobe(b, b.run(room, "A", Level.BASE, "wardrobe 1200, wardrobe 1200, wardrobe 1200"))
     b.run(room, "B", Level.BASE, "gap 850, vanity 900")
     media = b.run(room, "C", Level.BASE, "gap 300, media 1800, gap 300, bookcase 800")
@@ -177,9 +173,9 @@ def _wardrobe(b: _Bench, run: str) -> None:
     b.do(bays.split_bay(b.job, right, (1,), "share 400", "rows", "shelf"))
     b.do(bays.add_fitting(b.job, right, (1, 0), "RL-25"))
     b.do(bays.add_fitting(b.job, right, (1, 1), "SH-180"))
-    doors = b.do(sliding.add_sliding(b.job, BayRef(left, (1,)), BayRef(right, (1,)), 3))
-    b.do(sliding.set_band_count(b.job, doors, 0, "3"))
-    b.do(sliding.set_band(b.job, doors, 0, 1, "size", "1100mm"))
-    b.do(sliding.copy_leaf(b.job, doors, 0))
-    b.do(sliding.set_band(b.job, doors, 1, 1, "finish", "mirror"))
+    doors = b.do(add_sliding(b.job, BayRef(left, (1,)), BayRef(right, (1,)), 3))
+    b.do(set_band_count(b.job, doors, 0, "3"))
+    b.do(set_band(b.job, doors, 0, 1, "size", "1100mm"))
+    b.do(copy_leaf(b.job, doors, 0))
+    b.do(set_band(b.job, doors, 1, 1, "finish", "mirror"))
     b.do(runs.set_run_choice(b.job, run, "to_ceiling", "yes"))

@@ -10,11 +10,12 @@ from PyQt6.QtCore import QPointF, QRectF
 from tall_plank.desk.views.canvas import Canvas, Placed, strokes_of
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text, rectangle
+from tall_plank.job import Kind
 
-BACK = Shape(rectangle(0, 0, 1000, 800), Pen.MEDIUM, Layer.WALL, "wall:A", "wall")
-UNIT = Shape(rectangle(100, 100, 300, 400), Pen.MEDIUM, Layer.FRONT, "cell:u1", "#AABBCC")
-OTHER = Shape(rectangle(500, 100, 300, 400), Pen.MEDIUM, Layer.FRONT, "cell:u2", "#AABBCC")
-DIM = Dim(100, 400, 0.0, -1, "x", "300", "cell:u1", "width")
+BACK = Shape(rectangle(0, 0, 1000, 800), Pen.MEDIUM, Layer.WALL, Kind.WALL.of("A"), "wall")
+UNIT = Shape(rectangle(100, 100, 300, 400), Pen.MEDIUM, Layer.FRONT, Kind.CELL.of("u1"), "#AABBCC")
+OTHER = Shape(rectangle(500, 100, 300, 400), Pen.MEDIUM, Layer.FRONT, Kind.CELL.of("u2"), "#AABBCC")
+DIM = Dim(100, 400, 0.0, -1, "x", "300", Kind.CELL.of("u1"), "width")
 DRAWING = Drawing("d", (BACK, UNIT, OTHER, DIM, Text(250, 300, "A1", 2.2, Layer.LABEL)), 0, 0, 1000, 800)
 
 
@@ -42,10 +43,10 @@ def test_pixels_and_millimetres_undo_each_other(x: float, y: float) -> None:
 
 
 def test_the_topmost_thing_under_a_point_is_found(canvas: Canvas) -> None:
-    assert canvas.source_at(canvas.to_px(250, 300)) == "cell:u1"
-    assert canvas.source_at(canvas.to_px(450, 300)) == "wall:A"
-    assert canvas.source_at(canvas.to_px(1200 + 600, 300)) == "cell:u2"
-    assert canvas.source_at(canvas.to_px(1100, 300)) == ""
+    assert canvas.source_at(canvas.to_px(250, 300)) == Kind.CELL.of("u1")
+    assert canvas.source_at(canvas.to_px(450, 300)) == Kind.WALL.of("A")
+    assert canvas.source_at(canvas.to_px(1200 + 600, 300)) == Kind.CELL.of("u2")
+    assert canvas.source_at(canvas.to_px(1100, 300)) is None
 
 
 def test_only_what_lies_wholly_inside_is_windowed(canvas: Canvas) -> None:
@@ -53,9 +54,9 @@ def test_only_what_lies_wholly_inside_is_windowed(canvas: Canvas) -> None:
     canvas.set_placed([Placed(0.0, 0.0, DRAWING)])
     canvas.fit()
     rect = QRectF(canvas.to_px(50, 600), canvas.to_px(450, 50))
-    assert canvas.sources_in(rect) == ("cell:u1",)
+    assert canvas.sources_in(rect) == (Kind.CELL.of("u1"),)
     wide = QRectF(canvas.to_px(50, 600), canvas.to_px(820, 50))
-    assert set(canvas.sources_in(wide)) == {"cell:u1", "cell:u2"}
+    assert set(canvas.sources_in(wide)) == {Kind.CELL.of("u1"), Kind.CELL.of("u2")}
 
 
 def test_a_dimension_is_found_on_its_line_wherever_its_drawing_stands(canvas: Canvas) -> None:

@@ -11,6 +11,7 @@ from tall_plank.desk.app import dialogs
 from tall_plank.desk.app.application import open_window
 from tall_plank.desk.app.menus import TITLES
 from tall_plank.desk.app.window import Window
+from tall_plank.job import Kind
 from tall_plank.job.start import new_job
 
 
@@ -31,7 +32,7 @@ def test_commands_that_do_not_apply_are_grey(window: Window) -> None:
     window.document.select(())
     assert not window.commands.actions["delete"].isEnabled()
     window.commands.run("delete")
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     assert window.commands.actions["delete"].isEnabled()
 
 
@@ -44,7 +45,7 @@ def test_find_a_command_by_part_of_its_name(window: Window) -> None:
 
 def test_the_keys_of_tools_work_from_the_strip(window: Window) -> None:
     window.strip.setFocus()
-    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A5")),))
     QTest.keyClick(window.strip, Qt.Key.Key_M)
     assert window.document.workings.made.of(cell(window, "A5")).fronts[0].hand == "right"  # type: ignore[union-attr]
     QTest.keyClick(window.strip, Qt.Key.Key_Left, Qt.KeyboardModifier.AltModifier)
@@ -68,7 +69,7 @@ def test_the_key_sheet_lists_every_key(window: Window, qtbot) -> None:
 
 
 def test_undo_names_its_step_and_redo_does_it_again(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("delete")
     assert "delete a unit" in window.commands.actions["undo"].text().lower()
     window.commands.run("undo")
@@ -79,7 +80,7 @@ def test_undo_names_its_step_and_redo_does_it_again(window: Window) -> None:
 
 
 def test_selecting_alike_and_by_level(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A8')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A8")),))
     window.commands.run("select_alike")
     assert {window.document.job.find_cell(c)[2].number for c in window.document.cells} == {"A8", "A9"}
     window.commands.run("select_level")
@@ -89,11 +90,11 @@ def test_selecting_alike_and_by_level(window: Window) -> None:
 
 
 def test_copy_and_paste_between_two_windows(window: Window, qtbot, folders) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}", f"cell:{cell(window, 'A7')}"))
+    window.document.select((Kind.CELL.of(cell(window, "A2")), Kind.CELL.of(cell(window, "A7"))))
     window.commands.run("copy")
     other = open_window(new_job("Other"), folders)
     other.model._failed = "left out"
-    other.document.select(("wall:B",))
+    other.document.select((Kind.WALL.of("B"),))
     other.commands.run("paste")
     assert [p.number for p in other.document.room.placed] == ["B1", "B2"]
     clipboard = QGuiApplication.clipboard()
@@ -106,7 +107,7 @@ def test_copy_and_paste_between_two_windows(window: Window, qtbot, folders) -> N
 
 
 def test_duplicate_and_cut(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A5")),))
     window.commands.run("duplicate")
     assert [p.number for p in window.document.room.runs[0].cells][5] == "A11"
     window.commands.run("cut")

@@ -11,7 +11,7 @@ from tall_plank.desk.model.document import Document
 from tall_plank.edits import Change, jobs, runs, units
 from tall_plank.files.plankfile import read_plank
 from tall_plank.files.userdata import UserFolders
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 
@@ -66,35 +66,35 @@ def test_what_was_skipped_is_told(doc: Document, job: Job) -> None:
 def test_what_is_new_is_selected(doc: Document) -> None:
     doc.do(lambda j: runs.insert_unit(j, "r1", "B", "door"))
     (source,) = doc.selection
-    assert source.startswith("cell:")
-    assert doc.job.find_cell(source[5:])[2].number == "B1"
+    assert source.kind is Kind.CELL
+    assert doc.job.find_cell(source.id)[2].number == "B1"
 
 
 def test_adding_toggles_and_keeps_to_one_kind(doc: Document, job: Job) -> None:
-    a, b = f"cell:{cell_of(job, 'A2')}", f"cell:{cell_of(job, 'A3')}"
+    a, b = Kind.CELL.of(cell_of(job, "A2")), Kind.CELL.of(cell_of(job, "A3"))
     doc.select((a,))
     doc.select((b,), add=True)
     assert doc.selection == (a, b)
     doc.select((a,), add=True)
     assert doc.selection == (b,)
-    doc.select(("wall:A",), add=True)
-    assert doc.selection == ("wall:A",)
+    doc.select((Kind.WALL.of("A"),), add=True)
+    assert doc.selection == (Kind.WALL.of("A"),)
 
 
 def test_selecting_the_same_again_says_nothing(doc: Document, job: Job) -> None:
-    doc.select((f"cell:{cell_of(job, 'A2')}",))
+    doc.select((Kind.CELL.of(cell_of(job, "A2")),))
     said = heard(doc.selected)
-    doc.select((f"cell:{cell_of(job, 'A2')}",))
+    doc.select((Kind.CELL.of(cell_of(job, "A2")),))
     assert said == []
 
 
 def test_what_is_deleted_leaves_the_selection(doc: Document, job: Job) -> None:
     a, b = cell_of(job, "A2"), cell_of(job, "A3")
-    doc.select((f"cell:{a}", f"cell:{b}"))
+    doc.select((Kind.CELL.of(a), Kind.CELL.of(b)))
     doc.do(lambda j: runs.delete_cells(j, (a,)))
-    assert doc.selection == (f"cell:{b}",)
+    assert doc.selection == (Kind.CELL.of(b),)
     doc.undo()
-    assert doc.selection == (f"cell:{b}",)
+    assert doc.selection == (Kind.CELL.of(b),)
 
 
 def test_each_move_of_a_drag_starts_from_where_it_began(doc: Document, job: Job) -> None:
@@ -172,7 +172,7 @@ def test_a_save_that_fails_changes_nothing(doc: Document, tmp_path: Path) -> Non
 
 
 def test_another_job_takes_the_place_of_this_one(doc: Document, job: Job) -> None:
-    doc.select((f"cell:{cell_of(job, 'A2')}",))
+    doc.select((Kind.CELL.of(cell_of(job, "A2")),))
     doc.load(new_job("Other"), None, saved=False)
     assert doc.selection == ()
     assert doc.job.name == "Other"

@@ -19,7 +19,7 @@ from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.files.plankfile import write_plank
 from tall_plank.files.userdata import Autosave
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
 from tall_plank.stock.library import DATA
 
@@ -58,7 +58,7 @@ def test_a_second_opening_is_read_only(window: Window, tmp_path: Path, folders, 
 
 def test_work_is_kept_within_seconds_and_put_away_when_saved(window: Window, qtbot, tmp_path: Path, folders) -> None:
     window._autosave_timer.setInterval(20)
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("delete")
     assert window._autosave_timer.isActive()
     with qtbot.waitSignal(window._autosave_timer.timeout, timeout=3000):
@@ -71,12 +71,12 @@ def test_work_is_kept_within_seconds_and_put_away_when_saved(window: Window, qtb
 
 def test_autosave_comes_within_five_seconds_of_an_edit(window: Window, qtbot, folders) -> None:
     assert window._autosave_timer.interval() < 5000
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("delete")
     with qtbot.waitSignal(window._autosave_timer.timeout, timeout=5000):
         # later edits do not put the writing off
         for number in ("A3", "A4"):
-            window.document.select((f"cell:{cell(window, number)}",))
+            window.document.select((Kind.CELL.of(cell(window, number)),))
             window.commands.run("delete")
     assert list((folders.state / "autosave").glob("*.json"))
 
@@ -99,7 +99,7 @@ def test_work_left_behind_is_offered_and_taken_up(window: Window, job: Job, fold
 
 @pytest.mark.parametrize(("answer", "closes"), [("cancel", False), ("discard", True), ("save", True)])
 def test_closing_with_unsaved_work_asks(window: Window, monkeypatch, tmp_path: Path, answer: str, closes: bool) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("delete")
     monkeypatch.setattr(asking, "ask_unsaved", lambda *a: answer)
     monkeypatch.setattr(asking, "ask_save", lambda *a: tmp_path / "c.plank")

@@ -5,13 +5,14 @@ from PyQt6.QtTest import QTest
 
 from desk.conftest import cell
 from tall_plank.desk.app.window import Window
+from tall_plank.job import Kind
 
 
 def test_a_command_is_found_before_the_box_ever_had_the_keys(window: Window) -> None:
     find = window.bar.find_box
     find.setText("cutting no such thing")
     QTest.keyClick(find, Qt.Key.Key_Return)
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     find.setText("duplicate")
     count = len(window.document.job.cells())
     QTest.keyClick(find, Qt.Key.Key_Return)
@@ -20,7 +21,7 @@ def test_a_command_is_found_before_the_box_ever_had_the_keys(window: Window) -> 
 
 def test_what_no_longer_applies_is_not_done(window: Window) -> None:
     find = window.bar.find_box
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     find.setFocus()
     window.document.select(())
     count = len(window.document.job.cells())

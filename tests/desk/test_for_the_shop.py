@@ -14,6 +14,7 @@ from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.drawing.primitives import Layer
 from tall_plank.drawing.shopmarks import NOTE
+from tall_plank.job import Kind
 
 
 def marks(window: Window) -> tuple[int, int]:
@@ -48,7 +49,7 @@ def test_the_marks_follow_an_edit_and_are_no_step_of_the_job(window: Window) -> 
     window.commands.run("for_shop")
     assert len(window.document.history.names) == steps
     before = marks(window)[0]
-    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A5")),))
     window.commands.run("delete")
     assert 0 < marks(window)[0] < before
 

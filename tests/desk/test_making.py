@@ -14,6 +14,7 @@ from tall_plank.desk.look import asking
 from tall_plank.desk.pages.standards import StandardsPage
 from tall_plank.edits import bays
 from tall_plank.edits.units import set_own
+from tall_plank.job import Kind
 
 
 def page_of(window: Window) -> StandardsPage:
@@ -33,7 +34,7 @@ def column(page: StandardsPage, code: str) -> int:
 
 def test_another_standard_on_five_units_in_one_step_and_back(window: Window) -> None:
     doc = window.document
-    doc.select(tuple(f"cell:{cell(window, f'A{i}')}" for i in range(1, 6)))
+    doc.select(tuple(Kind.CELL.of(cell(window, f"A{i}")) for i in range(1, 6)))
     before = [doc.workings.made.of(c) for c in doc.cells]
     page = page_of(window)
     assert page.mine == 1
@@ -105,7 +106,7 @@ def test_only_where_they_differ_hides_the_rest(window: Window) -> None:
 
 def test_an_inherited_choice_shows_its_source_is_overridden_and_reverted(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     assert "standard" in spec(window, "joint").toolTip()
     inherited = spec(window, "joint").text()
     choose(window, "joint", "screw")
@@ -118,7 +119,7 @@ def test_an_inherited_choice_shows_its_source_is_overridden_and_reverted(window:
 
 def test_a_unit_is_looked_into_and_a_part_shows_its_holes(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("look_into")
     page = window.unit_page
     page.model._failed = "left out of this test"
@@ -138,7 +139,7 @@ def test_a_unit_is_looked_into_and_a_part_shows_its_holes(window: Window) -> Non
 
 def test_what_is_looked_into_follows_an_edit(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("look_into")
     page = window.unit_page
     page.model._failed = "left out of this test"
@@ -236,7 +237,7 @@ def test_a_shelf_is_slid_by_the_mouse_in_one_step(wardrobe: Window) -> None:
     from desk.conftest import drag
 
     w, doc = wardrobe, wardrobe.document
-    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select((Kind.CELL.of(doc.room.placed[0].cell),))
     doc.select_bay(())
     w.commands.run("split_shelf")
     answer(w, "3")
@@ -253,7 +254,7 @@ def test_a_shelf_is_slid_by_the_mouse_in_one_step(wardrobe: Window) -> None:
 
 def test_a_clear_size_is_typed_over_its_dimension(wardrobe: Window) -> None:
     w, doc = wardrobe, wardrobe.document
-    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select((Kind.CELL.of(doc.room.placed[0].cell),))
     doc.select_bay(())
     w.commands.run("split_divider")
     answer(w, "3")
@@ -270,7 +271,7 @@ def test_a_clear_size_is_typed_over_its_dimension(wardrobe: Window) -> None:
 
 def test_keys_go_from_bay_to_bay_and_out(wardrobe: Window) -> None:
     w, doc = wardrobe, wardrobe.document
-    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select((Kind.CELL.of(doc.room.placed[0].cell),))
     w.commands.run("bay_enter")
     w.commands.run("split_divider")
     answer(w, "3")
@@ -290,7 +291,7 @@ def test_keys_go_from_bay_to_bay_and_out(wardrobe: Window) -> None:
 
 def test_a_fitting_that_does_not_fit_is_refused_with_the_size_it_needs(wardrobe: Window) -> None:
     w, doc = wardrobe, wardrobe.document
-    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select((Kind.CELL.of(doc.room.placed[0].cell),))
     w.commands.run("bay_enter")
     w.commands.run("split_shelf")
     answer(w, "4")
@@ -323,10 +324,10 @@ def test_sliding_doors_are_put_before_units_filled_and_taken_away(wardrobe: Wind
     run = doc.room.runs[0].run.id
     first = doc.room.placed[0].cell
     doc.do(lambda job: runs.insert_unit(job, doc.room_id, "A", "wardrobe", after=first))
-    doc.select(tuple(f"cell:{p.cell}" for p in doc.room.placed))
+    doc.select(tuple(Kind.CELL.of(p.cell) for p in doc.room.placed))
     doc.show_fronts("closed")
     QTest.keyClick(w.strip, Qt.Key.Key_L, Qt.KeyboardModifier.ShiftModifier)
-    (name,) = doc.ids("sliding")
+    (name,) = doc.ids(Kind.SLIDING)
     assert all(not unit.fronts for _, unit in doc.workings.made.units)
     from desk.conftest import type_into
 
@@ -343,7 +344,7 @@ def test_sliding_doors_are_put_before_units_filled_and_taken_away(wardrobe: Wind
     doc.select(())
     middle = w.strip.to_px(w.strip.wall_x("A") + doors.x + doors.width / 4, 1200.0).toPoint()
     QTest.mouseClick(w.strip, Qt.MouseButton.LeftButton, pos=middle)
-    assert doc.ids("sliding") == (name,)
+    assert doc.ids(Kind.SLIDING) == (name,)
     w.commands.run("delete")
     assert doc.workings.made.sliding == ()
     w.commands.run("undo")
@@ -389,7 +390,7 @@ def test_a_kind_of_ones_own_is_read_placed_and_sized(window: Window, monkeypatch
 
 def test_any_value_is_overridden_on_a_unit_by_the_page_and_given_back(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}", f"cell:{cell(window, 'A3')}"))
+    doc.select((Kind.CELL.of(cell(window, "A2")), Kind.CELL.of(cell(window, "A3"))))
     page = page_of(window)
     where = row(page, "row_inset")
     shown = page.table.item(where, 1)
@@ -409,7 +410,7 @@ def test_any_value_is_overridden_on_a_unit_by_the_page_and_given_back(window: Wi
 
 def test_all_fronts_of_a_style_are_replaced_by_one_command(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     old = doc.workings.made.of(doc.cells[0]).fronts[0].style  # type: ignore[union-attr]
     assert old == "slab"
     window.commands.run("restyle_framed")
@@ -424,13 +425,13 @@ def test_another_room_or_job_leaves_the_bay(wardrobe: Window) -> None:
     from tall_plank.job.start import new_job
 
     w, doc = wardrobe, wardrobe.document
-    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select((Kind.CELL.of(doc.room.placed[0].cell),))
     w.commands.run("bay_enter")
     assert doc.bay == ()
     doc.do(lambda job: add_room(job, "Loft"))
     assert doc.room.room.name == "Loft" and doc.bay is None
     doc.show_room("r1")
-    doc.select((f"cell:{doc.room.placed[0].cell}",))
+    doc.select((Kind.CELL.of(doc.room.placed[0].cell),))
     w.commands.run("bay_enter")
     w.load(new_job("Other"), None)
     assert doc.bay is None
@@ -440,7 +441,7 @@ def test_the_drawing_of_the_part_that_is_looked_at_is_exported(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("look_into")
     window.unit_page.model._failed = "left out of this test"
     window.unit_page.parts.selectRow(2)
@@ -455,7 +456,7 @@ def test_the_drawing_of_the_part_that_is_looked_at_is_exported(
 
 def test_a_unit_that_is_looked_into_and_can_no_longer_be_made_is_still_shown(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     window.look_into()
     page = window.unit_page
     page.model._failed = ""
@@ -469,7 +470,7 @@ def test_a_unit_that_is_looked_into_and_can_no_longer_be_made_is_still_shown(win
 
 def test_one_board_of_a_divided_bay_is_taken_out(wardrobe: Window) -> None:
     doc = wardrobe.document
-    doc.select((f"cell:{doc.job.cells()[0].id}",))
+    doc.select((Kind.CELL.of(doc.job.cells()[0].id),))
     doc.do(lambda job: bays.join_bay(job, doc.cells[0], ()))
     doc.do(lambda job: bays.split_bay(job, doc.cells[0], (), "3", "columns", "divider"))
     doc.select_bay((1,))
@@ -483,7 +484,7 @@ def test_one_board_of_a_divided_bay_is_taken_out(wardrobe: Window) -> None:
 
 def test_units_follow_the_job_again_by_a_button(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     page = page_of(window)
     assert not page.follow.isEnabled()
     page.table.setCurrentCell(1, column(page, "slip-cam"))

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication
 from desk.conftest import cell, drag, placed, spec, type_into
 from tall_plank.desk.app.application import make_app, open_window
 from tall_plank.desk.app.window import Window
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 
 
 @pytest.fixture
@@ -35,7 +35,7 @@ def colors(window: Window) -> set[int]:
 def test_the_model_is_drawn_and_follows_the_job(seen: Window, qtbot) -> None:
     assert len(colors(seen)) > 8
     before = seen.model._image.copy()  # type: ignore[union-attr]
-    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.document.select((Kind.CELL.of(cell(seen, "A2")),))
     with qtbot.waitSignal(seen.model.drawn, timeout=10_000):
         type_into(spec(seen, "width"), "1000")
     assert seen.model._image != before
@@ -47,9 +47,9 @@ def test_a_click_on_the_model_picks_a_unit(seen: Window) -> None:
         for x in range(20, seen.model.width(), 12)
         for y in range(20, seen.model.height(), 12)
     }
-    units = {s for s in sources if s.startswith("cell:")}
+    units = {s for s in sources if s is not None and s.kind is Kind.CELL}
     assert len(units) >= 5
-    assert any(s.startswith("room:") for s in sources)
+    assert any(s is not None and s.kind is Kind.ROOM for s in sources)
 
 
 def test_fit_and_zoom_draw_again(seen: Window, qtbot) -> None:
@@ -83,10 +83,10 @@ def test_places_go_to_the_screen_and_back(seen: Window) -> None:
 
 
 def test_a_selected_unit_is_dragged_along_its_run_in_the_model(seen: Window) -> None:
-    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.document.select((Kind.CELL.of(cell(seen, "A2")),))
     seen.model.render_now()
     start, end = screen(seen, "A2").toPoint(), screen(seen, "A5", 0.8).toPoint()
-    assert seen.model.source_at(QPointF(start)) == f"cell:{cell(seen, 'A2')}"
+    assert seen.model.source_at(QPointF(start)) == Kind.CELL.of(cell(seen, "A2"))
     drag(seen.model, start, end)
     assert [p.number for p in seen.document.room.runs[0].cells] == ["A1", "A3", "A4", "A5", "A2", "A6"]
     seen.commands.run("undo")
@@ -108,7 +108,7 @@ def test_a_kind_is_dropped_on_a_wall_of_the_model(seen: Window) -> None:
 
 
 def test_a_double_click_in_the_model_types_the_width(seen: Window) -> None:
-    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.document.select((Kind.CELL.of(cell(seen, "A2")),))
     seen.model.render_now()
     QTest.mouseDClick(
         seen.model, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, screen(seen, "A2").toPoint()
@@ -132,7 +132,7 @@ def test_a_shelf_is_slid_in_the_model_and_a_bay_picked(seen: Window) -> None:
     seen.show_view("model")
     doc, model = seen.document, seen.model
     doc.show_fronts("off")
-    doc.select((f"cell:{at}",))
+    doc.select((Kind.CELL.of(at),))
     model.fit()
     model.render_now()
     p = doc.room.placed[0]
@@ -153,7 +153,7 @@ def test_a_shelf_is_slid_in_the_model_and_a_bay_picked(seen: Window) -> None:
 
 
 def test_machining_of_the_selected_unit_is_drawn_in_the_room(seen: Window) -> None:
-    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.document.select((Kind.CELL.of(cell(seen, "A2")),))
     seen.model.render_now()
     before = sum(len(mesh.quads) for mesh, _ in seen.model._meshes.values())
     seen.commands.run("for_shop")
@@ -167,7 +167,7 @@ def test_machining_of_the_selected_unit_is_drawn_in_the_room(seen: Window) -> No
 @pytest.mark.parametrize("with_shift", [True, False])
 def test_a_unit_by_itself_is_shifted_by_hand(seen: Window, with_shift: bool) -> None:
     """Its view grows from the model's; a name of its own must not hide one of the model's."""
-    seen.document.select((f"cell:{cell(seen, 'A2')}",))
+    seen.document.select((Kind.CELL.of(cell(seen, "A2")),))
     seen.commands.run("look_into")
     model = seen.unit_page.model
     model.render_now()

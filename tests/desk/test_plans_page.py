@@ -10,6 +10,7 @@ from desk.conftest import cell, spec, type_into
 from tall_plank.desk.app.window import Window
 from tall_plank.edits import cutting, runs
 from tall_plank.edits.change import Change
+from tall_plank.job import Kind
 
 LEFT = Qt.MouseButton.LeftButton
 LONG = 30_000  # ms; a cold process compiles on its first start
@@ -26,7 +27,7 @@ def test_boards_are_planned_beside_the_window_and_the_plan_is_kept(window: Windo
         window.commands.run("plan_boards")
         assert page.stop.isVisible() and not page.search.isVisible()
         # The window goes on working: another unit is looked at meanwhile.
-        doc.select((f"cell:{cell(window, 'A3')}",))
+        doc.select((Kind.CELL.of(cell(window, "A3")),))
     assert "found, not kept yet" in page.figures.text()
     before = doc.workings.tally.boards
     QTest.mouseClick(page.keep, LEFT)

@@ -12,10 +12,14 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
 from tall_plank.desk.app.window import Window
-from tall_plank.edits import features, guides, islands, rooms, runs, runtext, tops
+from tall_plank.edits import rooms, runs, runtext, tops
+from tall_plank.edits.things.column import add_column
+from tall_plank.edits.things.guide import add_guide
+from tall_plank.edits.things.island import add_island
+from tall_plank.edits.things.opening import add_opening
 from tall_plank.files.library import kept
 from tall_plank.files.userdata import UserFolders
-from tall_plank.job import Job, Level
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import outlines as ol
 from tall_plank.setout import walls_of
@@ -42,7 +46,7 @@ def island_window(qtbot, folders: UserFolders) -> Iterator[Window]:
     """A large room with an island of two units and a run on the north wall."""
     job = rooms.set_room_length(new_job("Island"), "r1", "width", "5400").job
     job = rooms.set_room_length(job, "r1", "depth", "4200").job
-    job = islands.add_island(job, "r1", (2700.0, 2000.0)).job
+    job = add_island(job, "r1", (2700.0, 2000.0)).job
     for wall, text in (("A", "drawers 600, pair 900, pair rest, drawers 600"), ("K1", "drawers share, pair share")):
         change = runs.add_run(job, "r1", wall, Level.BASE)
         job = runtext.type_run(change.job, change.made[0], text).job
@@ -107,7 +111,7 @@ def test_a_room_is_typed_alone(empty_window: Window) -> None:
     assert not w.run_text.isVisible()
     assert lengths(w)["F"] == 2400
     # The same by the spec sheet.
-    pick(w, "room:r1")
+    pick(w, Kind.ROOM.of("r1"))
     type_into(spec(w, "outline"), "4000, 3000, rest, rest")
     assert lengths(w) == {"A": 4000, "B": 3000, "C": 4000, "D": 3000}
 
@@ -132,13 +136,13 @@ def test_an_outline_that_crosses_is_not_closed_and_escape_gives_up(empty_window:
 def test_a_corner_and_a_wall_are_dragged_in_the_plan(empty_window: Window) -> None:
     w = empty_window
     w.show_view("plan")
-    pick(w, "room:r1")
+    pick(w, Kind.ROOM.of("r1"))
     drag(w.plan, at(w, 3600, 0), at(w, 4000, -300))
     assert lengths(w)["A"] == pytest.approx(4000, abs=25)
     assert lengths(w)["B"] == pytest.approx(2700, abs=25)
     w.commands.run("undo")
     assert lengths(w)["A"] == 3600
-    pick(w, "wall:B")
+    pick(w, Kind.WALL.of("B"))
     drag(w.plan, at(w, 3675, 1200), at(w, 3975, 1200))
     assert lengths(w)["A"] == pytest.approx(3900, abs=25)
     assert w.document.history.undo_name == "Move wall B"
@@ -150,7 +154,7 @@ def test_a_wall_takes_a_corner_by_double_click_and_its_length_and_angle_are_type
     QTest.mouseDClick(w.plan, LEFT, NONE, at(w, 1800, 2475))
     assert list(lengths(w)) == ["A", "E", "B", "C", "D"]
     w.commands.run("undo")
-    pick(w, "wall:A")
+    pick(w, Kind.WALL.of("A"))
     type_into(spec(w, "angle"), "100")
     assert walls_of(w.document.room.room)[0].after == pytest.approx(100)
     type_into(spec(w, "angle"), "no")
@@ -214,7 +218,7 @@ def test_the_shelf_of_the_room_drops_a_breast_on_the_plan(empty_window: Window) 
 
 def test_a_column_is_dragged_along_its_wall_in_strip_and_plan(empty_window: Window) -> None:
     w = empty_window
-    w.document.do(lambda job: features.add_column(job, "r1", "A", "column", 500.0))
+    w.document.do(lambda job: add_column(job, "r1", "A", "column", 500.0))
     start = w.strip.to_px(650.0, 1200.0).toPoint()
     drag(w.strip, start, start + QPoint(60, 0))
     moved = w.document.room.room.columns[0].x.mm
@@ -263,13 +267,13 @@ def test_an_island_from_nothing_by_mouse(empty_window: Window) -> None:
     w.document.do(lambda job: rooms.set_room_length(job, "r1", "width", "5400"))
     w.document.do(lambda job: rooms.set_room_length(job, "r1", "depth", "4200"))
     w.plan.drop("room:island", 2700.0, 2100.0)
-    assert w.document.ids("island")
+    assert w.document.ids(Kind.ISLAND)
     line = w.document.room.faces[0]
     middle = line.frame.out((line.length / 2, -280.0, 0.0))
     w.plan.drop("drawers", middle[0], middle[1])
     w.plan.drop("pair", middle[0] + 300, middle[1])
     assert [(p.number, p.wall) for p in w.document.room.placed] == [("K1", "K1"), ("K2", "K1")]
-    pick(w, f"island:{w.document.room.room.islands[0].id}")
+    pick(w, Kind.ISLAND.of(w.document.room.room.islands[0].id))
     type_into(spec(w, "seating"), "300")
     choose(w, "right", "waterfall")
     assert {b.kind for b in w.document.room.boards} >= {"waterfall leg", "back panel", "end panel"}
@@ -281,15 +285,15 @@ def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> N
     w = island_window
     w.show_view("plan")
     line = w.document.room.faces[0]
-    top = next(t for t in w.document.room.worktops if t.source.startswith("island"))
+    top = next(t for t in w.document.room.worktops if t.source.kind is Kind.ISLAND)
     grab = line.frame.out((line.length / 2, 8.0, 0.0))  # the worktop behind the units
     drag(w.plan, at(w, grab[0], grab[1]), at(w, grab[0] + 400, grab[1] - 300))
     assert w.document.history.undo_name == "Move island K"
-    pick(w, f"island:{w.document.room.room.islands[0].id}")
+    pick(w, Kind.ISLAND.of(w.document.room.room.islands[0].id))
     dim = next(d for d in w.plan.extra_dims if d.key == "back")
     w.plan.type_dim(dim)
     type_into(w.plan.box, "1100")
-    found = next(t for t in w.document.room.worktops if t.source.startswith("island"))
+    found = next(t for t in w.document.room.worktops if t.source.kind is Kind.ISLAND)
     back = w.document.room.wall("K1").frame.out((0.0, -found.rear, 0.0))[1]
     assert 4200 - 599 - back == pytest.approx(1100)
     assert top.length == found.length
@@ -302,7 +306,7 @@ def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> N
 def test_an_island_moves_by_arrows_and_turns(island_window: Window) -> None:
     w = island_window
     island = w.document.room.room.islands[0]
-    pick(w, f"island:{island.id}")
+    pick(w, Kind.ISLAND.of(island.id))
     w.plan.setFocus()
     QTest.keyClick(w.plan, Qt.Key.Key_Left)
     QTest.keyClick(w.plan, Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier)
@@ -325,20 +329,20 @@ def test_a_wall_of_an_odd_room_is_typed_in_plan_and_strip(empty_window: Window) 
     type_outline("type_outline")
     type_into(w.run_text.box, "5400, 4200, 3000, 1800 corner 270, rest, rest")
     w.show_view("plan")
-    dim = next(d for d in w.plan.dims() if d.key == "wall:C")
+    dim = next(d for d in w.plan.dims() if d.source == Kind.WALL.of("C") and d.key == "length")
     w.plan.type_dim(dim)
     type_into(w.plan.box, "3200")
     assert lengths(w)["C"] == 3200
     w.show_view("strip")
     w.commands.run("dims")
-    dim = next(d for d in w.strip.dims() if d.key == "wall:B")
+    dim = next(d for d in w.strip.dims() if d.source == Kind.WALL.of("B") and d.key == "length")
     w.strip.type_dim(dim)
     type_into(w.strip.box, "4300")
     assert lengths(w)["B"] == 4300
 
 
 def test_a_clear_distance_is_typed_in_the_plan(window: Window) -> None:
-    pick(window, f"cell:{cell(window, 'A8')}")
+    pick(window, Kind.CELL.of(cell(window, "A8")))
     dim = next(d for d in window.plan.extra_dims if d.key == "left")
     window.plan.type_dim(dim)
     type_into(window.plan.box, "1000")
@@ -350,20 +354,20 @@ def test_a_clear_distance_is_typed_in_the_plan(window: Window) -> None:
 
 def test_a_unit_is_centred_moved_repeated_and_labelled_by_keys(window: Window) -> None:
     w = window
-    w.document.do(lambda job: rooms.add_opening(job, "r1", "A", "window", 1000.0))
-    pick(w, f"cell:{cell(w, 'A3')}")
+    w.document.do(lambda job: add_opening(job, "r1", "A", "window", 1000.0))
+    pick(w, Kind.CELL.of(cell(w, "A3")))
     w.strip.setFocus()
     QTest.keyClick(w.strip, Qt.Key.Key_C)
     assert placed(w, "A3").x + 450 == pytest.approx(1500)
     QTest.keyClick(w.strip, Qt.Key.Key_U, Qt.KeyboardModifier.ShiftModifier)
     assert placed(w, "A3").x == 650
-    pick(w, f"cell:{cell(w, 'A8')}")
+    pick(w, Kind.CELL.of(cell(w, "A8")))
     w.strip.setFocus()
     QTest.keyClick(w.strip, Qt.Key.Key_B)
     QTest.keyClicks(w.strip.box, "-100")
     QTest.keyClick(w.strip.box, Qt.Key.Key_Return)
     assert placed(w, "A8").x - placed(w, "A7").right == pytest.approx(800)
-    pick(w, f"cell:{cell(w, 'A2')}")
+    pick(w, Kind.CELL.of(cell(w, "A2")))
     w.commands.run("repeat")
     type_into(w.strip.box, "x")
     assert w.strip.box.isVisible()
@@ -377,7 +381,7 @@ def test_a_unit_is_centred_moved_repeated_and_labelled_by_keys(window: Window) -
 
 def test_group_lock_hide_and_link_through_the_menus(window: Window) -> None:
     w = window
-    two = (f"cell:{cell(w, 'A2')}", f"cell:{cell(w, 'A5')}")
+    two = (Kind.CELL.of(cell(w, "A2")), Kind.CELL.of(cell(w, "A5")))
     w.document.select(two)
     w.commands.run("group")
     w.document.select(())
@@ -393,7 +397,7 @@ def test_group_lock_hide_and_link_through_the_menus(window: Window) -> None:
     assert two[0] not in sources
     assert w.document.workings.tally.parts > 0
     w.commands.run("show_all")
-    w.document.select((two[1], f"cell:{cell(w, 'A6')}"))
+    w.document.select((two[1], Kind.CELL.of(cell(w, "A6"))))
     w.commands.run("link")
     assert placed(w, "A6").template == "door"
     w.commands.run("unlink")
@@ -401,7 +405,7 @@ def test_group_lock_hide_and_link_through_the_menus(window: Window) -> None:
 
 def test_units_are_kept_in_the_library_and_placed_from_the_shelf(window: Window) -> None:
     w = window
-    w.document.select((f"cell:{cell(w, 'A2')}",))
+    w.document.select((Kind.CELL.of(cell(w, "A2")),))
     w.commands.run("keep")
     w.run_text.box.clear()
     QTest.keyClick(w.run_text.box, Qt.Key.Key_Return)
@@ -409,7 +413,7 @@ def test_units_are_kept_in_the_library_and_placed_from_the_shelf(window: Window)
     type_into(w.run_text.box, "Harrow drawers")
     codes = [w.shelf.list.item(i).data(Qt.ItemDataRole.UserRole) for i in range(w.shelf.list.count())]
     assert "saved:Harrow drawers.json" in codes
-    pick(w, "wall:C")
+    pick(w, Kind.WALL.of("C"))
     w.shelf.list.used.emit("saved:Harrow drawers.json")
     assert [p.template for p in w.document.room.placed if p.wall == "C"] == ["drawers"]
     w.commands.run("forget")
@@ -420,7 +424,7 @@ def test_units_are_kept_in_the_library_and_placed_from_the_shelf(window: Window)
 
 def test_a_whole_run_is_mirrored_and_undone(window: Window) -> None:
     before: Job = window.document.job
-    pick(window, f"cell:{cell(window, 'A2')}")
+    pick(window, Kind.CELL.of(cell(window, "A2")))
     window.commands.run("mirror_run")
     assert [p.number for p in window.document.room.runs[0].cells] == ["A6", "A5", "A4", "A3", "A2", "A1"]
     window.commands.run("undo")
@@ -431,12 +435,12 @@ def test_a_corner_kitchen_by_text_and_its_worktop_by_typing(empty_window: Window
     w = empty_window
     w.commands.run("type_base")
     type_into(w.run_text.box, "drawers 600, sink 900, dishwasher 600, door rest, corner 950")
-    pick(w, "wall:B")
+    pick(w, Kind.WALL.of("B"))
     w.commands.run("type_base")
     type_into(w.run_text.box, "drawers 600, pair rest")
     assert placed(w, "B1").x == 900
     run = w.document.room.runs[0].run.id
-    pick(w, f"run:{run}")
+    pick(w, Kind.RUN.of(run))
     choose(w, "joint", "mitre")
     assert any(t.joints[0] == "mitre" for t in w.document.room.worktops)
     type_into(spec(w, "overhang_front"), "45")
@@ -460,8 +464,8 @@ def test_a_guide_line_is_set_dragged_typed_and_deleted_in_the_strip(window: Wind
     start = w.strip.to_px(900.0, guide.at.mm).toPoint()
     drag(w.strip, start, w.strip.to_px(900.0, 300.0).toPoint())
     assert w.document.room.room.guides[0].at.mm == pytest.approx(300, abs=1 / w.strip.scale)
-    assert w.document.selection == (f"guide:{guide.id}",)
-    dim = next(d for d in w.strip.extra_dims if d.source == f"guide:{guide.id}")
+    assert w.document.selection == (Kind.GUIDE.of(guide.id),)
+    dim = next(d for d in w.strip.extra_dims if d.source == Kind.GUIDE.of(guide.id))
     w.strip.type_dim(dim)
     type_into(w.strip.box, "1.2m")
     assert w.document.room.room.guides[0].at.mm == 1200
@@ -475,8 +479,8 @@ def test_a_guide_line_is_set_dragged_typed_and_deleted_in_the_strip(window: Wind
 
 def test_a_unit_dragged_wider_snaps_to_a_guide_line_and_names_it(window: Window) -> None:
     w = window
-    w.document.do(lambda job: guides.add_guide(job, "r1", "x", "A", 777.0))
-    pick(w, f"cell:{cell(w, 'A2')}")
+    w.document.do(lambda job: add_guide(job, "r1", "x", "A", 777.0))
+    pick(w, Kind.CELL.of(cell(w, "A2")))
     p = placed(w, "A2")
     x = w.strip.wall_x("A")
     start = w.strip.to_px(x + p.right, p.bottom + p.height / 2).toPoint()
@@ -488,7 +492,7 @@ def test_a_unit_dragged_wider_snaps_to_a_guide_line_and_names_it(window: Window)
 
 def test_a_hung_run_is_lifted_by_one_of_its_units_and_snaps_to_the_head_of_a_window(window: Window) -> None:
     w = window
-    w.document.do(lambda job: rooms.add_opening(job, "r1", "A", "door", 2700.0))
+    w.document.do(lambda job: add_opening(job, "r1", "A", "door", 2700.0))
     (door,) = w.document.room.room.openings
     before = placed(w, "A7")
     start = strip_point(w, "A7")
@@ -505,8 +509,8 @@ def test_a_hung_run_is_lifted_by_one_of_its_units_and_snaps_to_the_head_of_a_win
 
 def test_a_door_is_dragged_until_its_side_meets_a_guide_line(empty_window: Window) -> None:
     w = empty_window
-    w.document.do(lambda job: rooms.add_opening(job, "r1", "A", "door", 300.0))
-    w.document.do(lambda job: guides.add_guide(job, "r1", "x", "A", 2000.0))
+    w.document.do(lambda job: add_opening(job, "r1", "A", "door", 300.0))
+    w.document.do(lambda job: add_guide(job, "r1", "x", "A", 2000.0))
     (door,) = w.document.room.room.openings
     x = w.strip.wall_x("A")
     start = w.strip.to_px(x + 500.0, 1000.0).toPoint()
@@ -517,13 +521,13 @@ def test_a_door_is_dragged_until_its_side_meets_a_guide_line(empty_window: Windo
 
 def test_a_roof_window_is_placed_from_the_menu_and_dragged(empty_window: Window) -> None:
     w = empty_window
-    pick(w, "wall:C")
+    pick(w, Kind.WALL.of("C"))
     w.commands.run("place_roof_window")
     assert "slopes" in w.message.text.text()
     w.commands.run("place_slope")
     w.commands.run("place_roof_window")
     (found,) = w.document.room.room.roof_windows
-    assert w.document.selection == (f"roof window:{found.id}",)
+    assert w.document.selection == (Kind.ROOF_WINDOW.of(found.id),)
     x = w.strip.wall_x("C") + found.x.mm + found.width.mm / 2
     middle = w.strip.to_px(x, found.sill.mm + 120.0).toPoint()
     drag(w.strip, middle, QPoint(middle.x() - 60, middle.y()))
@@ -571,7 +575,7 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     w = island_window
     w.show_view("plan")
     (island,) = w.document.room.room.islands
-    source = f"island:{island.id}"
+    source = Kind.ISLAND.of(island.id)
     w.document.do(lambda job: tops.follow_corners(job, source))
     pick(w, source)
     before = w.document.room.room.islands[0].top.outline
@@ -600,7 +604,7 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
 
 def test_what_is_kept_is_what_was_selected_when_its_name_was_asked_for(window: Window) -> None:
     doc = window.document
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("keep")
     doc.select(())
     type_into(window.run_text.box, "Quay drawers")
@@ -608,7 +612,7 @@ def test_what_is_kept_is_what_was_selected_when_its_name_was_asked_for(window: W
     (saved,) = kept(doc.folders)[0]
     assert (saved.saved.name, len(saved.saved.runs[0].units)) == ("Quay drawers", 1)
     # What is gone by then is told in the line.
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("keep")
     doc.do(lambda job: runs.delete_cells(job, doc.cells))
     type_into(window.run_text.box, "Lost")

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose_display, drag, placed, spec, type_into
 from tall_plank.desk.app.window import Window
+from tall_plank.job import Kind
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
@@ -23,7 +24,7 @@ def test_cells_line_up_with_the_strip_and_show_what_is_left(window: Window) -> N
 
 
 def test_tab_walks_along_typing(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("type_width")
     QTest.keyClicks(window.lines.box, "500")
     QTest.keyClick(window.lines.box, Qt.Key.Key_Tab)
@@ -34,7 +35,7 @@ def test_tab_walks_along_typing(window: Window) -> None:
 
 
 def test_share_and_rest_are_widths_too(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A5")),))
     window.commands.run("type_width")
     type_into(window.lines.box, "share")
     assert spec(window, "rule").text() == "share"
@@ -44,7 +45,7 @@ def test_share_and_rest_are_widths_too(window: Window) -> None:
 
 def test_text_in_a_width_says_what_is_wrong(window: Window) -> None:
     job = window.document.job
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("type_width")
     for text in ("wide", "20", "90000", "600/0", ""):
         type_into(window.lines.box, text)
@@ -56,7 +57,7 @@ def test_text_in_a_width_says_what_is_wrong(window: Window) -> None:
 def test_a_box_left_as_it_was_changes_nothing(window: Window) -> None:
     choose_display(window, "in")
     job = window.document.job
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("type_width")
     QTest.keyClick(window.lines.box, Qt.Key.Key_Return)
     assert window.document.job is job
@@ -84,7 +85,7 @@ def test_a_wrong_run_text_keeps_the_text_and_names_the_piece(window: Window) -> 
 
 
 def test_enter_on_a_wrong_width_keeps_what_was_typed(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.commands.run("type_width")
     type_into(window.lines.box, "2 parsecs")
     assert window.lines.box.text() == "2 parsecs"
@@ -122,7 +123,7 @@ def test_a_second_click_on_a_cell_types_its_width(window: Window) -> None:
 
 
 def test_any_digit_on_a_run_line_starts_a_width_though_some_are_keys_of_views(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.lines.setFocus()
     for digit in "450":
         QTest.keyClick(QApplication.focusWidget(), digit)

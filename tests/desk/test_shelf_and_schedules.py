@@ -10,12 +10,13 @@ from PyQt6.QtTest import QTest
 from conftest import cell_of
 from desk.conftest import cell, choose_display, move, placed, spec, strip_point, type_into
 from tall_plank.desk.app.window import Window
+from tall_plank.job import Kind
 
 LEFT = Qt.MouseButton.LeftButton
 
 
 def test_the_shelf_is_searched_and_enter_places_the_first(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A5")),))
     QTest.keyClicks(window.shelf.search, "drawer")
     QTest.keyClick(window.shelf.search, Qt.Key.Key_Return)
     cells = window.document.room.runs[0].cells
@@ -89,7 +90,7 @@ def test_inches_show_everywhere_and_change_no_size(window: Window) -> None:
     old = window.document.workings.layout.placed
     choose_display(window, "in/16")
     assert window.document.workings.layout.placed == old
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     assert spec(window, "width").text() == "~23 5/8"
     window.commands.run("type_width")
     type_into(window.lines.box, '23 5/8"')
@@ -98,7 +99,7 @@ def test_inches_show_everywhere_and_change_no_size(window: Window) -> None:
 
 
 def test_nothing_jumps_when_values_change(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     places = {k: line.geometry() for k, line in window.spec.lines.items()}
     sizes = (window.strip.geometry(), window.plan.geometry(), window.tally.geometry())
     window.commands.run("type_width")

@@ -7,12 +7,13 @@ from PyQt6.QtTest import QTest
 
 from desk.conftest import cell, choose, placed, spec, type_into
 from tall_plank.desk.app.window import Window
+from tall_plank.job import Kind
 
 LEFT = Qt.MouseButton.LeftButton
 
 
 def test_own_values_are_boxed_and_given_back_with_a_click(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     assert spec(window, "height").property("origin") == "inherited"
     assert "base_height" in spec(window, "height").toolTip()
     type_into(spec(window, "height"), "700")
@@ -46,7 +47,7 @@ def test_leaving_a_various_value_changes_nothing(window: Window) -> None:
 
 def test_a_wrong_value_is_named_at_its_line(window: Window) -> None:
     job = window.document.job
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     for key, text in (("height", "tall"), ("depth", "1"), ("drawers", "many"), ("bay1", "-5")):
         type_into(spec(window, key), text)
         line = window.spec.line(key)
@@ -58,7 +59,7 @@ def test_a_wrong_value_is_named_at_its_line(window: Window) -> None:
 
 
 def test_choices_are_picked_from_their_menu(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A5')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A5")),))
     choose(window, "hand", "right")
     choose(window, "front_style", "framed")
     choose(window, "handle", "none")

@@ -7,9 +7,10 @@ import pytest
 from conftest import cell_of
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.spec.rows import Row, Sheet, sheet_for
-from tall_plank.edits import rooms, units
+from tall_plank.edits import units
+from tall_plank.edits.things.opening import add_opening
 from tall_plank.files.userdata import UserFolders
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 
 
 @pytest.fixture
@@ -26,7 +27,7 @@ def keys(sheet: Sheet) -> set[str]:
 
 
 def test_a_unit_shows_size_bays_fronts_finish_and_what_it_is_made_of(doc: Document, job: Job) -> None:
-    doc.select((f"cell:{cell_of(job, 'A2')}",))
+    doc.select((Kind.CELL.of(cell_of(job, "A2")),))
     sheet = sheet_for(doc, "units")
     assert sheet.title == "A2 · Drawers"
     assert keys(sheet) >= {"kind", "width", "rule", "height", "drawers", "bay0", "front_style", "handle", "finish_front",
@@ -38,17 +39,17 @@ def test_a_unit_shows_size_bays_fronts_finish_and_what_it_is_made_of(doc: Docume
 
 
 def test_a_filler_and_a_gap_show_only_what_they_have(doc: Document, job: Job) -> None:
-    doc.select((f"cell:{cell_of(job, 'A1')}",))
+    doc.select((Kind.CELL.of(cell_of(job, "A1")),))
     assert "front_style" not in keys(sheet_for(doc, "units"))
     gap = next(c.id for c in job.cells() if not c.number)
-    doc.select((f"cell:{gap}",))
+    doc.select((Kind.CELL.of(gap),))
     sheet = sheet_for(doc, "units")
     assert sheet.title == "Hung gap"
     assert keys(sheet) == {"kind", "width", "rule", "anchor", "label", "locked", "hidden"}
 
 
 def test_units_of_two_levels_share_no_kind(doc: Document, job: Job) -> None:
-    doc.select((f"cell:{cell_of(job, 'A2')}", f"cell:{cell_of(job, 'A7')}"))
+    doc.select((Kind.CELL.of(cell_of(job, "A2")), Kind.CELL.of(cell_of(job, "A7"))))
     sheet = sheet_for(doc, "units")
     assert sheet.title == "2 units"
     assert "kind" not in keys(sheet)
@@ -58,15 +59,15 @@ def test_units_of_two_levels_share_no_kind(doc: Document, job: Job) -> None:
 def test_a_problem_is_told_on_the_sheet(doc: Document, job: Job) -> None:
     cell = cell_of(job, "A2")
     doc.do(lambda j: units.set_own(j, (cell,), "depth", "150"))
-    doc.select((f"cell:{cell}",))
+    doc.select((Kind.CELL.of(cell),))
     assert "No runner fits" in row(sheet_for(doc, "units"), "problem0").label
 
 
 def test_every_row_that_can_be_typed_takes_its_own_text_without_changing_anything(doc: Document, job: Job) -> None:
-    change = rooms.add_opening(job, "r1", "C", "door")
+    change = add_opening(job, "r1", "C", "door")
     doc.do(lambda _: change)
-    picks = [(), (f"cell:{cell_of(job, 'A2')}",), (f"cell:{cell_of(job, 'A5')}",), (f"opening:{change.made[0]}",),
-             (f"run:{job.rooms[0].runs[1].id}",)]  # fmt: skip
+    picks = [(), (Kind.CELL.of(cell_of(job, 'A2')),), (Kind.CELL.of(cell_of(job, 'A5')),), (Kind.OPENING.of(change.made[0]),),
+             (Kind.RUN.of(job.rooms[0].runs[1].id),)]  # fmt: skip
     tried = 0
     for pick in picks:
         doc.select(pick)

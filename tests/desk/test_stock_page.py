@@ -12,6 +12,7 @@ from desk.conftest import cell, spec, type_into
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.pages.stock import StockPage
+from tall_plank.job import Kind
 
 
 def page_of(window: Window) -> StockPage:
@@ -44,7 +45,7 @@ def test_a_handle_is_put_on_selected_units_and_in_the_whole_job(window: Window) 
     page.show_group("Handles")
     page.table.selectRow(codes(page).index("HD-BOW-128"))
     assert not page.use_units.isEnabled()
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     QTest.mouseClick(page.use_units, Qt.MouseButton.LeftButton)
     pulls = {f.pull for f in doc.workings.made.of(doc.cells[0]).fronts}  # type: ignore[union-attr]
     assert pulls == {"HD-BOW-128"}
@@ -81,7 +82,7 @@ def test_the_space_key_shortlists_and_what_is_shortlisted_comes_first(window: Wi
     assert codes(page)[0] == "HD-KNOB"
     page.show_group("*")
     assert codes(page) == ["HD-KNOB"]
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     assert window.spec.line("handle").row.choices[0][0] == "HD-KNOB"
     QTest.mouseClick(page.star, Qt.MouseButton.LeftButton)
     assert doc.job.shortlist == ()
@@ -111,7 +112,7 @@ def test_a_list_is_read_in_one_step_and_a_bad_one_is_told_there(
 
 
 def test_the_menu_of_handles_shows_pictures_and_leads_to_the_page(window: Window, qtbot) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     menu = spec(window, "handle").menu()
     menu.aboutToShow.emit()
     shown = {a.data(): a for a in menu.actions() if a.data()}
@@ -125,7 +126,7 @@ def test_the_menu_of_handles_shows_pictures_and_leads_to_the_page(window: Window
 
 
 def test_what_was_asked_and_what_is_made_stand_on_the_sheet(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     row = window.spec.line("forced0").row
     assert row.label == "Depth of drawer 1"
     assert row.text == "535.8 → 500"

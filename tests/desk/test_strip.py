@@ -9,6 +9,7 @@ from PyQt6.QtTest import QTest
 from desk.conftest import cell, drag, placed, strip_point, type_into
 from tall_plank.desk.app.window import Window
 from tall_plank.drawing.dimensions import offset
+from tall_plank.job import Kind
 
 LEFT, CTRL = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier
 NONE = Qt.KeyboardModifier.NoModifier
@@ -16,7 +17,7 @@ NONE = Qt.KeyboardModifier.NoModifier
 
 def test_a_click_selects_in_every_view(window: Window) -> None:
     QTest.mouseClick(window.strip, LEFT, NONE, strip_point(window, "A2"))
-    chosen = (f"cell:{cell(window, 'A2')}",)
+    chosen = (Kind.CELL.of(cell(window, "A2")),)
     assert window.document.selection == chosen
     assert window.plan.highlight == chosen
     assert window.spec.title.text().startswith("A2")
@@ -99,7 +100,7 @@ def test_zoom_keeps_the_point_under_the_pointer(window: Window) -> None:
 
 
 def test_a_clear_distance_is_clicked_and_typed(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A7')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A7")),))
     dim = next(d for d in window.strip.extra_dims if d.key == "right")
     at = window.strip.to_px((dim.a + dim.b) / 2, offset(dim, window.strip.paper_scale)).toPoint()
     QTest.mouseClick(window.strip, LEFT, NONE, at)
@@ -112,7 +113,7 @@ def test_a_clear_distance_is_clicked_and_typed(window: Window) -> None:
 
 def test_a_wrong_distance_says_why_at_its_place_and_changes_nothing(window: Window) -> None:
     job = window.document.job
-    window.document.select((f"cell:{cell(window, 'A7')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A7")),))
     window.commands.run("type_clear_right")
     type_into(window.strip.box, "6 parsecs")
     assert window.strip.box.isVisible()

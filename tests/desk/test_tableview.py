@@ -14,6 +14,7 @@ from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.views.tables import LEAST, SHORT, TablePane, column_widths
 from tall_plank.edits import runs
+from tall_plank.job import Kind
 from tall_plank.papers import schedules
 from tall_plank.papers.tables import groups_of
 from tall_plank.papers.write_pdf import write_tables
@@ -181,7 +182,7 @@ def test_a_schedule_is_exported_as_it_is_arranged(
 
 
 def test_parts_by_unit_show_the_unit_and_its_parts(window: Window, qtbot) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.lists.chosen["shop"] = "by-unit"
     window.show_stage("shop")
     page = window.unit_lists

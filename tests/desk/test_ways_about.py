@@ -12,8 +12,9 @@ from PyQt6.QtWidgets import QApplication
 from desk.conftest import cell, spec, type_into
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.views.modelview import VIEW_ANGLE, whole_in_view
-from tall_plank.edits import islands, runs, runtext
-from tall_plank.job import Level
+from tall_plank.edits import runs, runtext
+from tall_plank.edits.things.island import add_island
+from tall_plank.job import Kind, Level
 
 ESCAPE = Qt.Key.Key_Escape
 
@@ -24,7 +25,7 @@ def number(window: Window) -> str:
 
 
 def test_escape_takes_back_what_was_typed_and_then_leads_to_the_drawing(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     box = spec(window, "width")
     box.setFocus()
     QTest.keyClicks(box, "999")
@@ -55,25 +56,25 @@ def test_arrows_go_up_to_the_hung_run_and_on_round_the_corner(window: Window) ->
     doc = window.document
     change = runs.add_run(doc.job, "r1", "B", Level.BASE)
     doc.do(lambda _: runtext.type_run(change.job, change.made[0], "drawers 500"))
-    doc.select((f"cell:{cell(window, 'A2')}",))
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
     keys = window.strip
     QTest.keyClick(keys, Qt.Key.Key_Up)
     assert number(window) == "A7"
     QTest.keyClick(keys, Qt.Key.Key_Down)
     assert number(window) in ("A2", "A3")
-    doc.select((f"cell:{cell(window, 'A6')}",))
+    doc.select((Kind.CELL.of(cell(window, "A6")),))
     QTest.keyClick(keys, Qt.Key.Key_Right)
     assert number(window) == "B1"
     QTest.keyClick(keys, Qt.Key.Key_Left)
     assert number(window) == "A6"
     # With a wall selected, its own units come first.
-    doc.select(("wall:B",))
+    doc.select((Kind.WALL.of("B"),))
     QTest.keyClick(keys, Qt.Key.Key_Right)
     assert number(window) == "B1"
 
 
 def test_the_panes_follow_one_another_by_key(window: Window) -> None:
-    window.document.select((f"cell:{cell(window, 'A2')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
     window.strip.setFocus()
     seen = []
     for _ in range(5):
@@ -87,7 +88,7 @@ def test_the_panes_follow_one_another_by_key(window: Window) -> None:
 
 def test_a_message_of_the_last_thing_goes_with_the_next(window: Window) -> None:
     window.message.tell("Something is wrong.", "wrong")
-    window.document.select((f"cell:{cell(window, 'A3')}",))
+    window.document.select((Kind.CELL.of(cell(window, "A3")),))
     assert not window.message.isVisible()
     window.message.ask("Take it up?", {"Yes": lambda: None})
     window.document.select(())
@@ -115,8 +116,8 @@ def test_an_empty_run_line_tells_its_words(window: Window) -> None:
 
 def test_an_island_with_nothing_on_it_is_seen_in_the_plan(empty_window: Window) -> None:
     doc = empty_window.document
-    doc.do(lambda job: islands.add_island(job, "r1", (1800.0, 1200.0), 1500.0))
-    island = f"island:{doc.room.room.islands[0].id}"
+    doc.do(lambda job: add_island(job, "r1", (1800.0, 1200.0), 1500.0))
+    island = Kind.ISLAND.of(doc.room.room.islands[0].id)
     line = doc.room.faces[0]
     x, y, _ = line.frame.out((line.length * 0.25, -200.0, 0.0))
     assert empty_window.plan.source_at(empty_window.plan.to_px(x, y)) == island
@@ -128,7 +129,7 @@ def test_the_sheet_of_a_tall_run_says_nothing_of_worktops(empty_window: Window) 
     for wall, text, told in (("A", "wardrobe 900, wardrobe 900", False), ("B", "drawers 600", True)):
         change = runs.add_run(doc.job, "r1", wall, Level.BASE)
         doc.do(lambda _, c=change, t=text: runtext.type_run(c.job, c.made[0], t))
-        doc.select((f"run:{change.made[0]}",))
+        doc.select((Kind.RUN.of(change.made[0]),))
         assert any(name.startswith("Worktop/") for name in empty_window.spec.lines) is told
 
 

@@ -13,6 +13,7 @@ from desk.conftest import cell, choose, placed, spec, type_into
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.files.plankfile import read_plank
+from tall_plank.job import Kind
 from tall_plank.workings import Workings
 
 
@@ -24,7 +25,7 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     type_into(spec(w, "name"), "Galley")
     assert w.bar.room.text() == "Galley"
     w.shelf.list.used.emit("window")
-    assert w.document.selection[0].startswith("opening:")
+    assert w.document.selection[0].kind is Kind.OPENING
     type_into(spec(w, "width"), "1200")
     # a run, typed as text with the keyboard alone
     QTest.keyClick(w, Qt.Key.Key_2, Qt.KeyboardModifier.AltModifier)
@@ -39,7 +40,7 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     type_into(w.run_text.box, "pair 900, gap 1200, pair 900, door 450")
     before = w.tally.figures["price"].text()
     # a width on the run line
-    w.document.select((f"cell:{cell(w, 'A2')}",))
+    w.document.select((Kind.CELL.of(cell(w, "A2")),))
     w.lines.setFocus()
     QTest.keyClicks(w.lines, "5")
     QTest.keyClicks(w.lines.box, "50")
@@ -51,7 +52,7 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     w.show_stage("finish")
     w.document.select(())
     choose(w, "front", "boat-blue")
-    w.document.select((f"cell:{cell(w, 'A2')}",))
+    w.document.select((Kind.CELL.of(cell(w, "A2")),))
     w.shelf.used.emit("front:storm-oak")
     made = w.document.workings.made
     assert made.of(cell(w, "A2")).spec.front == "storm-oak"  # type: ignore[union-attr]

@@ -8,6 +8,7 @@ from conftest import BASE_TEXT, cell_of, with_run
 from tall_plank.edits import bays, jobs, placing, rooms, runs, units, values
 from tall_plank.edits.clipboard import copy_cells, paste
 from tall_plank.edits.runtext import RunTextError, read_run_text, run_text, type_run
+from tall_plank.edits.things.opening import add_opening, delete_opening, move_opening, set_opening
 from tall_plank.job import Job, Level, Role
 from tall_plank.job.inherit import construction_of, sourced
 from tall_plank.job.start import new_job
@@ -313,18 +314,18 @@ def test_a_value_in_use_cannot_be_deleted(job: Job) -> None:
 
 
 def test_openings_stay_in_their_wall_and_apart(job: Job) -> None:
-    change = rooms.add_opening(job, "r1", "A", "window")
+    change = add_opening(job, "r1", "A", "window")
     window = change.made[0]
     job = change.job
     for key, text in (("x", "2700"), ("width", "4000"), ("height", "3m"), ("sill", "-1"), ("x", "left")):
         with pytest.raises(PlankError):
-            rooms.set_opening(job, window, key, text)
-    assert rooms.move_opening(job, window, 9999).job.rooms[0].openings[0].x.mm == 2600
+            set_opening(job, window, key, text)
+    assert move_opening(job, window, 9999).job.rooms[0].openings[0].x.mm == 2600
     with pytest.raises(PlankError, match="overlaps"):
-        rooms.add_opening(job, "r1", "A", "door")
+        add_opening(job, "r1", "A", "door")
     with pytest.raises(PlankError, match="no longer fit"):
         rooms.set_room_length(job, "r1", "width", "1200")
-    assert not rooms.delete_opening(job, window).job.rooms[0].openings
+    assert not delete_opening(job, window).job.rooms[0].openings
 
 
 @pytest.mark.parametrize(

@@ -10,8 +10,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import islands, library, placing, rooms, runs, units
+from tall_plank.edits import library, placing, rooms, runs, units
 from tall_plank.edits.change import Change
+from tall_plank.edits.things.island import add_island, set_island, turn_island
 from tall_plank.files import library as shelf
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import History, Job, Level
@@ -97,7 +98,7 @@ EDITS = (
     lambda j, c: placing.set_flag(j, (c,), "hidden", True),
     lambda j, c: runs.set_width(j, (c,), "share"),
     lambda j, c: placing.mirror(j, (c,)),
-    lambda j, c: placing.hold(j, c, "left", "line", "300"),
+    lambda j, c: placing.hold(j, c, "left", None, "300"),
     lambda j, c: runs.delete_cells(j, (c,)),
     lambda j, c: placing.start_from(j, c),
     lambda j, c: units.set_own(j, (c,), "depth", "500"),
@@ -143,7 +144,7 @@ def test_a_locked_unit_stays_as_it_is(run_job: Job) -> None:
     with pytest.raises(PlankError, match="locked"):
         runs.delete_cells(job, (cell,))
     with pytest.raises(PlankError, match="locked"):
-        placing.hold(job, cell, "left", "line")
+        placing.hold(job, cell, "left", None)
     change = runs.set_width(job, (cell, cell_of(job, "A3")), "500")
     assert change.skipped == ("A2 is locked",)
 
@@ -206,8 +207,8 @@ def test_a_run_comes_back_from_the_library_in_another_job(run_job: Job, folders:
 
 
 def test_an_island_is_kept_and_placed_with_both_faces(folders: UserFolders) -> None:
-    change = islands.add_island(new_job(), "r1")
-    job = islands.set_island(change.job, change.made[0], "seating", "300").job
+    change = add_island(new_job(), "r1")
+    job = set_island(change.job, change.made[0], "seating", "300").job
     for face, text in (("K1", "drawers share, pair share"), ("K2", "open 600")):
         started = runs.add_run(job, "r1", face, Level.BASE)
         from tall_plank.edits.runtext import type_run
@@ -270,9 +271,9 @@ def test_a_kind_is_replaced_with_its_own_height_and_place_number_and_label_stay(
 def test_a_saved_island_stands_inside_a_smaller_room(turned: int) -> None:
     """Without a place it stands in the middle of its room, however it is turned, not where it stood in the other one."""
     big = rooms.set_room_length(rooms.set_room_length(new_job(), "r1", "width", "9000").job, "r1", "depth", "8000").job
-    change = islands.add_island(big, "r1", (7500.0, 7000.0))
+    change = add_island(big, "r1", (7500.0, 7000.0))
     job = with_run(
-        islands.turn_island(change.job, change.made[0], float(turned)).job, "K1", Level.BASE, "pair 900, drawers 600"
+        turn_island(change.job, change.made[0], float(turned)).job, "K1", Level.BASE, "pair 900, drawers 600"
     )
     saved = library.save_island(job, change.made[0], "Far corner")
     small = rooms.set_room_length(new_job(), "r1", "depth", "3000").job

@@ -15,31 +15,37 @@ from conftest import cell_of, with_run
 from tall_plank.drawing.elevation import elevation, marked_label
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Pen, Shape
-from tall_plank.edits import features, guides, placing, rooms, runs, underlay, units, values
+from tall_plank.edits import placing, rooms, runs, units, values
 from tall_plank.edits.change import Change
+from tall_plank.edits.things.guide import add_guide, clear_guides, move_guide, set_guide
+from tall_plank.edits.things.roof_window import add_roof_window, move_roof_window, set_roof_window
+from tall_plank.edits.things.service import add_service
+from tall_plank.edits.things.slope import add_slope, set_slope
+from tall_plank.edits.things.table import delete_thing
+from tall_plank.edits.things.underlay import add_underlay, scale_underlay, set_underlay
 from tall_plank.files.images import read_image
 from tall_plank.files.plankfile import read_plank, write_plank
-from tall_plank.job import History, Job, Level
+from tall_plank.job import History, Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
-from tall_plank.setout.rooms import roof_window_corners
+from tall_plank.setout.things.roof_window import roof_window_corners
 from tall_plank.workings import Workings
 
 
 def sloped() -> Job:
     """3600 x 2400 (the start room), the ceiling down to 1200 at wall C, full height 1300 from it."""
     job = rooms.set_room_length(new_job(), "r1", "height", "2500").job
-    slope = features.add_slope(job, "r1", "C")
-    job = features.set_slope(slope.job, slope.made[0], "low", "1200").job
-    return features.set_slope(job, slope.made[0], "run", "1300").job
+    slope = add_slope(job, "r1", "C")
+    job = set_slope(slope.job, slope.made[0], "low", "1200").job
+    return set_slope(job, slope.made[0], "run", "1300").job
 
 
 def with_window(**sizes: str) -> Job:
-    change = features.add_roof_window(sloped(), "r1", "C")
+    change = add_roof_window(sloped(), "r1", "C")
     job = change.job
     for key, text in sizes.items():
-        job = features.set_roof_window(job, change.made[0], key, text).job
+        job = set_roof_window(job, change.made[0], key, text).job
     return job
 
 
@@ -67,14 +73,14 @@ def test_a_roof_window_that_leaves_its_slope_is_refused() -> None:
         ("length", "5000", "past the upper end"), ("width", "20", "100"), ("hand", "left", "no hand"),
     ):  # fmt: skip
         with pytest.raises(PlankError, match=word):
-            features.set_roof_window(job, name, key, text)
+            set_roof_window(job, name, key, text)
     with pytest.raises(PlankError, match="No ceiling slopes"):
-        features.add_roof_window(job, "r1", "A")
+        add_roof_window(job, "r1", "A")
     # A slope that no longer holds it is refused as well; taken away, it takes the window along.
     slope = job.rooms[0].slopes[0].id
     with pytest.raises(PlankError, match="below the slope"):
-        features.set_slope(job, slope, "low", "2300")
-    assert features.delete(job, "slope", slope).job.rooms[0].roof_windows == ()
+        set_slope(job, slope, "low", "2300")
+    assert delete_thing(job, Kind.SLOPE.of(slope)).job.rooms[0].roof_windows == ()
 
 
 def test_a_roof_window_is_drawn_on_the_slope_over_its_wall_and_dashed_in_plan() -> None:
@@ -82,7 +88,7 @@ def test_a_roof_window_is_drawn_on_the_slope_over_its_wall_and_dashed_in_plan() 
     room = w.layout.rooms[0]
     drawing = elevation(w.job, room, room.wall("C"), w.made)
     assert drawing.height == 2500  # the slope shows above the wall of 1200
-    source = f"roof window:{room.room.roof_windows[0].id}"
+    source = Kind.ROOF_WINDOW.of(room.room.roof_windows[0].id)
     seen = [i for i in drawing.items if isinstance(i, Shape) and i.source == source]
     zs = [z for s in seen for _, z in s.points]
     assert min(zs) > 1200 and max(zs) < 2500
@@ -94,44 +100,44 @@ def test_a_roof_window_is_drawn_on_the_slope_over_its_wall_and_dashed_in_plan() 
 
 def test_a_unit_is_held_by_a_guide_line_and_follows_it() -> None:
     job = with_run(new_job(), "A", Level.BASE, "door 400, drawers 600")
-    change = guides.add_guide(job, "r1", "x", "A", 1500.0)
+    change = add_guide(job, "r1", "x", "A", 1500.0)
     line = change.made[0]
-    job = placing.hold(change.job, cell_of(change.job, "A2"), "left", f"guide:{line}").job
+    job = placing.hold(change.job, cell_of(change.job, "A2"), "left", Kind.GUIDE.of(line)).job
     assert set_out(job).find(cell_of(job, "A2")).x == 1500  # type: ignore[union-attr]
-    job = guides.set_guide(job, line, "1.7m").job
+    job = set_guide(job, line, "1.7m").job
     assert set_out(job).find(cell_of(job, "A2")).x == 1700  # type: ignore[union-attr]
     # A guide on another wall holds nothing here; one that goes lets the unit go.
-    other = guides.add_guide(job, "r1", "x", "B", 500.0)
+    other = add_guide(job, "r1", "x", "B", 500.0)
     with pytest.raises(PlankError, match="not on this unit's wall"):
-        placing.hold(other.job, cell_of(job, "A1"), "left", f"guide:{other.made[0]}")
-    gone = guides.clear_guides(other.job, "r1").job
+        placing.hold(other.job, cell_of(job, "A1"), "left", Kind.GUIDE.of(other.made[0]))
+    gone = clear_guides(other.job, "r1").job
     assert gone.rooms[0].guides == ()
     assert set_out(gone).find(cell_of(job, "A2")).x == 400  # type: ignore[union-attr]
 
 
 def test_guides_stay_in_the_room_and_follow_named_values() -> None:
     job = values.set_value(new_job(), "eye_line", "1500").job
-    change = guides.add_guide(job, "r1", "z")
+    change = add_guide(job, "r1", "z")
     job, line = change.job, change.made[0]
     assert job.rooms[0].guides[0].at.mm == 1500
     assert values.set_value(job, "eye_line", "1600").job.rooms[0].guides[0].at.mm == 1600
-    assert guides.move_guide(job, line, 99_999.0).job.rooms[0].guides[0].at.mm == job.rooms[0].height.mm
+    assert move_guide(job, line, 99_999.0).job.rooms[0].guides[0].at.mm == job.rooms[0].height.mm
     with pytest.raises(PlankError):
-        guides.set_guide(job, line, "9000")
+        set_guide(job, line, "9000")
     with pytest.raises(PlankError):
-        guides.add_guide(job, "r1", "q")
+        add_guide(job, "r1", "q")
     with pytest.raises(PlankError):
-        guides.add_guide(job, "r1", "x", "Q")
+        add_guide(job, "r1", "x", "Q")
 
 
 def test_guides_are_on_no_paper() -> None:
     job = with_run(new_job(), "A", Level.BASE, "door 400")
     for axis, wall in (("x", "A"), ("z", ""), ("y", "")):
-        job = guides.add_guide(job, "r1", axis, wall).job
+        job = add_guide(job, "r1", axis, wall).job
     w = Workings(job)
     room = w.layout.rooms[0]
     drawn = [*elevation(job, room, room.wall("A"), w.made).items, *plan(job, room, w.made).items]
-    assert not any(getattr(i, "source", "").startswith("guide") for i in drawn)
+    assert not any(i.source is not None and i.source.kind is Kind.GUIDE for i in drawn)
 
 
 @given(st.floats(-3000, 3000))
@@ -159,19 +165,19 @@ def image_file(path: Path, size: tuple[int, int] = (400, 300)) -> Path:
 
 def with_image(tmp_path: Path) -> Job:
     image = read_image(image_file(tmp_path / "plan.png"))
-    return underlay.add_underlay(new_job(), "r1", image.wide, image.high, image.data).job
+    return add_underlay(new_job(), "r1", image.wide, image.high, image.data).job
 
 
 def test_an_image_is_scaled_by_one_known_length_about_the_first_point(tmp_path: Path) -> None:
     job = with_image(tmp_path)
     name = job.rooms[0].underlays[0].id
-    job = underlay.scale_underlay(job, name, (1000.0, 500.0), (1900.0, 500.0), "1800").job
+    job = scale_underlay(job, name, (1000.0, 500.0), (1900.0, 500.0), "1800").job
     under = job.rooms[0].underlays[0]
     # Twice as large; the first point stays: what lay at (1000, 500) lies there still.
     assert (under.width.mm, under.x.mm, under.y.mm) == pytest.approx((7200, -1000, -500))
     for a, b, text in (((0.0, 0.0), (0.0, 0.0), "900"), ((0.0, 0.0), (900.0, 0.0), "nonsense"), ((0, 0), (5, 0), "9m")):
         with pytest.raises(PlankError):
-            underlay.scale_underlay(job, name, a, b, text)
+            scale_underlay(job, name, a, b, text)
 
 
 def test_an_image_lives_in_the_job_file_and_goes_with_its_underlay(tmp_path: Path) -> None:
@@ -185,7 +191,7 @@ def test_an_image_lives_in_the_job_file_and_goes_with_its_underlay(tmp_path: Pat
         assert [n for n in archive.namelist() if n.startswith("assets/")] == [f"assets/{job.pictures[0].name}"]
         # The picture is no part of the text.
         assert len(archive.read("job.json")) < 400_000
-    bare = features.delete(job, "underlay", job.rooms[0].underlays[0].id).job
+    bare = delete_thing(job, Kind.UNDERLAY.of(job.rooms[0].underlays[0].id)).job
     assert bare.pictures == () and bare.rooms[0].underlays == ()
 
 
@@ -232,16 +238,16 @@ def service_snags(job: Job) -> list[str]:
 def test_appliances_ask_for_the_service_points_that_they_need() -> None:
     job = with_run(new_job(), "A", Level.BASE, "door 600, dishwasher 600, sink 900, hob 900")
     assert service_snags(job) == [f"{job.rooms[0].name}: 3 units with appliances; no service point is marked."]
-    job = features.add_service(job, "r1", "A", "water", 1600.0).job
-    job = features.add_service(job, "r1", "A", "waste", 1700.0).job
+    job = add_service(job, "r1", "A", "water", 1600.0).job
+    job = add_service(job, "r1", "A", "waste", 1700.0).job
     assert service_snags(job) == [
         "A2: No power point lies within 1200 of it.",
         "A4: No power point lies within 1200 of it.",
     ]
     # 900 from the dishwasher's left side, 1800 from the hob's: only the dishwasher is served.
-    near = features.add_service(job, "r1", "A", "power", 300.0).job
+    near = add_service(job, "r1", "A", "power", 300.0).job
     assert service_snags(near) == ["A4: No power point lies within 1200 of it."]
-    both = features.add_service(job, "r1", "A", "power", 1500.0).job
+    both = add_service(job, "r1", "A", "power", 1500.0).job
     assert service_snags(both) == []
 
 
@@ -268,11 +274,11 @@ def test_every_aid_undoes_to_the_job_before(tmp_path: Path) -> None:
     def do(change: Change) -> None:
         history.do(change.name, change.job)
 
-    do(features.add_roof_window(history.job, "r1", "C"))
-    do(features.move_roof_window(history.job, history.job.rooms[0].roof_windows[0].id, 100.0))
-    do(guides.add_guide(history.job, "r1", "y"))
-    do(underlay.add_underlay(history.job, "r1", image.wide, image.high, image.data))
-    do(underlay.set_underlay(history.job, history.job.rooms[0].underlays[0].id, "turn", "90"))
+    do(add_roof_window(history.job, "r1", "C"))
+    do(move_roof_window(history.job, history.job.rooms[0].roof_windows[0].id, 100.0))
+    do(add_guide(history.job, "r1", "y"))
+    do(add_underlay(history.job, "r1", image.wide, image.high, image.data))
+    do(set_underlay(history.job, history.job.rooms[0].underlays[0].id, "turn", "90"))
     while history.can_undo:
         history.undo()
     assert history.job == start
@@ -288,11 +294,11 @@ def test_an_image_moves_along_with_the_outline_that_was_traced_from_it(tmp_path:
 
 
 def test_the_use_of_a_room_gives_new_base_units_a_fitting_depth() -> None:
-    job = features.set_use(new_job(), "r1", "bathroom").job
+    job = rooms.set_use(new_job(), "r1", "bathroom").job
     job = with_run(job, "A", Level.BASE, "door 400, sink 900")
     assert [p.depth for p in set_out(job).placed] == [460, 560]  # a sink stays as deep as it needs
     # Units that stand already keep theirs, and it can be given back like any own value.
-    assert set_out(features.set_use(job, "r1", "kitchen").job).placed[0].depth == 460
+    assert set_out(rooms.set_use(job, "r1", "kitchen").job).placed[0].depth == 460
     back = units.inherit_again(job, (cell_of(job, "A1"),), "depth").job
     assert set_out(back).placed[0].depth == 560
     # It is no mark of a unit that departs from its kind.

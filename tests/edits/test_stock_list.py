@@ -10,12 +10,12 @@ from openpyxl import Workbook
 from PIL import Image
 
 from tall_plank.edits import units
-from tall_plank.edits.features import delete
 from tall_plank.edits.stocklist import ListRow, set_shortlist, take_list
-from tall_plank.edits.underlay import add_underlay
+from tall_plank.edits.things.table import delete_thing
+from tall_plank.edits.things.underlay import add_underlay
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.files.stocklist import read_stock_list
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
@@ -93,7 +93,7 @@ def test_a_picture_comes_with_the_list_and_goes_with_the_job(tmp_path: Path, job
     assert (picture.wide, picture.high) == (480, 240)
     # A plan image that goes takes no picture of the stock along.
     change = add_underlay(job, "r1", 10, 10, picture.data)
-    gone = delete(change.job, "underlay", change.made[0]).job
+    gone = delete_thing(change.job, Kind.UNDERLAY.of(change.made[0])).job
     assert [p.name for p in gone.pictures] == [name]
     write_plank(gone, tmp_path / "a.plank")
     assert read_plank(tmp_path / "a.plank") == gone

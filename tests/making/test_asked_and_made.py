@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from conftest import with_run
 from tall_plank.edits import outline, units
-from tall_plank.job import Level
+from tall_plank.job import Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import MadeUnit, make_job
 from tall_plank.making.drawers import runner_for
@@ -125,8 +125,8 @@ def test_pieces_of_a_worktop_add_up_to_what_was_asked(width: int) -> None:
     job = with_run(job, "A", Level.BASE, "drawers 900, 3 x door 600, open rest")
     room = set_out(job).rooms[0]
     (_, run) = job.runs()[0]
-    found = in_pieces(room, f"run:{run.id}")
-    tops = [w for w in room.worktops if w.source == f"run:{run.id}"]
+    found = in_pieces(room, Kind.RUN.of(run.id))
+    tops = [w for w in room.worktops if w.source == Kind.RUN.of(run.id)]
     if len(tops) == 1:
         assert not [f for f in found if f[0] == "worktop"]
     else:

@@ -5,7 +5,9 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import features, islands, standards, units
+from tall_plank.edits import standards, units
+from tall_plank.edits.things.island import add_island
+from tall_plank.edits.things.service import add_service
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore, MadeUnit
@@ -98,7 +100,7 @@ def test_tall_units_are_fixed_to_the_wall() -> None:
 
 
 def test_a_tall_unit_on_an_island_has_no_wall_to_be_fixed_to() -> None:
-    change = islands.add_island(new_job(), "r1", (2000.0, 1200.0))
+    change = add_island(new_job(), "r1", (2000.0, 1200.0))
     face = Workings(change.job).layout.rooms[0].faces[0].id
     job = with_run(change.job, face, Level.BASE, "bookcase 600")
     told = [s.what for s in Workings(job).snags if s.rule == "strength"]
@@ -133,7 +135,7 @@ def test_the_back_is_cut_out_round_pipes_and_near_ones_share_a_hole() -> None:
     job = job_of("sink 900, pair 900")
     room = job.rooms[0].id
     for kind, x, _ in (("water", 400.0, 500), ("waste", 450.0, 400), ("power", 1300.0, 300)):
-        job = features.add_service(job, room, "A", kind, x).job
+        job = add_service(job, room, "A", kind, x).job
     first = next(p for p in made(job, "A1").parts if p.name == "back")
     second = next(p for p in made(job, "A2").parts if p.name == "back")
     cuts = [op for op in first.operations if isinstance(op, Cutout)]

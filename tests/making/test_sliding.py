@@ -7,10 +7,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, runs, sliding, standards
+from tall_plank.edits import bays, runs, standards
+from tall_plank.edits.things.sliding import add_sliding, copy_leaf, set_band, set_band_count, set_line, set_sliding
 from tall_plank.job import Job, Level
-from tall_plank.job.run import BayRef
 from tall_plank.job.start import new_job
+from tall_plank.job.things.sliding import BayRef
 from tall_plank.making.sliding import LEAF, MadeSliding
 from tall_plank.measure import PlankError
 from tall_plank.scene.machined import placed as solid
@@ -20,7 +21,7 @@ from tall_plank.workings import Workings
 def put(text: str = "wardrobe 1200, wardrobe 1200, wardrobe 1000", leaves: int = 3) -> tuple[Job, str]:
     job = with_run(new_job(), "A", Level.BASE, text)
     cells = [c.id for c in job.cells()]
-    change = sliding.add_sliding(job, BayRef(cells[-1]), BayRef(cells[0]), leaves)
+    change = add_sliding(job, BayRef(cells[-1]), BayRef(cells[0]), leaves)
     return change.job, change.made[0]
 
 
@@ -45,7 +46,7 @@ def test_the_fronts_behind_are_left_out_but_inner_drawers() -> None:
     first = cell_of(job, "A1")
     job = bays.split_bay(bays.join_bay(job, first, ()).job, first, (), "share 300", "rows", "shelf").job
     job = bays.set_front(job, ((first, (1,)),), "inner").job
-    job = sliding.add_sliding(job, BayRef(first), BayRef(cell_of(job, "A2"))).job
+    job = add_sliding(job, BayRef(first), BayRef(cell_of(job, "A2"))).job
     work = Workings(job)
     assert all(not unit.fronts for _, unit in work.made.units)
     assert any(p.role == "drawer bottom" for p in work.made.of(first).parts)  # type: ignore[union-attr]
@@ -54,9 +55,9 @@ def test_the_fronts_behind_are_left_out_but_inner_drawers() -> None:
 
 def test_bands_take_their_sizes_and_share_the_rest() -> None:
     job, name = put()
-    job = sliding.set_band_count(job, name, 0, "3").job
-    job = sliding.set_band(job, name, 0, 1, "finish", "mirror").job
-    job = sliding.set_band(job, name, 0, 1, "size", "900").job
+    job = set_band_count(job, name, 0, "3").job
+    job = set_band(job, name, 0, 1, "finish", "mirror").job
+    job = set_band(job, name, 0, 1, "size", "900").job
     doors = made(job)
     bands = doors.leaves[0].bands
     assert bands[1].height == pytest.approx(900)
@@ -71,22 +72,22 @@ def test_bands_take_their_sizes_and_share_the_rest() -> None:
 
 def test_one_leafs_make_up_goes_to_the_others() -> None:
     job, name = put()
-    job = sliding.set_band_count(job, name, 2, "2").job
-    job = sliding.set_band(job, name, 2, 0, "finish", "reeded-glass").job
-    job = sliding.copy_leaf(job, name, 2).job
+    job = set_band_count(job, name, 2, "2").job
+    job = set_band(job, name, 2, 0, "finish", "reeded-glass").job
+    job = copy_leaf(job, name, 2).job
     assert {tuple(b.finish for b in leaf.bands) for leaf in made(job).leaves} == {("reeded-glass", "sea-sage")}
 
 
 def test_neighbouring_leaves_never_touch_and_lines_can_be_chosen() -> None:
     job, name = put()
     assert [leaf.line for leaf in made(job).leaves] == [1, 0, 1]
-    job = sliding.set_line(job, name, 0, "front").job
+    job = set_line(job, name, 0, "front").job
     # The others follow in turns, and so do leaves that are added.
     assert [leaf.line for leaf in made(job).leaves] == [0, 1, 0]
-    more = sliding.set_sliding(job, name, "leaves", "4").job
+    more = set_sliding(job, name, "leaves", "4").job
     assert [leaf.line for leaf in made(more).leaves] == [0, 1, 0, 1]
     with pytest.raises(PlankError):
-        sliding.set_line(job, name, 9, "front")
+        set_line(job, name, 9, "front")
     work = Workings(put()[0])
     line = work.layout.rooms[0].wall("A").frame
     parts = [(i, p) for i, p in work.made.sliding[0].parts if i >= 0]
@@ -127,7 +128,7 @@ def test_tracks_and_profiles_are_bought_by_the_metre() -> None:
 def test_what_is_wrong_is_said(key: str, text: str, told: str) -> None:
     job, name = put()
     with pytest.raises(PlankError) as caught:
-        sliding.set_sliding(job, name, key, text)
+        set_sliding(job, name, key, text)
     assert told in caught.value.what
 
 
@@ -138,13 +139,13 @@ def test_leaves_that_do_not_run_well_are_told() -> None:
     narrow, _ = put("wardrobe 600", leaves=3)
     assert "fewer" in made(narrow).problems[0].remedy
     job, name = put()
-    job = sliding.set_band_count(job, name, 0, "2").job
+    job = set_band_count(job, name, 0, "2").job
     with pytest.raises(PlankError, match="short"):
-        sliding.set_band(job, name, 0, 0, "size", "1990")
+        set_band(job, name, 0, 0, "size", "1990")
     with pytest.raises(PlankError):
-        sliding.set_band(job, name, 0, 0, "finish", "velvet")
+        set_band(job, name, 0, 0, "finish", "velvet")
     with pytest.raises(PlankError):
-        sliding.set_band(job, name, 0, 7, "finish", "mirror")
+        set_band(job, name, 0, 7, "finish", "mirror")
 
 
 def test_a_door_put_behind_them_is_told() -> None:
@@ -165,14 +166,14 @@ def test_bays_of_different_runs_have_no_doors_in_common() -> None:
     job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
     job = with_run(job, "B", Level.BASE, "wardrobe 1000")
     with pytest.raises(PlankError, match="different runs"):
-        sliding.add_sliding(job, BayRef(cell_of(job, "A1")), BayRef(cell_of(job, "B1")))
+        add_sliding(job, BayRef(cell_of(job, "A1")), BayRef(cell_of(job, "B1")))
 
 
 @given(st.integers(1500, 3600), st.integers(2, 5), st.floats(0, 120))
 def test_leaves_cover_any_opening_exactly(width: int, leaves: int, overlap: float) -> None:
     share = width / 3
     job, name = put(", ".join([f"wardrobe {share:.3f}"] * 3), leaves)
-    job = sliding.set_sliding(job, name, "overlap", f"{overlap:.2f}").job
+    job = set_sliding(job, name, "overlap", f"{overlap:.2f}").job
     found = Workings(job).made.sliding[0]
     if found.problems:
         return
@@ -185,7 +186,7 @@ def test_the_estimate_names_them() -> None:
     from tall_plank.papers.offer import offer
 
     job, name = put()
-    job = sliding.set_band(job, name, 0, 0, "finish", "mirror").job
+    job = set_band(job, name, 0, 0, "finish", "mirror").job
     (line,) = [row for row in offer(Workings(job)).rows if "sliding doors" in str(row[1])]
     assert "3 leaves" in str(line[1]) and "Mirror" in str(line[1])
 
@@ -208,7 +209,7 @@ def test_leaves_on_one_line_are_told_and_stay_off_the_lists() -> None:
 
 
 def test_the_lines_of_the_standard_are_those_that_are_drawn() -> None:
-    from tall_plank.drawing.sliding import leaves_from_above
+    from tall_plank.drawing.things.sliding import leaves_from_above
 
     job, _ = put()
     job = standards.set_in_force(job, "slide_line", "55").job

@@ -10,7 +10,7 @@ import pytest
 from conftest import cell_of
 from tall_plank.drawing.primitives import Layer, Text
 from tall_plank.edits import cutting, jobs, units
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 from tall_plank.making import Edges
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.package import write_drawing, write_package, write_table
@@ -126,8 +126,12 @@ def test_every_board_has_a_sheet_with_its_parts(job: Job) -> None:
     sheets = board_sheets(w)
     assert len(sheets) == len(w.plan.boards)
     for sheet, board in zip(sheets, w.plan.boards, strict=True):
-        drawn = {i.source for i in sheet.drawing.items if getattr(i, "source", "").startswith("part:")}
-        assert drawn == {f"part:{p.part}" for p in board.placements}
+        drawn = {
+            i.source
+            for i in sheet.drawing.items
+            if (s := getattr(i, "source", None)) is not None and s.kind is Kind.PART
+        }
+        assert drawn == {Kind.PART.of(p.part) for p in board.placements}
 
 
 def test_the_cuts_of_a_board_are_numbered_where_the_saw_enters(job: Job) -> None:

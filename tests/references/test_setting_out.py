@@ -21,8 +21,8 @@ from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.setout import set_out
-from tall_plank.setout.moldings import long_length, mitre
 from tall_plank.setout.rooms import corners_of
+from tall_plank.setout.things.molding import long_length, mitre
 from tall_plank.setout.tops import arc_points
 
 # --- common-practice sums

@@ -6,10 +6,11 @@ import numpy as np
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, sliding
-from tall_plank.job import Job, Level
-from tall_plank.job.run import BayRef
+from tall_plank.edits import bays
+from tall_plank.edits.things.sliding import add_sliding
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
+from tall_plank.job.things.sliding import BayRef
 from tall_plank.scene import Scene, build_scene, visible_scene
 from tall_plank.scene.opening import opened
 from tall_plank.scene.unitscene import machined_in_room
@@ -71,7 +72,7 @@ def test_without_fronts_the_inside_and_its_fittings_are_there() -> None:
 def test_sliding_leaves_stand_before_the_carcass_and_go() -> None:
     job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000, wardrobe 1000")
     a, b = cell_of(job, "A1"), cell_of(job, "A2")
-    job = sliding.add_sliding(job, BayRef(a), BayRef(b)).job
+    job = add_sliding(job, BayRef(a), BayRef(b)).job
     leaves, gable = points(scene(job), "leaf"), points(scene(job), "left gable")
     assert leaves[:, 1].max() < gable[:, 1].min()
     assert len(points(scene(job, "off"), "leaf")) == 0
@@ -93,6 +94,6 @@ def test_machining_in_the_room_lies_where_the_unit_stands() -> None:
     assert found[:, 2].max() == pytest.approx(whole[:, 2].max(), abs=0.01)
     # Holes give many more faces than boxes have.
     assert sum(len(m.quads) for m in meshes) > 40 * len(unit.parts)
-    assert all(set(m.sources) == {f"cell:{placed.cell}"} for m in meshes)
+    assert all(set(m.sources) == {Kind.CELL.of(placed.cell)} for m in meshes)
     left_out = build_scene(job, w.layout, w.made, "r1", without=frozenset({placed.cell}))
     assert len(points(left_out, "A2 ")) == 0

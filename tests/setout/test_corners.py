@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
 from tall_plank.edits import outline, runs, tops, units
-from tall_plank.job import Job, Level
+from tall_plank.edits.things.slope import add_slope, set_slope
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making.feet import seen_legs
 from tall_plank.measure import PlankError
@@ -204,7 +205,7 @@ def test_the_run_in_the_corner_goes_through_and_the_other_butts() -> None:
 
 def test_a_mitre_cuts_both_tops_from_the_corner_of_the_room() -> None:
     job = corner_job("drawers 600, pair 900, pair rest, corner 900", "drawers 600, pair 800")
-    job = tops.set_top(job, f"run:{room(job).runs[0].run.id}", "joint", "mitre").job
+    job = tops.set_top(job, Kind.RUN.of(room(job).runs[0].run.id), "joint", "mitre").job
     north, east = tops_of(job)
     assert {(round(x), round(o)) for x, o in north.points} == {(0, 0), (3600, 0), (3001, 599), (0, 599)}
     assert {(round(x), round(o)) for x, o in east.points} == {(0, 0), (2310, 0), (2310, 599), (599, 599)}
@@ -249,7 +250,7 @@ def test_a_top_longer_than_the_stock_is_jointed_clear_of_sink_and_dishwasher() -
 
 def test_own_joints_own_cut_outs_and_own_corners_stay_through_setting_out() -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600, pair 900, pair 900")
-    source = f"run:{job.rooms[0].runs[0].id}"
+    source = Kind.RUN.of(job.rooms[0].runs[0].id)
     job = tops.set_top(job, source, "joints", "1000").job
     job = tops.add_cut(job, source, "500 300 35 35").job
     assert [round(t.length) for t in tops_of(job)] == [1000, 1410]
@@ -282,12 +283,12 @@ def test_own_joints_own_cut_outs_and_own_corners_stay_through_setting_out() -> N
 def test_wrong_worktop_values_are_refused(key: str, text: str) -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600")
     with pytest.raises(PlankError):
-        tops.set_top(job, f"run:{job.rooms[0].runs[0].id}", key, text)
+        tops.set_top(job, Kind.RUN.of(job.rooms[0].runs[0].id), key, text)
 
 
 def test_upstands_splashback_and_waterfall_become_boards() -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600, pair 900")
-    source = f"run:{job.rooms[0].runs[0].id}"
+    source = Kind.RUN.of(job.rooms[0].runs[0].id)
     for key, text in (
         ("upstand_back", "yes"),
         ("upstand_left", "yes"),
@@ -348,16 +349,15 @@ def test_legs_instead_of_a_plinth() -> None:
 
 
 def test_a_filler_closes_the_run_to_a_sloped_ceiling() -> None:
-    from tall_plank.edits import features
 
     job = with_run(new_job(), "B", Level.HUNG, "pair rest, pair 900")
     run = job.rooms[0].runs[0].id
     job = runs.set_run_choice(job, run, "to_ceiling", "yes").job
     (strip,) = [b for b in room(job).boards if b.kind == "ceiling filler"]
     assert (strip.length, strip.width) == (pytest.approx(2100), pytest.approx(2500 - 1400 - 720))
-    change = features.add_slope(job, "r1", "C")
-    job = features.set_slope(change.job, change.made[0], "low", "2300").job
-    job = features.set_slope(job, change.made[0], "run", "800").job
+    change = add_slope(job, "r1", "C")
+    job = set_slope(change.job, change.made[0], "low", "2300").job
+    job = set_slope(job, change.made[0], "run", "800").job
     (strip,) = [b for b in room(job).boards if b.kind == "ceiling filler"]
     assert strip.outline and strip.width == pytest.approx(380)
     assert abs(ol.area(strip.outline)) < 2100 * 380
@@ -377,7 +377,7 @@ def test_tops_with_a_masons_mitre_fill_the_corner_without_overlap(angle: int) ->
     covered = {}
     for joint in ("butt", "mitre", "masons mitre"):
         for run in job.rooms[0].runs:
-            job = tops.set_top(job, f"run:{run.id}", "joint", joint).job
+            job = tops.set_top(job, Kind.RUN.of(run.id), "joint", joint).job
         room = set_out(job).rooms[0]
         shapes = []
         for top in room.worktops:
@@ -398,7 +398,7 @@ def test_a_masons_mitre_at_a_square_corner_by_hand() -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600, door 600, door rest")
     job = with_run(job, "B", Level.BASE, "drawers 600, door rest")
     for run in job.rooms[0].runs:
-        job = tops.set_top(job, f"run:{run.id}", "joint", "masons mitre").job
+        job = tops.set_top(job, Kind.RUN.of(run.id), "joint", "masons mitre").job
     room = set_out(job).rooms[0]
     other = next(t for t in room.worktops if t.wall == "B")
     d = other.depth

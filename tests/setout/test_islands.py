@@ -5,8 +5,9 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of
-from tall_plank.edits import islands, placing, runs, runtext, units
-from tall_plank.job import Job, Level
+from tall_plank.edits import placing, runs, runtext, units
+from tall_plank.edits.things.island import add_island, delete_island, set_aisle, set_island, turn_island
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
@@ -19,10 +20,10 @@ def with_island(text: str, back: str = "", **decisions: str) -> Job:
 
     job = rooms.set_room_length(new_job(), "r1", "width", "6000").job
     job = rooms.set_room_length(job, "r1", "depth", "5000").job
-    change = islands.add_island(job, "r1")
+    change = add_island(job, "r1")
     job, name = change.job, change.made[0]
     for key, value in {"length": "2000", **decisions}.items():
-        job = islands.set_island(job, name, key, value).job
+        job = set_island(job, name, key, value).job
     for face, line in (("K1", text), ("K2", back)):
         if line:
             run = runs.add_run(job, "r1", face, Level.BASE)
@@ -132,10 +133,10 @@ def test_aisles_are_measured_to_what_stands_nearest_and_typed() -> None:
     room = set_out(job).rooms[0]
     aisles = {side: (mm, to) for side, mm, to in aisles_of(room, island_of(job))}
     assert aisles["Front"][1] == "worktop"
-    job = islands.set_aisle(job, island_of(job).id, "front", "1100").job
+    job = set_aisle(job, island_of(job).id, "front", "1100").job
     room = set_out(job).rooms[0]
     assert {s: mm for s, mm, _ in aisles_of(room, island_of(job))}["Front"] == pytest.approx(1100)
-    top = next(t for t in room.worktops if t.source.startswith("island"))
+    top = next(t for t in room.worktops if t.source.kind is Kind.ISLAND)
     front = room.wall("K1").frame.out((0.0, -top.depth, 0.0))[1]
     assert front == pytest.approx(5000 - 599 - 1100)
 
@@ -148,12 +149,12 @@ def test_turning_an_island_keeps_its_middle_and_copying_gives_it_a_letter() -> N
         p = set_out(job).rooms[0].faces[0].frame.out((1000.0, 0.0, 0.0))
         return (round(p[0], 3), round(p[1], 3))
 
-    turned = islands.turn_island(job, name, 90.0).job
+    turned = turn_island(job, name, 90.0).job
     assert middle(turned) == middle(job)
     copy = placing.copy_island(job, name, 0.0, -1500.0).job
     assert [i.letter for i in copy.rooms[0].islands] == ["K", "L"]
     assert [p.number for p in set_out(copy).placed] == ["K1", "K2", "L1", "L2"]
-    gone = islands.delete_island(copy, name).job
+    gone = delete_island(copy, name).job
     assert [p.number for p in set_out(gone).placed] == ["L1", "L2"]
     assert len(gone.units) == 2
 
@@ -165,16 +166,16 @@ def test_turning_an_island_keeps_its_middle_and_copying_gives_it_a_letter() -> N
 def test_wrong_values_of_an_island_are_refused(key: str, text: str) -> None:
     job = with_island("")
     with pytest.raises(PlankError) as caught:
-        islands.set_island(job, island_of(job).id, key, text)
+        set_island(job, island_of(job).id, key, text)
     assert caught.value.remedy
 
 
 def test_seven_islands_are_too_many() -> None:
     job = with_island("")
     for _ in range(5):
-        job = islands.add_island(job, "r1").job
+        job = add_island(job, "r1").job
     with pytest.raises(PlankError, match="six islands"):
-        islands.add_island(job, "r1")
+        add_island(job, "r1")
 
 
 def test_an_island_in_a_run_of_the_wall_is_a_snag() -> None:
@@ -182,6 +183,6 @@ def test_an_island_in_a_run_of_the_wall_is_a_snag() -> None:
 
     job = with_run(with_island("drawers share, drawers share"), "A", Level.BASE, "pair 900, pair 900, pair rest")
     name = island_of(job).id
-    job = islands.set_island(job, name, "y", "4800").job
-    job = islands.set_island(job, name, "x", "500").job
+    job = set_island(job, name, "y", "4800").job
+    job = set_island(job, name, "x", "500").job
     assert any(s.rule == "clash" and "stands in K" in s.what for s in Workings(job).snags)

@@ -6,8 +6,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import with_run
-from tall_plank.edits import features, islands, placing, runs, tops, units
-from tall_plank.job import Job, Level
+from tall_plank.edits import placing, runs, tops, units
+from tall_plank.edits.things.island import add_island
+from tall_plank.edits.things.service import add_service
+from tall_plank.edits.things.soffit import add_soffit_over
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import job as making_job
 from tall_plank.making import make_job
@@ -20,8 +23,8 @@ def cornered() -> Job:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600, sink 900, door 450, corner 900")
     job = with_run(job, "B", Level.BASE, "door 500, pair 800")
     job = with_run(job, "A", Level.HUNG, "pair 900, door share, open 300")
-    job = islands.add_island(job, "r1", (1800.0, 1200.0), 1800.0).job
-    job = features.add_soffit_over(job, job.runs()[2][1].id).job
+    job = add_island(job, "r1", (1800.0, 1200.0), 1800.0).job
+    job = add_soffit_over(job, job.runs()[2][1].id).job
     return with_run(job, "K1", Level.BASE, "drawers 600, door share")
 
 
@@ -39,11 +42,11 @@ def step(job: Job, which: int, what: int, mm: int) -> Job:
         lambda: runs.set_width(job, (cell,), str(mm)),
         lambda: units.set_own(job, (cell,), "depth", str(mm)),
         lambda: units.set_own(job, (cell,), "height", str(mm)),
-        lambda: placing.hold(job, cell, "centre", f"cell:{other}"),
-        lambda: tops.set_top(job, f"run:{run}", "overhang_front", str(mm // 10)),
-        lambda: tops.set_top(job, f"run:{run}", "joint", ("butt", "mitre", "masons mitre")[mm % 3]),
+        lambda: placing.hold(job, cell, "centre", Kind.CELL.of(other)),
+        lambda: tops.set_top(job, Kind.RUN.of(run), "overhang_front", str(mm // 10)),
+        lambda: tops.set_top(job, Kind.RUN.of(run), "joint", ("butt", "mitre", "masons mitre")[mm % 3]),
         lambda: runs.set_run_length(job, run, "bottom", str(mm)),
-        lambda: features.add_service(job, "r1", "AB"[mm % 2], "water"),
+        lambda: add_service(job, "r1", "AB"[mm % 2], "water"),
     )
     try:
         return edits[what]().job

@@ -2,7 +2,11 @@ from __future__ import annotations
 
 import pytest
 
-from tall_plank.edits import features, outline, rooms
+from tall_plank.edits import outline
+from tall_plank.edits.things.column import add_column, set_column
+from tall_plank.edits.things.molding import add_molding, set_molding
+from tall_plank.edits.things.opening import add_opening
+from tall_plank.edits.things.soffit import add_soffit
 from tall_plank.job import Job
 from tall_plank.job.start import new_job
 from tall_plank.setout import MoldingPiece, set_out
@@ -14,7 +18,7 @@ def pieces(job: Job) -> list[MoldingPiece]:
 
 
 def test_a_skirting_goes_round_a_square_room_with_four_inner_mitres() -> None:
-    found = pieces(features.add_molding(new_job(), "r1", "skirting").job)
+    found = pieces(add_molding(new_job(), "r1", "skirting").job)
     assert [(p.wall, p.length, p.left, p.right) for p in found] == [
         ("A", 3600, 45, 45),
         ("B", 2400, 45, 45),
@@ -24,25 +28,25 @@ def test_a_skirting_goes_round_a_square_room_with_four_inner_mitres() -> None:
 
 
 def test_it_stops_square_at_a_door_and_runs_on_under_a_window() -> None:
-    job = features.add_molding(new_job(), "r1", "skirting").job
-    job = rooms.add_opening(job, "r1", "A", "door", 1000.0).job
-    job = rooms.add_opening(job, "r1", "B", "window").job
+    job = add_molding(new_job(), "r1", "skirting").job
+    job = add_opening(job, "r1", "A", "door", 1000.0).job
+    job = add_opening(job, "r1", "B", "window").job
     found = pieces(job)
     assert [(p.wall, p.length, p.left, p.right) for p in found][:3] == [
         ("A", 1000, 45, 0),
         ("A", 3600 - 1838, 0, 45),
         ("B", 2400, 45, 45),
     ]
-    rail = features.add_molding(job, "r1", "dado rail").job
+    rail = add_molding(job, "r1", "dado rail").job
     # A dado rail at 900 runs under the window too (its sill is at 1050), a picture rail over the door.
     assert sum(p.kind == "dado rail" for p in pieces(rail)) == 5
-    high = features.add_molding(job, "r1", "picture rail").job
+    high = add_molding(job, "r1", "picture rail").job
     assert [p.wall for p in pieces(high) if p.kind == "picture rail"] == ["A", "B", "B", "C", "D"]
 
 
 def test_it_goes_round_a_chimney_breast_with_outer_mitres() -> None:
-    change = features.add_column(new_job(), "r1", "A", "chimney breast", 1000.0)
-    job = features.add_molding(change.job, "r1", "skirting").job
+    change = add_column(new_job(), "r1", "A", "chimney breast", 1000.0)
+    job = add_molding(change.job, "r1", "skirting").job
     found = pieces(job)
     around = [(round(p.length, 1), p.left, p.right) for p in found if p.wall in ("A", "")]
     # The face of a piece is longer than its back at an outer corner, by its depth of 18 at 45 degrees.
@@ -52,46 +56,46 @@ def test_it_goes_round_a_chimney_breast_with_outer_mitres() -> None:
 
 
 def test_a_free_column_gets_a_ring_of_outer_corners() -> None:
-    change = features.add_column(new_job(), "r1", "A", "column")
-    job = features.set_column(change.job, change.made[0], "wall", "").job
-    job = features.set_column(job, change.made[0], "y", "1000").job
-    job = features.add_molding(job, "r1", "skirting").job
+    change = add_column(new_job(), "r1", "A", "column")
+    job = set_column(change.job, change.made[0], "wall", "").job
+    job = set_column(job, change.made[0], "y", "1000").job
+    job = add_molding(job, "r1", "skirting").job
     ring = [p for p in pieces(job) if p.wall == ""]
     assert [(round(p.length), p.left, p.right) for p in ring] == [(336, -45, -45)] * 4
 
 
 def test_a_cornice_follows_a_soffit_and_a_skirting_does_not() -> None:
-    job = features.add_soffit(new_job(), "r1", "A", 400.0, 300.0).job
-    job = features.add_molding(job, "r1", "cornice").job
+    job = add_soffit(new_job(), "r1", "A", 400.0, 300.0).job
+    job = add_molding(job, "r1", "cornice").job
     walls = {p.wall: round(p.length) for p in pieces(job)}
     assert walls["B"] == 2000
     assert walls[""] == 3600
-    skirting = features.add_molding(new_job(), "r1", "skirting").job
-    assert {p.wall for p in pieces(features.add_soffit(skirting, "r1", "A").job)} == set("ABCD")
+    skirting = add_molding(new_job(), "r1", "skirting").job
+    assert {p.wall for p in pieces(add_soffit(skirting, "r1", "A").job)} == set("ABCD")
 
 
 def test_an_outer_corner_of_the_room_is_mitred_outwards() -> None:
     job = outline.type_outline(new_job(), "r1", "6000, 4800, 3600, 1800 corner 270, rest, rest").job
-    found = {p.wall: p for p in pieces(features.add_molding(job, "r1", "skirting").job)}
+    found = {p.wall: p for p in pieces(add_molding(job, "r1", "skirting").job)}
     assert (found["D"].left, found["D"].right) == (45, -45)
     assert found["D"].length == pytest.approx(1818)
     assert (found["E"].left, found["E"].right) == (-45, 45)
 
 
 def test_height_is_stated_to_an_edge_and_only_wanted_walls_are_run() -> None:
-    change = features.add_molding(new_job(), "r1", "dado rail")
+    change = add_molding(new_job(), "r1", "dado rail")
     job, name = change.job, change.made[0]
     assert pieces(job)[0].low == 900 - 63
-    job = features.set_molding(job, name, "edge", "bottom").job
+    job = set_molding(job, name, "edge", "bottom").job
     assert pieces(job)[0].low == 900
-    job = features.set_molding(job, name, "walls", "A C").job
+    job = set_molding(job, name, "walls", "A C").job
     assert {(p.wall, p.left, p.right) for p in pieces(job)} == {("A", 0, 0), ("C", 0, 0)}
 
 
 def test_by_others_is_drawn_and_costs_nothing() -> None:
-    change = features.add_molding(new_job(), "r1", "skirting")
+    change = add_molding(new_job(), "r1", "skirting")
     assert Workings(change.job).costs.group("Lengths") == 0
-    ours = features.set_molding(change.job, change.made[0], "by_others", "no").job
+    ours = set_molding(change.job, change.made[0], "by_others", "no").job
     (line,) = [line for line in Workings(ours).costs.lines if line.group == "Lengths"]
     # 12 m of skirting and the book's waste of 10 %
     assert float(line.qty) == pytest.approx(12.0 * 1.1)

@@ -6,9 +6,16 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from tall_plank.edits import features, outline, rooms
+from tall_plank.edits import outline, rooms
 from tall_plank.edits.change import Change
-from tall_plank.job import Job
+from tall_plank.edits.things.column import add_column, move_column, set_column
+from tall_plank.edits.things.molding import add_molding, set_molding
+from tall_plank.edits.things.opening import add_opening
+from tall_plank.edits.things.service import add_service, set_service
+from tall_plank.edits.things.slope import add_slope, set_slope
+from tall_plank.edits.things.soffit import add_soffit, add_soffit_over, move_soffit, set_soffit
+from tall_plank.edits.things.table import delete_thing
+from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.measure import outlines as ol
@@ -124,7 +131,7 @@ def test_a_corner_is_added_dragged_and_taken_away() -> None:
 
 
 def test_an_opening_right_of_a_new_corner_goes_with_its_wall() -> None:
-    change = rooms.add_opening(new_job(), "r1", "A", "window", 2400.0)
+    change = add_opening(new_job(), "r1", "A", "window", 2400.0)
     job = outline.add_corner(change.job, "r1", "A", 2000.0).job
     (opening,) = job.rooms[0].openings
     assert (opening.wall, opening.x.mm) == ("E", 400)
@@ -138,7 +145,7 @@ def test_moving_a_wall_keeps_a_rectangle_one() -> None:
 
 
 def test_an_opening_that_would_leave_its_wall_stops_the_change() -> None:
-    change = rooms.add_opening(l_room(), "r1", "E", "arch", 1300.0)
+    change = add_opening(l_room(), "r1", "E", "arch", 1300.0)
     with pytest.raises(PlankError, match="arch in wall E would no longer fit"):
         outline.set_wall_length(change.job, "r1", "A", "5000")
 
@@ -157,9 +164,9 @@ def test_walls_have_their_own_thickness_and_height() -> None:
 
 
 def slope(job: Job, wall: str, low: str, run: str) -> Job:
-    change = features.add_slope(job, "r1", wall)
-    job = features.set_slope(change.job, change.made[0], "low", low).job
-    return features.set_slope(job, change.made[0], "run", run).job
+    change = add_slope(job, "r1", wall)
+    job = set_slope(change.job, change.made[0], "low", low).job
+    return set_slope(job, change.made[0], "run", run).job
 
 
 def test_a_sloped_ceiling_cuts_the_walls_beside_it() -> None:
@@ -181,7 +188,7 @@ def test_two_slopes_make_a_vault_with_a_ridge() -> None:
 
 
 def test_a_soffit_lowers_the_ceiling_where_it_is() -> None:
-    job = features.add_soffit(new_job(), "r1", "A", 400.0, 300.0).job
+    job = add_soffit(new_job(), "r1", "A", 400.0, 300.0).job
     assert ceiling_at(job.rooms[0], 1000.0, 2300.0) == 2200
     assert ceiling_at(job.rooms[0], 1000.0, 1900.0) == 2500
 
@@ -192,7 +199,7 @@ def test_a_soffit_stands_on_the_units_of_a_run_and_is_notched_round_taller_ones(
     from tall_plank.job import Level
 
     job = with_run(new_job(), "A", Level.HUNG, "pair 900, door 450, gap 600, pair 900")
-    change = features.add_soffit_over(job, job.rooms[0].runs[0].id)
+    change = add_soffit_over(job, job.rooms[0].runs[0].id)
     job = change.job
     found = set_out(job).rooms[0].room.soffits
     # The gap breaks it: two pieces, set in 20 behind the fronts, from the units' tops to the ceiling.
@@ -209,9 +216,9 @@ def test_a_soffit_stands_on_the_units_of_a_run_and_is_notched_round_taller_ones(
     job = values.set_value(job, "hung_height", "800").job
     assert round(set_out(job).rooms[0].room.soffits[0].drop.mm) == 400
     with pytest.raises(PlankError, match="stands on its units"):
-        features.move_soffit(job, change.made[0], 100.0, 0.0)
+        move_soffit(job, change.made[0], 100.0, 0.0)
     with pytest.raises(PlankError, match="already"):
-        features.add_soffit_over(job, job.rooms[0].runs[0].id)
+        add_soffit_over(job, job.rooms[0].runs[0].id)
     from tall_plank.edits import runs
 
     assert runs.delete_run(job, job.rooms[0].runs[0].id).job.rooms[0].soffits == ()
@@ -224,54 +231,54 @@ def test_a_run_started_on_a_wall_with_a_breast_leaves_it_out() -> None:
     from tall_plank.edits import runs
     from tall_plank.job import Level
 
-    change = features.add_column(new_job(), "r1", "A", "chimney breast")
+    change = add_column(new_job(), "r1", "A", "chimney breast")
     job = runs.add_run(change.job, "r1", "A", Level.BASE).job
     (gap,) = set_out(job).placed
     assert (gap.x, gap.width) == (1200, 1200)
-    job = features.move_column(job, change.made[0], 600.0).job
+    job = move_column(job, change.made[0], 600.0).job
     (gap,) = set_out(job).placed
     assert (gap.x, gap.width) == (600, 1200)
-    job = features.delete(job, "column", change.made[0]).job
+    job = delete_thing(job, Kind.COLUMN.of(change.made[0])).job
     assert job.rooms[0].runs[0].cells[0].anchor is None
 
 
 @pytest.mark.parametrize(
     ("edit", "what"),
     [
-        (lambda j, m: features.set_column(j, m, "x", "9000"), "past the end"),
-        (lambda j, m: features.set_column(j, m, "wall", "Q"), "no wall Q"),
-        (lambda j, m: features.set_column(j, m, "width", "0"), "too small"),
-        (lambda j, m: features.set_column(j, m, "colour", "1"), "no colour"),
+        (lambda j, m: set_column(j, m, "x", "9000"), "past the end"),
+        (lambda j, m: set_column(j, m, "wall", "Q"), "no wall Q"),
+        (lambda j, m: set_column(j, m, "width", "0"), "too small"),
+        (lambda j, m: set_column(j, m, "colour", "1"), "no colour"),
     ],
 )
 def test_wrong_values_of_a_column_are_refused(edit, what: str) -> None:  # type: ignore[no-untyped-def]
-    change = features.add_column(new_job(), "r1", "A", "column")
+    change = add_column(new_job(), "r1", "A", "column")
     with pytest.raises(PlankError, match=what):
         edit(change.job, change.made[0])
 
 
 def test_service_points_soffits_slopes_and_moldings_refuse_nonsense() -> None:
     job = new_job()
-    made = features.add_service(job, "r1", "A", "water")
+    made = add_service(job, "r1", "A", "water")
     with pytest.raises(PlankError):
-        features.set_service(made.job, made.made[0], "x", "5000")
-    soffit = features.add_soffit(job, "r1", "A")
+        set_service(made.job, made.made[0], "x", "5000")
+    soffit = add_soffit(job, "r1", "A")
     for text in ("0 0; 100 0", "0 0; 1000 1000; 1000 0; 0 1000", "a b; c d; e f"):
         with pytest.raises(PlankError):
-            features.set_soffit(soffit.job, soffit.made[0], "corners", text)
+            set_soffit(soffit.job, soffit.made[0], "corners", text)
     with pytest.raises(PlankError, match="floor"):
-        features.set_soffit(soffit.job, soffit.made[0], "drop", "2400")
-    sloped = features.add_slope(job, "r1", "A")
+        set_soffit(soffit.job, soffit.made[0], "drop", "2400")
+    sloped = add_slope(job, "r1", "A")
     with pytest.raises(PlankError):
-        features.set_slope(sloped.job, sloped.made[0], "low", "2600")
+        set_slope(sloped.job, sloped.made[0], "low", "2600")
     with pytest.raises(PlankError, match="already"):
-        features.add_slope(sloped.job, "r1", "A")
-    molding = features.add_molding(job, "r1", "skirting")
+        add_slope(sloped.job, "r1", "A")
+    molding = add_molding(job, "r1", "skirting")
     for key, text in (("profile", "MP-COVE-70"), ("height", "9000"), ("walls", "Z"), ("weight", "1")):
         with pytest.raises(PlankError):
-            features.set_molding(molding.job, molding.made[0], key, text)
+            set_molding(molding.job, molding.made[0], key, text)
     with pytest.raises(PlankError):
-        features.set_use(job, "r1", "submarine")
+        rooms.set_use(job, "r1", "submarine")
 
 
 # --- properties

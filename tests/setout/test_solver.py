@@ -7,9 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import outline, placing, rooms, runs
+from tall_plank.edits import outline, placing, runs
 from tall_plank.edits.runtext import run_text, type_run
-from tall_plank.job import Job, Level
+from tall_plank.edits.things.opening import add_opening, move_opening
+from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.measure.shareout import Member, Rule
@@ -123,11 +124,11 @@ def test_kinds_of_two_words_are_read_longest_first() -> None:
 
 def test_a_sink_stays_centred_on_its_window() -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600, sink 900, dishwasher 600")
-    change = rooms.add_opening(job, "r1", "A", "window", 1500.0)
-    job = placing.hold(change.job, cell_of(change.job, "A2"), "centre", f"opening:{change.made[0]}").job
+    change = add_opening(job, "r1", "A", "window", 1500.0)
+    job = placing.hold(change.job, cell_of(change.job, "A2"), "centre", Kind.OPENING.of(change.made[0])).job
     places = [(p.x, p.width) for p in set_out(job).placed]
     assert places == [(950, 600), (1550, 900), (2450, 600)]
-    job = rooms.move_opening(job, change.made[0], 1800.0).job
+    job = move_opening(job, change.made[0], 1800.0).job
     assert [(p.x) for p in set_out(job).placed] == [1250, 1850, 2750]
     job = outline.set_wall_length(job, "r1", "A", "4000").job
     assert set_out(job).placed[1].x == 1850
@@ -149,21 +150,21 @@ def test_hung_units_keep_to_the_seams_of_base_units() -> None:
 
 def test_units_cannot_hold_one_another_in_a_circle() -> None:
     job = with_run(with_run(new_job(), "A", Level.BASE, "drawers 600"), "A", Level.HUNG, "pair 600")
-    job = placing.hold(job, cell_of(job, "A2"), "span", f"cell:{cell_of(job, 'A1')}").job
+    job = placing.hold(job, cell_of(job, "A2"), "span", Kind.CELL.of(cell_of(job, "A1"))).job
     with pytest.raises(PlankError, match="circle"):
-        placing.hold(job, cell_of(job, "A1"), "span", f"cell:{cell_of(job, 'A2')}")
+        placing.hold(job, cell_of(job, "A1"), "span", Kind.CELL.of(cell_of(job, "A2")))
     with pytest.raises(PlankError, match="itself"):
-        placing.hold(job, cell_of(job, "A1"), "left", f"cell:{cell_of(job, 'A1')}")
+        placing.hold(job, cell_of(job, "A1"), "left", Kind.CELL.of(cell_of(job, "A1")))
     with pytest.raises(PlankError, match="not on this unit's wall"):
-        placing.hold(job, cell_of(job, "A1"), "centre", "opening:o99")
+        placing.hold(job, cell_of(job, "A1"), "centre", Kind.OPENING.of("o99"))
 
 
 def test_a_held_cell_that_is_short_is_named_in_the_snag() -> None:
     from tall_plank.workings import Workings
 
     job = with_run(new_job(), "A", Level.BASE, "filler 50, drawers 900, sink 900")
-    change = rooms.add_opening(job, "r1", "A", "window", 100.0)
-    job = placing.hold(change.job, cell_of(change.job, "A3"), "centre", f"opening:{change.made[0]}").job
+    change = add_opening(job, "r1", "A", "window", 100.0)
+    job = placing.hold(change.job, cell_of(change.job, "A3"), "centre", Kind.OPENING.of(change.made[0])).job
     (snag,) = (s for s in Workings(job).snags if s.rule == "run length")
     # window centre 600, the sink's left side at 150: 950 of units have 150
     assert "800 mm short before A3" in snag.what
@@ -171,7 +172,7 @@ def test_a_held_cell_that_is_short_is_named_in_the_snag() -> None:
 
 def test_typed_moves_in_a_run_with_held_cells_hold_the_unit() -> None:
     job = with_run(new_job(), "A", Level.BASE, "drawers 600, sink 900, door 450")
-    job = placing.hold(job, cell_of(job, "A2"), "left", "line", "1000").job
+    job = placing.hold(job, cell_of(job, "A2"), "left", None, "1000").job
     assert [p.x for p in set_out(job).placed] == [400, 1000, 1900]
     job = placing.move_by(job, (cell_of(job, "A2"),), "150").job
     assert [p.x for p in set_out(job).placed] == [550, 1150, 2050]

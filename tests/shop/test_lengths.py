@@ -15,7 +15,7 @@ from tall_plank.demo import demo_job
 from tall_plank.drawing.bar import bar_drawing
 from tall_plank.drawing.primitives import Text
 from tall_plank.edits import cutting, standards, units
-from tall_plank.job import Job, Role
+from tall_plank.job import Job, Kind, Role
 from tall_plank.making import Item, MadeJob
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules, shoplists
@@ -179,15 +179,15 @@ def test_what_is_longer_than_its_bars_is_joined(
 
 
 def test_a_scarfed_molding_covers_its_wall(oak: Workings) -> None:
-    long = [m for m in oak.made.moldings if m.piece.length > 3660.0]
+    long = [m for m in oak.made.lengths if m.length > 3660.0]
     assert long
     for m in long:
-        profile = oak.job.stock.profile(m.piece.profile)
+        profile = oak.job.stock.profile(m.profile)
         assert profile is not None
-        mine = [mm for name, mm in on_bars(oak, m.piece.profile) if name.rpartition(" ")[0] == m.number]
-        ends = sum(abs(a) > 0.01 for a in (m.piece.left, m.piece.right))
+        mine = [mm for name, mm in on_bars(oak, m.profile) if name.rpartition(" ")[0] == m.number]
+        ends = sum(abs(a) > 0.01 for a in (m.left, m.right))
         assert len(mine) == 2
-        assert sum(mine) == pytest.approx(m.piece.length + 10.0 * ends + profile.depth + 20.0, abs=0.01)
+        assert sum(mine) == pytest.approx(m.length + 10.0 * ends + profile.depth + 20.0, abs=0.01)
 
 
 def test_a_slanted_end_gets_an_allowance(oak: Workings) -> None:
@@ -231,8 +231,10 @@ def test_bars_are_drawn_true_to_length(oak: Workings) -> None:
     # Every piece is named, in its bar or under it, and no two names lie on one another.
     for scale in (10.0, 20.0):
         drawing = bar_drawing("b", shown, scale)
-        named = [i for i in drawing.items if isinstance(i, Text) and i.source.startswith("part:")]
-        assert {i.source for i in named} == {f"part:{p.name}" for b in shown for p in b.pieces}
+        named = [
+            i for i in drawing.items if isinstance(i, Text) and i.source is not None and i.source.kind is Kind.PART
+        ]
+        assert {i.source for i in named} == {Kind.PART.of(p.name) for b in shown for p in b.pieces}
         spans: dict[float, list[tuple[float, float]]] = {}
         for i in named:
             half = text_width(i.text, i.size) * scale / 2

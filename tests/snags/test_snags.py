@@ -3,7 +3,9 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import islands, rooms, runs, units, values
+from tall_plank.edits import rooms, runs, units, values
+from tall_plank.edits.things.island import add_island, set_island
+from tall_plank.edits.things.opening import add_opening, set_opening
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
@@ -44,8 +46,8 @@ def test_a_unit_that_cannot_be_made_is_named_with_its_place(job: Job) -> None:
 
 
 def test_units_across_an_opening_or_through_the_ceiling(job: Job) -> None:
-    change = rooms.add_opening(job, "r1", "A", "window", 1000.0)
-    low = rooms.set_opening(change.job, change.made[0], "sill", "800").job
+    change = add_opening(job, "r1", "A", "window", 1000.0)
+    low = set_opening(change.job, change.made[0], "sill", "800").job
     assert rules(low).count("opening") >= 2
     lower = rooms.set_room_length(job, "r1", "height", "2100").job
     assert "ceiling" in rules(lower)
@@ -53,7 +55,7 @@ def test_units_across_an_opening_or_through_the_ceiling(job: Job) -> None:
 
 def test_a_gap_before_a_window_is_no_snag() -> None:
     job = with_run(new_job(), "A", Level.HUNG, "filler 50, pair 900, gap 1150, pair 900")
-    change = rooms.add_opening(job, "r1", "A", "window", 1000.0)
+    change = add_opening(job, "r1", "A", "window", 1000.0)
     assert rules(change.job) == []
 
 
@@ -78,8 +80,8 @@ def test_a_run_without_room_for_its_start_is_refused(job: Job) -> None:
 
 def test_an_island_that_stands_in_a_wall_is_named() -> None:
     job = new_job()
-    change = islands.add_island(job, "r1")
+    change = add_island(job, "r1")
     job = with_run(change.job, "K1", Level.BASE, "pair 900")
     assert not [s for s in Workings(job).snags if s.rule == "clash"]
-    (snag,) = [s for s in Workings(islands.set_island(job, change.made[0], "y", "-200").job).snags if s.rule == "clash"]
+    (snag,) = [s for s in Workings(set_island(job, change.made[0], "y", "-200").job).snags if s.rule == "clash"]
     assert "wall" in snag.what and snag.where.label == "K1"

@@ -201,10 +201,9 @@ def job_quantities(made: MadeJob) -> Quantities:
             items[item.code] = items.get(item.code, 0) + item.qty
             if item.length:
                 lengths[item.code] = lengths.get(item.code, 0.0) + item.length * item.qty / 1000
-    for molding in made.moldings:
-        if not molding.by_others:
-            code = molding.piece.profile
-            lengths[code] = lengths.get(code, 0.0) + molding.piece.length / 1000
+    for piece in made.lengths:
+        if not piece.by_others:
+            lengths[piece.profile] = lengths.get(piece.profile, 0.0) + piece.length / 1000
     for q in sums:
         for code, area in q.areas:
             areas[code] = areas.get(code, 0.0) + area

@@ -9,6 +9,7 @@ import msgspec
 
 from tall_plank.assets import text_width
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text, rectangle
+from tall_plank.job import Kind
 
 HIGH, PITCH = 7.0, 15.0
 """mm on paper: a bar's height, and from one bar to the next."""
@@ -44,7 +45,7 @@ def bar_drawing(title: str, bars: Sequence[BarShown], scale: float) -> Drawing:
     total = pitch * max(1, len(bars))
     for i, bar in enumerate(bars):
         y = total - (i + 1) * pitch + 1.0 * scale
-        items.append(Shape(rectangle(0.0, y, bar.length, high), Pen.WIDE, Layer.WALL, "", "offcut"))
+        items.append(Shape(rectangle(0.0, y, bar.length, high), Pen.WIDE, Layer.WALL, None, "offcut"))
         items.append(Text(0.0, y + high, bar.head, 2.2, Layer.LABEL, align="left", bold=True, rise=1.6))
         free = 0.0
         for piece in bar.pieces:
@@ -54,7 +55,7 @@ def bar_drawing(title: str, bars: Sequence[BarShown], scale: float) -> Drawing:
                 told = f"{piece.name} {piece.size}"
                 half = text_width(told, 1.8) * scale / 2
                 middle = max(half, piece.at + piece.length / 2, free + half)
-                items.append(Text(middle, y, told, 1.8, Layer.LABEL, f"part:{piece.name}", quiet=True, rise=-2.6))
+                items.append(Text(middle, y, told, 1.8, Layer.LABEL, Kind.PART.of(piece.name), quiet=True, rise=-2.6))
                 free = middle + half + 1.5 * scale
         if bar.left_size and text_width(bar.left_size, 1.8) * scale < bar.left - 2 * scale:
             end = bar.length - 2.0 * scale
@@ -70,7 +71,7 @@ def _piece(piece: BarPieceShown, y: float, high: float, scale: float) -> list[It
         (x0 + max(0.0, lean[0]), y), (x1 - max(0.0, lean[1]), y),
         (x1 - max(0.0, -lean[1]), y + high), (x0 + max(0.0, -lean[0]), y + high),
     )  # fmt: skip
-    source = f"part:{piece.name}"
+    source = Kind.PART.of(piece.name)
     items: list[Item] = [Shape(points, Pen.NARROW, Layer.CARCASS, source, "board")]
     room = piece.length - 2.0 * scale
     middle = (x0 + x1) / 2

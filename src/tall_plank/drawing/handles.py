@@ -47,7 +47,7 @@ def handle_items(handle: Fitting | None, ends: tuple[float, float, float, float]
     outline = handle_outline(handle, length)
     points = tuple((x1 - v, z1 + u) if upright else (x1 + u, z1 + v) for u, v in outline)
     color = handle.finish if handle is not None and handle.finish else "ink"
-    return [Shape(points, Pen.NARROW, Layer.HANDLE, "", color)]
+    return [Shape(points, Pen.NARROW, Layer.HANDLE, None, color)]
 
 
 @lru_cache(maxsize=256)
@@ -60,7 +60,7 @@ def handle_drawing(handle: Fitting) -> Drawing:
     items.append(Line(-12.0, face, length + 12.0, face, Pen.MEDIUM, Layer.FRONT))
     for points in side_outlines(handle):
         items.append(
-            Shape(tuple((x, face + y) for x, y in points), Pen.NARROW, Layer.HANDLE, "", handle.finish or "ink")
+            Shape(tuple((x, face + y) for x, y in points), Pen.NARROW, Layer.HANDLE, None, handle.finish or "ink")
         )
     high = max(y for item in items if isinstance(item, Shape) for _, y in item.points)
     return Drawing(handle.name, tuple(items), -14.0, face - 4.0, length + 28.0, high - face + 8.0)

@@ -27,7 +27,7 @@ def inside_items(unit: MadeUnit, stock: Stock, covered: frozenset[tuple[int, ...
     items: list[Item] = []
     open_bays = [bay for bay in unit.bays if seen(bay[0])]
     for _path, x, z, width, height in open_bays:
-        items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, "", "inside"))
+        items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, None, "inside"))
     for part in unit.parts:
         if part.role in ("shelf", "drawer"):
             x, z, width, height = seen_box(part)
@@ -35,12 +35,12 @@ def inside_items(unit: MadeUnit, stock: Stock, covered: frozenset[tuple[int, ...
             if not any(_within(middle, bay) for bay in open_bays):
                 continue
             if part.role == "shelf":
-                items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, "", color))
+                items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, None, color))
             elif part.name.endswith("front"):
-                items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, "", drawer))
+                items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, None, drawer))
                 grip = min(140.0, width * 0.4)
                 notch = rectangle(x + (width - grip) / 2, z + height - 18.0, grip, 18.0)
-                items.append(Shape(notch, Pen.NARROW, Layer.CARCASS, "", "inside"))
+                items.append(Shape(notch, Pen.NARROW, Layer.CARCASS, None, "inside"))
     for fitted in unit.fitted:
         if seen(fitted.path):
             items += fitted_items(fitted)
@@ -67,7 +67,7 @@ def fitted_items(f: FittedBox) -> list[Item]:
     layer = Layer.HANDLE
     if f.kind == "rail":
         middle = (z0 + z1) / 2
-        items: list[Item] = [Shape(rectangle(x0, middle - 12.0, f.width, 24.0), Pen.NARROW, layer, "", STEEL)]
+        items: list[Item] = [Shape(rectangle(x0, middle - 12.0, f.width, 24.0), Pen.NARROW, layer, None, STEEL)]
         count = max(2, int(f.width // 260))
         for i in range(count):
             x = x0 + f.width * (i + 0.5) / count
@@ -80,7 +80,7 @@ def fitted_items(f: FittedBox) -> list[Item]:
             ]
         return items
     if f.kind == "light":
-        return [Shape(rectangle(x0, z0, f.width, f.height), Pen.NARROW, layer, "", "glass")]
+        return [Shape(rectangle(x0, z0, f.width, f.height), Pen.NARROW, layer, None, "glass")]
     if f.kind == "shoes":
         items = [
             Line(x0, z0 + 10, x1, z0 + 10, Pen.MEDIUM, layer),
@@ -90,15 +90,15 @@ def fitted_items(f: FittedBox) -> list[Item]:
         for i in range(int((f.width - 20) // (2 * pair))):
             for side in (0.0, 88.0):
                 x = x0 + 20 + i * 2 * pair + side
-                items.append(Shape(rectangle(x, z0 + 14, 78.0, 40.0), Pen.NARROW, layer, "", "inside"))
+                items.append(Shape(rectangle(x, z0 + 14, 78.0, 40.0), Pen.NARROW, layer, None, "inside"))
         return items
     if f.kind == "rack":
-        items = [Shape(rectangle(x0, z1 - 24, f.width, 24.0), Pen.NARROW, layer, "", STEEL)]
+        items = [Shape(rectangle(x0, z1 - 24, f.width, 24.0), Pen.NARROW, layer, None, STEEL)]
         step = 60.0
         for i in range(1, max(2, int(f.width // step))):
             items.append(Line(x0 + i * step, z1 - 24, x0 + i * step, z0, Pen.NARROW, layer))
         return items
-    items = [Shape(rectangle(x0, z0, f.width, f.height), Pen.NARROW, layer, "", "inside")]
+    items = [Shape(rectangle(x0, z0, f.width, f.height), Pen.NARROW, layer, None, "inside")]
     if f.kind in ("basket", "drainer"):
         step = 45.0
         for i in range(1, int(f.width // step) + 1):

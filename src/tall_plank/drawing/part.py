@@ -64,7 +64,7 @@ def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
 
     outline = part.outline or rectangle(0.0, 0.0, length, width)
     items: list[Item] = [
-        Shape(tuple((x, y_of(y)) for x, y in outline), Pen.MEDIUM, Layer.CARCASS, "", "floor"),
+        Shape(tuple((x, y_of(y)) for x, y in outline), Pen.MEDIUM, Layer.CARCASS, None, "floor"),
         Text(0.0, y0 + width, _face_name(part, face), 2.4, Layer.LABEL, align="left", bold=True, rise=5.0),
     ]
     if not part.outline:
@@ -73,7 +73,7 @@ def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
     for op in part.operations:
         if isinstance(op, Cutout):
             points = rectangle(op.x, op.y, op.length, op.width)
-            items.append(Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, "", "basin"))
+            items.append(Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, None, "basin"))
             xs |= {op.x, op.x + op.length}
             ys |= {op.y, op.y + op.width}
         elif isinstance(op, Rebate) and op.face == face:
@@ -156,7 +156,7 @@ def _rebate(part: Part, op: Rebate, y_of) -> Shape:  # type: ignore[no-untyped-d
         "W2": (length - w, 0.0, w, width),
     }  # fmt: skip
     points = rectangle(*boxes[op.edge])
-    return Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, "", "niche")
+    return Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, None, "niche")
 
 
 def _groove(op: Groove, y_of) -> Shape:  # type: ignore[no-untyped-def]
@@ -166,7 +166,7 @@ def _groove(op: Groove, y_of) -> Shape:  # type: ignore[no-untyped-def]
     points = (
         (op.x1 + nx, op.y1 + ny), (op.x1 - nx, op.y1 - ny), (op.x2 - nx, op.y2 - ny), (op.x2 + nx, op.y2 + ny),
     )  # fmt: skip
-    return Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, "", "niche")
+    return Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, None, "niche")
 
 
 def _hole(op: Bore, x: float, y: float) -> list[Item]:
@@ -191,7 +191,7 @@ def _edges(part: Part) -> list[Item]:
         x0, y0 = places[name]
         along = name in ("L1", "L2")
         size = (length, t) if along else (t, width)
-        items.append(Shape(rectangle(x0, y0, *size), Pen.NARROW, Layer.CARCASS, "", "floor"))
+        items.append(Shape(rectangle(x0, y0, *size), Pen.NARROW, Layer.CARCASS, None, "floor"))
 
         def at(u: float, z: float, name: str = name, x0: float = x0, y0: float = y0) -> tuple[float, float]:
             # Unfolded: the side towards face A is A's upper surface.
@@ -208,7 +208,7 @@ def _edges(part: Part) -> list[Item]:
                 half = op.width / 2
                 (ax, ay), (bx, by) = at(op.x1, op.y1 - half), at(op.x2, op.y2 + half)
                 box = rectangle(min(ax, bx), min(ay, by), abs(bx - ax), abs(by - ay))
-                items.append(Shape(box, Pen.NARROW, Layer.APPLIANCE, "", "niche"))
+                items.append(Shape(box, Pen.NARROW, Layer.APPLIANCE, None, "niche"))
         middle = (x0 + size[0] / 2, y0 + size[1])
         items.append(Text(*middle, name, 2.0, Layer.LABEL, quiet=True, rise=1.2))
     return items

@@ -7,6 +7,8 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job import Source
+
 
 class Pen(StrEnum):
     """Line widths after ISO 128-2 (from memory): wide to narrow 2:1; dashed for what is hidden or hangs above,
@@ -67,7 +69,7 @@ class Layer(StrEnum):
 
 
 class Line(msgspec.Struct, frozen=True):
-    """A straight line. `source` is the id of what it draws; `over`: it lies on a finish, whatever its layer."""
+    """A straight line. `source` is what it draws; `over`: it lies on a finish, whatever its layer."""
 
     x1: float
     y1: float
@@ -75,7 +77,7 @@ class Line(msgspec.Struct, frozen=True):
     y2: float
     pen: Pen
     layer: Layer
-    source: str = ""
+    source: Source | None = None
     over: bool = False
 
 
@@ -86,7 +88,7 @@ class Shape(msgspec.Struct, frozen=True):
     points: tuple[tuple[float, float], ...]
     pen: Pen
     layer: Layer
-    source: str = ""
+    source: Source | None = None
     fill: str = ""
     grain: Literal["", "x", "y"] = ""
     over: bool = False
@@ -102,7 +104,7 @@ class Arc(msgspec.Struct, frozen=True):
     end: float
     pen: Pen
     layer: Layer
-    source: str = ""
+    source: Source | None = None
 
 
 class Text(msgspec.Struct, frozen=True):
@@ -113,7 +115,7 @@ class Text(msgspec.Struct, frozen=True):
     text: str
     size: float
     layer: Layer
-    source: str = ""
+    source: Source | None = None
     align: Literal["left", "middle", "right"] = "middle"
     angle: float = 0.0
     bold: bool = False
@@ -143,7 +145,7 @@ class Dim(msgspec.Struct, frozen=True):
     row: int
     along: Literal["x", "y"]
     text: str
-    source: str = ""
+    source: Source | None = None
     key: str = ""
     attention: bool = False
 

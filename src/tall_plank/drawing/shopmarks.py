@@ -168,7 +168,7 @@ def _axes(parts: tuple[Part, ...], view: View) -> list[Item]:
         items.append(Line(*a, *b, Pen.CHAIN, Layer.MAKING, over=view == "front"))
         if count > 1 and view == "front":
             x, side = (b[0] + 6.0, "left") if b[0] >= a[0] else (b[0] - 6.0, "right")
-            items.append(Text(x, b[1], f"{count}×", 1.6, Layer.MAKING, "", side, rise=-0.8, backed=True, within=40.0))  # type: ignore[arg-type]
+            items.append(Text(x, b[1], f"{count}×", 1.6, Layer.MAKING, None, side, rise=-0.8, backed=True, within=40.0))  # type: ignore[arg-type]
     return items
 
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.drawing.elevation import unit_front
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Line, Shape, Text
+from tall_plank.drawing.unitfront import unit_front
 from tall_plank.making import MadeUnit
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.setout import Placed

@@ -8,9 +8,9 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_ids, next_number, with_cells, with_room
 from tall_plank.edits.clipboard import MAX_TEXT, fitted, plain_width, with_template
-from tall_plank.edits.islands import LETTERS, find_island, middle_of, start_of
 from tall_plank.edits.runs import add_run, run_on
-from tall_plank.job import Cell, Island, Job, Run, Template, Unit
+from tall_plank.edits.things.island import LETTERS, find_island, middle_of, start_of
+from tall_plank.job import Anchor, Cell, Island, Job, Kind, Run, Template, Unit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import names_in
 
@@ -84,7 +84,7 @@ def _written(job: Job, what: str, name: str, runs: list[tuple[Run, int]], island
         # What holds a cell stays behind unless it comes along.
         cells = tuple(
             c
-            if c.anchor is None or c.anchor.to == "line" or c.anchor.to[5:] in inside
+            if c.anchor is None or c.anchor.source is None or c.anchor.source.id in inside
             else msgspec.structs.replace(c, anchor=None)
             for c in run.cells
         )
@@ -160,8 +160,8 @@ def _cells(job: Job, run: Run, part: SavedRun, saved: Saved, after: str, skipped
         room, now = job.find_run(run.id)
         number = next_number(job, room, now.wall) if cell.number else ""
         anchor = cell.anchor
-        if anchor is not None and anchor.to != "line":
-            anchor = msgspec.structs.replace(anchor, to=f"cell:{names.get(anchor.to[5:], '')}")
+        if anchor is not None and anchor.source is not None:
+            anchor = Anchor.by(anchor.at, Kind.CELL.of(names.get(anchor.source.id, "")), anchor.offset)
         copy = Cell(cell_id, unit_id, number, plain_width(job, cell.width), anchor, cell.label)
         names[cell.id] = cell_id
         places = [c.id for c in now.cells]

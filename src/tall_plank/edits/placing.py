@@ -8,7 +8,7 @@ from tall_plank.edits.change import Change, change_units, new_ids, next_number, 
 from tall_plank.edits.rooms import read
 from tall_plank.edits.runs import gap_code, shift_by
 from tall_plank.edits.units import mirror as mirror_units
-from tall_plank.job import Anchor, Body, Cell, Island, Job, LabelRule, Level, Room, Run, Unit
+from tall_plank.job import Anchor, Body, Cell, Island, Job, Kind, LabelRule, Level, Room, Run, Source, Unit
 from tall_plank.job.bays import mirrored
 from tall_plank.job.run import WidthRule
 from tall_plank.making.labels import check_label
@@ -26,13 +26,13 @@ def _changed(job: Job, cell_id: str, **values: object) -> Job:
     return with_cells(job, run, tuple(new if c.id == cell_id else c for c in run.cells))
 
 
-def hold(job: Job, cell_id: str, at: str, to: str, offset: str = "0mm") -> Change:
+def hold(job: Job, cell_id: str, at: str, to: Source | None, offset: str = "0mm") -> Change:
     """Hold a cell by something else on its line: centred on a window, its sides on the seams of a base unit.
 
     Parameters
     ----------
     at : left, right, centre or span (both sides)
-    to : source such as `opening:o1` or `cell:u4`, or `line`
+    to : an opening, a column, a service point, a guide line, a cell of another run; None: the line itself
 
     Raises
     ------
@@ -43,14 +43,14 @@ def hold(job: Job, cell_id: str, at: str, to: str, offset: str = "0mm") -> Chang
     _, run, cell = job.find_cell(cell_id)
     if cell.locked:
         raise PlankError(f"{cell.number} is locked.", "anchor", "Unlock it first.")
-    if to == f"cell:{cell_id}":
+    if to == Kind.CELL.of(cell_id):
         raise PlankError("A unit cannot hold itself.", "anchor", "Choose another thing.")
-    if to.startswith("cell:"):
-        _, other, _ = job.find_cell(to[5:])
+    if to is not None and to.kind is Kind.CELL:
+        _, other, _ = job.find_cell(to.id)
         if other.id == run.id:
             raise PlankError("Units of one run hold one another anyway.", "anchor", "Choose a unit of another run.")
         _no_circle(job, run, other)
-    anchor = Anchor(at, to, read(job, offset))  # type: ignore[arg-type]
+    anchor = Anchor.by(at, to, read(job, offset))  # type: ignore[arg-type]
     changed = _changed(job, cell_id, anchor=anchor)
     layout = set_out(changed).run(run.id)
     assert layout is not None
@@ -65,7 +65,8 @@ def _no_circle(job: Job, run: Run, other: Run) -> None:
     owner = {c.id: r.id for _, r in job.runs() for c in r.cells}
     waits: dict[str, set[str]] = {}
     for _, r in job.runs():
-        to = {c.anchor.to[5:] for c in r.cells if c.anchor is not None and c.anchor.to.startswith("cell:")}
+        held_by = (c.anchor.source for c in r.cells if c.anchor is not None)
+        to = {source.id for source in held_by if source is not None and source.kind is Kind.CELL}
         waits[r.id] = {owner[c] for c in to if c in owner}
     seen, todo = set(), [other.id]
     while todo:
@@ -106,7 +107,7 @@ def align_seams(job: Job, cells: tuple[str, ...]) -> Change:
             skipped.append(f"{cell.number}: no base unit stands under it")
             continue
         taken.add(best[1].cell)
-        job = _changed(job, cell_id, anchor=Anchor("span", f"cell:{best[1].cell}"))
+        job = _changed(job, cell_id, anchor=Anchor.by("span", Kind.CELL.of(best[1].cell)))
     if len(skipped) == len(cells):
         raise PlankError(skipped[0] + ".", "line up", "Choose hung units over base units.")
     return Change(job, "Line up with the base units", tuple(skipped))
@@ -263,10 +264,10 @@ def _mirrored_cell(cell: Cell, length: float) -> Cell:
     anchor = cell.anchor
     if anchor is None:
         return cell
-    if anchor.to == "line":
+    if anchor.source is None:
         # Held from the line's left end: from its right end now, which is the length away.
         offset = Length.of(length - anchor.offset.mm) if anchor.at in ("left", "right") else anchor.offset
-        return msgspec.structs.replace(cell, anchor=Anchor(_SWAPPED[anchor.at], "line", offset))  # type: ignore[arg-type]
+        return msgspec.structs.replace(cell, anchor=Anchor.by(_SWAPPED[anchor.at], None, offset))  # type: ignore[arg-type]
     return msgspec.structs.replace(cell, anchor=Anchor(_SWAPPED[anchor.at], anchor.to, Length.of(-anchor.offset.mm)))  # type: ignore[arg-type]
 
 
@@ -392,7 +393,7 @@ def mirror(job: Job, cells: tuple[str, ...]) -> Change:
 
 def copy_island(job: Job, island_id: str, dx: float, dy: float) -> Change:
     """Copy an island with everything on it, moved by a distance."""
-    from tall_plank.edits.islands import LETTERS, find_island
+    from tall_plank.edits.things.island import LETTERS, find_island
 
     room, island = find_island(job, island_id)
     taken = {i.letter for i in room.islands} | set(room.wall_ids())

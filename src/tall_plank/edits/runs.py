@@ -6,7 +6,7 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_cell, new_ids, with_cells, with_room, with_run
 from tall_plank.edits.rooms import read
-from tall_plank.job import Anchor, Body, Cell, Column, Job, Level, Run, Template
+from tall_plank.job import Anchor, Body, Cell, Column, Job, Kind, Level, Run, Template
 from tall_plank.job.run import REST, SHARE, WidthRule
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure.shareout import Rule
@@ -37,7 +37,7 @@ def _leave_out(job: Job, run_id: str, column: Column) -> Job:
     room, run = job.find_run(run_id)
     code = gap_code(job, run.level)
     job, cell = new_cell(job, room, run, code, WidthRule.fixed(column.width))
-    cell = msgspec.structs.replace(cell, anchor=Anchor("span", f"column:{column.id}"))
+    cell = msgspec.structs.replace(cell, anchor=Anchor.by("span", Kind.COLUMN.of(column.id)))
     return with_cells(job, run, (*run.cells, cell))
 
 
@@ -348,7 +348,7 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
 def _hold_at(job: Job, run: Run, cell: Cell, layout: RunLayout, by: float, name: str) -> Change:
     """In a run with held cells, hold this one where it is wanted instead of moving gaps."""
     placed = next(p for p in layout.cells if p.cell == cell.id)
-    new = msgspec.structs.replace(cell, anchor=Anchor("left", "line", Length.of(placed.x + by)))
+    new = msgspec.structs.replace(cell, anchor=Anchor.by("left", None, Length.of(placed.x + by)))
     job = with_cells(job, run, tuple(new if c.id == cell.id else c for c in run.cells))
     after = set_out(job).run(run.id)
     assert after is not None

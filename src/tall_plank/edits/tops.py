@@ -7,10 +7,10 @@ from typing import get_args
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_run
-from tall_plank.edits.islands import find_island, with_island
 from tall_plank.edits.rooms import read
-from tall_plank.job import Job, Top, TopCut, TopEdge, TopPoint
-from tall_plank.job.run import EdgeName
+from tall_plank.edits.things.island import find_island, with_island
+from tall_plank.job import Job, Kind, Source, Top, TopCut, TopEdge, TopPoint
+from tall_plank.job.top import EdgeName
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.setout import set_out
@@ -24,22 +24,22 @@ EDGE_PROFILES = {
 JOINTS = ("butt", "mitre", "masons mitre")
 
 
-def top_of(job: Job, source: str) -> Top:
-    """The decisions on the worktop of `run:n2` or `island:i4`."""
-    kind, _, name = source.partition(":")
-    return find_island(job, name)[1].top if kind == "island" else job.find_run(name)[1].top
+def top_of(job: Job, source: Source) -> Top:
+    """The decisions on the worktop of a run or an island."""
+    if source.kind is Kind.ISLAND:
+        return find_island(job, source.id)[1].top
+    return job.find_run(source.id)[1].top
 
 
-def _with_top(job: Job, source: str, top: Top, name: str) -> Change:
-    kind, _, key = source.partition(":")
-    if kind == "island":
-        room, island = find_island(job, key)
+def _with_top(job: Job, source: Source, top: Top, name: str) -> Change:
+    if source.kind is Kind.ISLAND:
+        room, island = find_island(job, source.id)
         return Change(with_island(job, room, msgspec.structs.replace(island, top=top)), name)
-    _, run = job.find_run(key)
+    _, run = job.find_run(source.id)
     return Change(with_run(job, msgspec.structs.replace(run, top=top)), name)
 
 
-def set_top(job: Job, source: str, key: str, text: str) -> Change:
+def set_top(job: Job, source: Source, key: str, text: str) -> Change:
     """Set a decision on a worktop.
 
     Keys: `left_out`, `waterfall_left`, `waterfall_right` (yes or no), `thickness`, `splashback` (empty: inherited or
@@ -86,7 +86,7 @@ def set_top(job: Job, source: str, key: str, text: str) -> Change:
     return _with_top(job, source, new, f"Set the worktop's {key.replace('_', ' ')}")
 
 
-def set_outline(job: Job, source: str, text: str) -> Change:
+def set_outline(job: Job, source: Source, text: str) -> Change:
     """Give a worktop corners of its own: `x out; x out; ...`, from the line's left end and out from it; a third
     figure bows the side that starts there (the tangent of a quarter of its arc). An empty text follows the units again.
 
@@ -117,7 +117,7 @@ def set_outline(job: Job, source: str, text: str) -> Change:
     return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Shape the worktop")
 
 
-def outline_text(job: Job, source: str) -> str:
+def outline_text(job: Job, source: Source) -> str:
     """A worktop's own corners as the text that makes them again; empty where it follows its units."""
     from tall_plank.measure import format_length
 
@@ -129,10 +129,9 @@ def outline_text(job: Job, source: str) -> str:
     )
 
 
-def follow_corners(job: Job, source: str) -> Change:
+def follow_corners(job: Job, source: Source) -> Change:
     """Take the worktop's present corners as its own, to be changed one by one."""
-    kind, _, name = source.partition(":")
-    tops = [t for room in set_out(job).rooms for t in room.worktops if t.source == f"{kind}:{name}"]
+    tops = [t for room in set_out(job).rooms for t in room.worktops if t.source == source]
     if not tops:
         raise PlankError("There is no worktop here.", "worktop", "Add base units first.")
     points = tuple(TopPoint(Length.of(round(x, 3)), Length.of(round(out, 3))) for x, out in tops[0].points)
@@ -140,7 +139,7 @@ def follow_corners(job: Job, source: str) -> Change:
     return _with_top(job, source, top, "Keep the worktop's corners")
 
 
-def move_corner(job: Job, source: str, index: int, x: float, out: float) -> Change:
+def move_corner(job: Job, source: Source, index: int, x: float, out: float) -> Change:
     """Drag a corner of a worktop's own outline to a place, mm.
 
     Raises
@@ -154,7 +153,7 @@ def move_corner(job: Job, source: str, index: int, x: float, out: float) -> Chan
     return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Move the worktop's corner")
 
 
-def add_corner(job: Job, source: str, side: int) -> Change:
+def add_corner(job: Job, source: Source, side: int) -> Change:
     """Put a corner into the middle of a side of a worktop's own outline, to be dragged from there."""
     top = top_of(job, source)
     points = list(top.outline)
@@ -175,7 +174,7 @@ def _check_outline(points: list[TopPoint]) -> None:
         raise PlankError("The outline crosses itself or has no area.", "outline", "Put its corners in order.")
 
 
-def add_cut(job: Job, source: str, text: str) -> Change:
+def add_cut(job: Job, source: Source, text: str) -> Change:
     """Cut a hole by hand: `x back width depth`, its middle from the top's left end and rear edge.
 
     Raises
@@ -192,7 +191,7 @@ def add_cut(job: Job, source: str, text: str) -> Change:
     return _with_top(job, source, new, "Cut the worktop")
 
 
-def delete_cut(job: Job, source: str, cut_id: str) -> Change:
+def delete_cut(job: Job, source: Source, cut_id: str) -> Change:
     """Take a cut-out made by hand away."""
     top = top_of(job, source)
     cuts = tuple(c for c in top.cuts if c.id != cut_id)

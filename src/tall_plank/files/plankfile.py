@@ -6,6 +6,7 @@ limits on sizes, counts and names before anything is unpacked.
 
 from __future__ import annotations
 
+import inspect
 import io
 import json
 import os
@@ -174,7 +175,7 @@ def check_whole(job: Job) -> None:
     from tall_plank.edits.values import lengths_in, reevaluated
     from tall_plank.job.standard import check_standard
     from tall_plank.setout import set_out
-    from tall_plank.setout.rooms import roof_window_frame
+    from tall_plank.setout.things.roof_window import roof_window_frame
     from tall_plank.stock.library import check_stock
 
     if not job.rooms:
@@ -327,5 +328,15 @@ def _check_archive(infos: list[zipfile.ZipInfo], name: str) -> None:
 
 def json_schema() -> bytes:
     """The JSON Schema of job.json, for docs/."""
-    schema = msgspec.json.schema(Envelope)
+    schema = _plain_texts(msgspec.json.schema(Envelope))
     return msgspec.json.format(msgspec.json.encode(schema, order="sorted"), indent=1)
+
+
+def _plain_texts(value: Any) -> Any:
+    """A schema whose texts have no indent: Python 3.13 takes it off docstrings, those before leave it."""
+    if isinstance(value, dict):
+        return {
+            key: inspect.cleandoc(inner) if key == "description" and isinstance(inner, str) else _plain_texts(inner)
+            for key, inner in value.items()
+        }
+    return [_plain_texts(inner) for inner in value] if isinstance(value, list) else value

@@ -7,8 +7,8 @@ from functools import lru_cache
 
 import msgspec
 
+from tall_plank.job.basis import Basis, NamedValue
 from tall_plank.job.build import Values, with_parameters
-from tall_plank.job.job import Job, NamedValue
 from tall_plank.job.scheme import Role, Scheme
 from tall_plank.job.standard import LENGTH_KEYS, PART_OF, PARTS, Construction, Standard
 from tall_plank.job.template import Template
@@ -37,7 +37,7 @@ class Sourced:
         return self.value.mm
 
 
-def sourced(job: Job, unit: Unit, key: str) -> Sourced:
+def sourced(job: Basis, unit: Unit, key: str) -> Sourced:
     """The value of a key for a unit.
 
     Raises
@@ -49,7 +49,7 @@ def sourced(job: Job, unit: Unit, key: str) -> Sourced:
     return inherited if own is None else Sourced(own, True, "own")
 
 
-def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
+def inherited_value(job: Basis, unit: Unit, key: str) -> Sourced:
     """What the unit would have for a key without an own value."""
     if key in SIZE_KEYS:
         template = job.template(unit.template)
@@ -76,7 +76,7 @@ def inherited_value(job: Job, unit: Unit, key: str) -> Sourced:
     return Sourced(value, False, f"standard {standard.name}")
 
 
-def _parameter(job: Job, unit: Unit, name: str) -> Sourced:
+def _parameter(job: Basis, unit: Unit, name: str) -> Sourced:
     """What a parameter of the unit's kind has without an own value."""
     template = job.template(unit.template)
     found = template.parameter(name)
@@ -101,7 +101,7 @@ def standard_code(unit: Unit, part: str = "") -> str:
     return ""
 
 
-def standard_of(job: Job, unit: Unit, key: str) -> Standard:
+def standard_of(job: Basis, unit: Unit, key: str) -> Standard:
     """The shop standard that gives a unit a value: that of the value's part, else the unit's, else the job's."""
     code = standard_code(unit, PART_OF.get(key, ""))
     return job.standard_by(code) if code else job.active_standard()
@@ -112,7 +112,7 @@ def _evaluated(text: str, values: tuple[NamedValue, ...]) -> float:
     return evaluate_text(text, {v.name: v.length.mm for v in values})
 
 
-def construction_of(job: Job, unit: Unit) -> Construction:
+def construction_of(job: Basis, unit: Unit) -> Construction:
     """All construction values of a unit, its own ones before the standard's."""
     return _construction(job.active_standard(), job.standards, unit.own)
 
@@ -139,7 +139,7 @@ def _construction(active: Standard, standards: tuple[Standard, ...], own: tuple[
     )
 
 
-def size_of(job: Job, unit: Unit, key: str) -> float:
+def size_of(job: Basis, unit: Unit, key: str) -> float:
     """Height or depth of a unit's carcass in mm."""
     return _size(unit, job.template(unit.template), job.values, key)
 
@@ -152,7 +152,7 @@ def _size(unit: Unit, template: Template, values: tuple[NamedValue, ...], key: s
     return _evaluated(template.leg if key == "corner_leg" else getattr(template, key), values)
 
 
-def finish_of(job: Job, unit: Unit, role: Role) -> str:
+def finish_of(job: Basis, unit: Unit, role: Role) -> str:
     """Code of the finish of a role on a unit.
 
     Raises

@@ -1,15 +1,21 @@
-"""A room: outline, walls, ceiling, openings, columns, soffits, services, moldings, islands, and the runs in it."""
+"""A room: its outline, walls and ceiling, what is placed in it (a kind each in `things/`), and its runs."""
 
 from __future__ import annotations
 
-from typing import Literal
-
 import msgspec
 
-from tall_plank.job.run import Run, Top
+from tall_plank.job.run import Run
+from tall_plank.job.things.column import Column
+from tall_plank.job.things.guide import Guide
+from tall_plank.job.things.island import Island
+from tall_plank.job.things.molding import RoomMolding
+from tall_plank.job.things.opening import Opening
+from tall_plank.job.things.roof_window import RoofWindow
+from tall_plank.job.things.service import Service
+from tall_plank.job.things.slope import Slope
+from tall_plank.job.things.soffit import Soffit
+from tall_plank.job.things.underlay import Underlay
 from tall_plank.measure import Length
-
-ZERO = Length("0mm", 0.0)
 
 
 class Rectangle(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True, tag="rectangle"):
@@ -51,218 +57,6 @@ class WallOwn(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     wall: str
     thickness: Length | None = None
     height: Length | None = None
-
-
-class Slope(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A ceiling that slopes down to a wall: `low` at the wall, the room's height at `run` from it."""
-
-    id: str
-    wall: str
-    low: Length
-    run: Length
-
-
-class RoofWindow(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A window in a sloped ceiling.
-
-    Attributes
-    ----------
-    slope : id of the slope that it lies in
-    x : of its left side from the left end of the slope's wall, seen from inside
-    sill : height of its lower edge above the floor
-    length : up the slope, along its pitch
-    """
-
-    id: str
-    slope: str
-    x: Length
-    width: Length
-    sill: Length
-    length: Length
-
-
-class Guide(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A line of the designer's own to set things out by; drawn on screen, on no paper.
-
-    Attributes
-    ----------
-    axis : z level at a height, through every wall; x upright on a wall, or across the plan; y across the plan
-    at : from the wall's left end, the floor, or the plan's west or south side
-    wall : of an upright line on a wall; empty: on the plan
-    """
-
-    id: str
-    axis: Literal["x", "y", "z"]
-    at: Length
-    wall: str = ""
-
-
-class Underlay(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """An image of a plan under the drawing, to trace over.
-
-    Attributes
-    ----------
-    image : name of the picture among the job's images
-    x, y : the room's place of its lower left corner
-    width : what the image's width stands for
-    turn : degrees counter-clockwise about its lower left corner
-    """
-
-    id: str
-    image: str
-    x: Length
-    y: Length
-    width: Length
-    turn: float = 0.0
-    shown: bool = True
-
-
-class Corner(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A point on the floor, in the room's frame."""
-
-    x: Length
-    y: Length
-
-
-class Soffit(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A boxed-down piece of ceiling: its outline, and how far it comes down below the ceiling.
-
-    Attributes
-    ----------
-    over : id of a run that it stands on; outline and drop then follow its units, notched round taller ones
-    reveal : how far its face is set in behind the fronts of those units
-    """
-
-    id: str
-    corners: tuple[Corner, ...]
-    drop: Length
-    over: str = ""
-    reveal: Length = ZERO
-
-
-class Column(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A pier or chimney breast against a wall, or a column that stands free.
-
-    Attributes
-    ----------
-    wall : the wall it stands against; empty: it stands free
-    x : from the wall's left end to its left side, or the room's x of its left lower corner
-    y : the room's y of that corner where it stands free
-    width, depth : along the wall and out of it (along x and y where it stands free)
-    height : None reaches the ceiling
-    """
-
-    id: str
-    kind: Literal["column", "chimney breast"]
-    wall: str
-    x: Length
-    width: Length
-    depth: Length
-    y: Length = ZERO
-    height: Length | None = None
-
-
-OpeningKind = Literal["door", "window", "arch", "niche"]
-
-
-class Opening(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A door, window, open passage or niche in a wall.
-
-    Attributes
-    ----------
-    x : of its left side from the wall's left end, seen from inside
-    sill : height of its underside above the floor (0 for a door)
-    hand : side of the hinges seen from inside the room
-    swing : whether a door opens into the room or out of it
-    reveal : from the wall's face back to the frame
-    depth : how far a niche goes into the wall
-    """
-
-    id: str
-    wall: str
-    kind: OpeningKind
-    x: Length
-    width: Length
-    height: Length
-    sill: Length
-    hand: Literal["left", "right"] = "left"
-    swing: Literal["in", "out"] = "in"
-    reveal: Length = ZERO
-    depth: Length = ZERO
-
-
-ServiceKind = Literal["water", "waste", "power", "gas", "vent"]
-
-
-class Service(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A service point on a wall (x from its left end), or on the floor (wall empty: x and y in the room)."""
-
-    id: str
-    kind: ServiceKind
-    wall: str
-    x: Length
-    height: Length
-    y: Length = ZERO
-
-
-MoldingKind = Literal["skirting", "dado rail", "picture rail", "cornice"]
-
-
-class RoomMolding(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A molding round the room.
-
-    Attributes
-    ----------
-    profile : code of its profile in the stock
-    height : off the floor, to the edge that `edge` names; None: a skirting stands on the floor, a cornice under the
-        ceiling
-    walls : letters of the walls it runs on; empty: all
-    by_others : drawn, but in no list and no price
-    """
-
-    id: str
-    kind: MoldingKind
-    profile: str
-    height: Length | None = None
-    edge: Literal["top", "bottom"] = "top"
-    walls: tuple[str, ...] = ()
-    by_others: bool = True
-
-
-EndKind = Literal["open", "panel", "waterfall"]
-
-
-class Island(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A free line with two faces, or a peninsula.
-
-    Attributes
-    ----------
-    letter : its faces are this letter with 1 and 2
-    x, y : the left end of its line, seen from face 1, in the room's frame
-    angle : where the line runs, degrees counter-clockwise from east
-    wall : a peninsula's wall: the line then starts at `x` along that wall and runs square into the room
-    length : of the whole island, panels at its ends included
-    gap : clear space between the backs of both faces
-    left, right : what closes each end, seen from face 1
-    back : whether a face without units is closed by a panel
-    spine : a dividing panel between the two faces
-    seating : how far the worktop reaches past the back face for people to sit at
-    """
-
-    id: str
-    letter: str
-    x: Length
-    y: Length
-    length: Length
-    angle: float = 0.0
-    wall: str = ""
-    gap: Length = ZERO
-    left: EndKind = "panel"
-    right: EndKind = "panel"
-    back: bool = True
-    spine: bool = False
-    seating: Length = ZERO
-    top: Top = Top()
 
 
 class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

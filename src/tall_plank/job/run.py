@@ -7,7 +7,10 @@ from typing import Literal
 
 import msgspec
 
-from tall_plank.measure import Length
+from tall_plank.job.source import Source
+from tall_plank.job.things.sliding import SlidingDoors
+from tall_plank.job.top import Top
+from tall_plank.measure import ZERO, Length
 from tall_plank.measure.shareout import Rule
 
 
@@ -44,6 +47,10 @@ SHARE = WidthRule(Rule.SHARE)
 REST = WidthRule(Rule.REST)
 
 
+LINE = "line"
+"""What an anchor to the left end of the line says."""
+
+
 class Anchor(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """What holds a cell in its place along the line.
 
@@ -56,7 +63,17 @@ class Anchor(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
 
     at: Literal["left", "right", "centre", "span"]
     to: str
-    offset: Length = Length("0mm", 0.0)
+    offset: Length = ZERO
+
+    @classmethod
+    def by(cls, at: Literal["left", "right", "centre", "span"], source: Source | None, offset: Length = ZERO) -> Anchor:
+        """Held by a thing, or by the line (None)."""
+        return cls(at, str(source) if source is not None else LINE, offset)
+
+    @property
+    def source(self) -> Source | None:
+        """What holds it; None for the line."""
+        return Source.parse(self.to)
 
 
 class Cell(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -83,115 +100,6 @@ class Cell(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     group: str = ""
     locked: bool = False
     hidden: bool = False
-
-
-EdgeName = Literal["front", "left", "right", "back"]
-
-
-class TopEdge(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """What one edge of a worktop has of its own; None is inherited.
-
-    `upstand` says whether a strip stands up from the top along this edge; `profile` shapes the edge.
-    """
-
-    edge: EdgeName
-    overhang: Length | None = None
-    profile: str = ""
-    upstand: bool | None = None
-
-
-class TopCut(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A cut-out put into a worktop by hand: its middle from the top's left end and rear edge, and its size."""
-
-    id: str
-    x: Length
-    back: Length
-    width: Length
-    depth: Length
-
-
-class TopPoint(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A corner of a worktop's own outline, from the line's left end and out from the line.
-
-    `bulge` of the side that starts here: 0 straight, else the tangent of a quarter of the arc's angle, positive to
-    the left of the way from this point to the next.
-    """
-
-    x: Length
-    out: Length
-    bulge: float = 0.0
-
-
-class Top(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """What was decided about the worktop of a run or an island.
-
-    Attributes
-    ----------
-    left_out : no worktop at all
-    thickness : None is the job value `worktop`
-    joint : how it meets the worktop of the next run at a corner
-    joints : own places of joints in its length, from its left end; the program finds others where the stock is short
-    waterfall_left, waterfall_right : a leg of the same board down to the floor
-    splashback : height of a panel behind it, None for none
-    outline : own corners; empty: it follows the units
-    """
-
-    left_out: bool = False
-    thickness: Length | None = None
-    edges: tuple[TopEdge, ...] = ()
-    joint: Literal["butt", "mitre", "masons mitre"] = "butt"
-    joints: tuple[Length, ...] = ()
-    cuts: tuple[TopCut, ...] = ()
-    waterfall_left: bool = False
-    waterfall_right: bool = False
-    splashback: Length | None = None
-    outline: tuple[TopPoint, ...] = ()
-
-    def edge(self, name: EdgeName) -> TopEdge:
-        """The decisions on an edge."""
-        return next((e for e in self.edges if e.edge == name), TopEdge(name))
-
-
-class Band(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A band of a sliding leaf: its finish (board, glass or mirror) and its height; None takes a share."""
-
-    finish: str
-    size: Length | None = None
-
-
-class Leaf(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A sliding leaf: its bands from the top down, and the line that it runs on; empty: in turns, rear line first."""
-
-    bands: tuple[Band, ...]
-    line: Literal["", "front", "rear"] = ""
-
-
-class BayRef(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A bay of a placed unit; an empty path is the whole unit."""
-
-    cell: str
-    path: tuple[int, ...] = ()
-
-
-class SlidingDoors(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """Sliding doors before an opening that reaches from one bay to another, over several bays or units.
-
-    Attributes
-    ----------
-    first, last : the bays that limit the opening
-    overlap : of neighbouring leaves; None is the standard's
-    """
-
-    id: str
-    first: BayRef
-    last: BayRef
-    leaves: tuple[Leaf, ...]
-    overlap: Length | None = None
-
-    def line_of(self, index: int) -> int:
-        """The line of a leaf: 0 in front, 1 behind."""
-        own = self.leaves[index].line
-        return (0 if own == "front" else 1) if own else (1 if index % 2 == 0 else 0)
 
 
 class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from functools import cache
 
-from tall_plank.job.job import Job, NamedValue, Pricing
+from tall_plank.job.basis import NamedValue
+from tall_plank.job.job import Job, Pricing
 from tall_plank.job.room import Rectangle, Room
 from tall_plank.job.scheme import Choice, Role, Scheme
 from tall_plank.job.shipped import DATA, shipped_standard, shipped_standards

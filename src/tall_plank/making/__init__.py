@@ -1,6 +1,7 @@
 """How each thing is built: parts with their operations, and bought items."""
 
-from tall_plank.making.job import MadeJob, MadeMolding, MadeRoom, MadeTrim, NumberedPart, make_job, make_one, spec_of
+from tall_plank.making.job import make_job, make_one
+from tall_plank.making.made import MadeJob, MadeLength, MadeRoom, MadeTrim, NumberedPart
 from tall_plank.making.parts import (
     Bore,
     Cutout,
@@ -14,6 +15,7 @@ from tall_plank.making.parts import (
     ShapedEdge,
     cut_size,
 )
+from tall_plank.making.specs import spec_of
 from tall_plank.making.unit import FrontBox, MadeUnit, UnitSpec, make_unit
 
 __all__ = [
@@ -24,7 +26,7 @@ __all__ = [
     "Groove",
     "Item",
     "MadeJob",
-    "MadeMolding",
+    "MadeLength",
     "MadeRoom",
     "MadeTrim",
     "MadeUnit",

@@ -11,7 +11,7 @@ import math
 
 import msgspec
 
-from tall_plank.job import Construction, Run, SlidingDoors
+from tall_plank.job import Construction, Kind, Run, SlidingDoors, Source
 from tall_plank.making.builder import FacePlane
 from tall_plank.making.parts import Draft, Item, Part, Problem
 from tall_plank.making.trims import board_for
@@ -55,7 +55,7 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
 
     Attributes
     ----------
-    source : sliding:l7
+    source : the set that was decided
     x, z, width, height : of the opening, on the line
     out : mm from the wall to the outer faces of the leaves in front
     leaf_z, leaf_height : of every leaf
@@ -64,7 +64,7 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
     parts : the bands with the leaf that each belongs to, and with -1 the boards that carry the tracks
     """
 
-    source: str
+    source: Source
     room: str
     run: str
     wall: str
@@ -122,7 +122,7 @@ def make_sliding(
     leaf_z, leaf_h = z0 + board + made.slide_below, height - 2 * board - made.slide_above - made.slide_below
     out = depth + made.slide_standoff + made.slide_line + LEAF
     base = MadeSliding(
-        f"sliding:{doors.id}",
+        Kind.SLIDING.of(doors.id),
         first.room,
         run.id,
         first.wall,

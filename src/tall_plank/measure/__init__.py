@@ -5,11 +5,12 @@ Everything here is plain arithmetic on float mm; nothing knows of furniture.
 
 from tall_plank.measure.errors import PlankError
 from tall_plank.measure.frames import Frame
-from tall_plank.measure.lengths import Length, LengthError, parse_length
+from tall_plank.measure.lengths import ZERO, Length, LengthError, parse_length
 from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, same_length
 
 __all__ = [
     "TOLERANCE",
+    "ZERO",
     "DisplayUnit",
     "Frame",
     "Length",

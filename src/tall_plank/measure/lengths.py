@@ -63,6 +63,9 @@ class Length(msgspec.Struct, frozen=True, cache_hash=True):
         return bool(names_in(self.text))
 
 
+ZERO = Length("0mm", 0.0)
+
+
 @dataclass(frozen=True)
 class _Quantity:
     """A value with its power of length: 0 a plain number, 1 a length in mm."""

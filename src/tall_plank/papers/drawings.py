@@ -95,7 +95,7 @@ BARS_A_SHEET = 14
 def bars_shown(w: Workings, kind: str = "") -> list[BarShown]:
     """Every bar that is cut, or those of one kind in words (rails, worktops), as it is drawn."""
     display = w.job.display
-    angles = {m.number: (m.piece.left, m.piece.right) for m in w.made.moldings}
+    angles = {m.number: (m.left, m.right) for m in w.made.lengths}
     found = []
     for number, bar in enumerate(w.bars.bars, 1):
         thing = thing_of(w.job.stock, bar.profile, w.job.cutting)

@@ -34,13 +34,9 @@ def offer(w: Workings) -> Table:
             size = " × ".join(format_length(v, job.display) for v in (top.length, top.depth, top.thickness))
             what = f"{room.room.name}: worktop, {finish.name if finish else top.finish}"
             rows.append((f"{top.wall}W", what, f"{size} {job.display.head}", None))
-        for doors in w.made.sliding:
-            if doors.room == room.room.id and doors.leaves:
-                codes = dict.fromkeys(band.finish for leaf in doors.leaves for band in leaf.bands)
-                names = [f.name if (f := job.stock.finish(code)) else code for code in codes]
-                size = " × ".join(format_length(v, job.display) for v in (doors.width, doors.height))
-                what = f"{room.room.name}: sliding doors, {len(doors.leaves)} leaves in {' and '.join(names)}"
-                rows.append((f"{doors.wall}G", what, f"{size} {job.display.head}", None))
+        for thing in (t for made in w.made.rooms if made.room == room.room.id for t in made.offered):
+            size = " × ".join(format_length(v, job.display) for v in thing.sizes)
+            rows.append((thing.number, f"{room.room.name}: {thing.what}", f"{size} {job.display.head}", None))
     price = w.price
     totals = (
         ("", "Price before tax", "", price.net),

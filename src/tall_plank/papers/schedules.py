@@ -111,12 +111,11 @@ def lengths(w: Workings) -> Table:
     )
     names = {room.id: room.name for room in w.job.rooms}
     rows = []
-    for m in w.made.moldings:
-        profile = w.job.stock.profile(m.piece.profile)
-        name = profile.name if profile else m.piece.profile
-        piece = m.piece
+    for m in w.made.lengths:
+        profile = w.job.stock.profile(m.profile)
+        name = profile.name if profile else m.profile
         others = "yes" if m.by_others else ""
-        rows.append((m.number, names[m.room], piece.kind, name, piece.length, piece.left, piece.right, others))
+        rows.append((m.number, names[m.room], m.what, name, m.length, m.left, m.right, others))
     note = "Saw angles from square: above 0 the back is the longer side (an inner corner), below 0 the face"
     return Table("Moldings", note, columns, tuple(rows))
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tall_plank.job import Kind, Source
 from tall_plank.making import FrontBox, MadeUnit
 from tall_plank.making.builder import FacePlane
 from tall_plank.measure import Frame
@@ -42,11 +43,11 @@ def handle_solids(stock: Stock, placed: Placed, unit: MadeUnit, f: FrontBox, mov
     # A cup is open below, so its half ellipse stands upward, whichever way the frame looks.
     up = 1.0 if frame.z[2] >= 0 else -1.0
     color = handle.finish if handle and handle.finish else "#2A2A2A"
-    return _solids(handle, frame, length, up, color, f"cell:{placed.cell}", f"{placed.number} handle")
+    return _solids(handle, frame, length, up, color, Kind.CELL.of(placed.cell), f"{placed.number} handle")
 
 
 def _solids(
-    handle: Fitting | None, frame: Frame, length: float, up: float, color: str, source: str, name: str
+    handle: Fitting | None, frame: Frame, length: float, up: float, color: str, source: Source, name: str
 ) -> list[Solid]:
     """A handle in its own frame: x along it, y out from the front, z across, its middle line at z = 0."""
     out = handle.projection if handle is not None and handle.projection else 30.0
@@ -79,7 +80,9 @@ def _solids(
     return [box(0.0, out - BAR, -BAR / 2, (length, BAR, BAR)), *posts]
 
 
-def _disc(frame: Frame, x: float, low: float, high: float, radius: float, color: str, source: str, name: str) -> Prism:
+def _disc(
+    frame: Frame, x: float, low: float, high: float, radius: float, color: str, source: Source, name: str
+) -> Prism:
     """A round piece about an axis that stands out of the front at x, from low to high, mm."""
     at = Frame(frame.out((0.0, high, 0.0)), frame.x, frame.z)
     return Prism(at, circle(x, 0.0, radius, 14), high - low, color, source, name)

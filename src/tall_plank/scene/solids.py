@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.job import Source
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
@@ -30,7 +31,7 @@ class Box:
     frame: Frame
     size: Vec
     color: str
-    source: str
+    source: Source
     name: str = ""
 
 
@@ -45,7 +46,7 @@ class Prism:
     points: Points2
     thickness: float
     color: str
-    source: str
+    source: Source
     name: str = ""
     skew: tuple[float, float] = (0.0, 0.0)
 
@@ -73,10 +74,10 @@ class Mesh:
     point_owner: NDArray[np.int64]
     quad_owner: NDArray[np.int64]
     line_owner: NDArray[np.int64]
-    sources: tuple[str, ...]
+    sources: tuple[Source, ...]
     names: tuple[str, ...]
 
-    def without(self, hidden: frozenset[str]) -> Mesh:
+    def without(self, hidden: frozenset[Source]) -> Mesh:
         """This mesh without the faces and edges of hidden things; its points stay."""
         if not hidden.intersection(self.sources):
             return self

@@ -7,9 +7,10 @@ import math
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit, Part
 from tall_plank.scene.machined import mesh_of_part
-from tall_plank.scene.meshes import board_color, solid_of
+from tall_plank.scene.parts import board_color, solid_of
 from tall_plank.scene.solids import Mesh, Scene, Solid, mesh_of
 from tall_plank.setout import Placed
 from tall_plank.stock import Stock
@@ -58,7 +59,7 @@ def machined_in_room(unit: MadeUnit, placed: Placed, stock: Stock) -> tuple[Mesh
         # A color of its own, so that it is drawn apart from what looks alike.
         color = board_color(stock, part.board) + "!"
         mesh = _machined(part, color, i)
-        mesh = replace(mesh, points=mesh.points @ turn + at, sources=(f"cell:{placed.cell}",))
+        mesh = replace(mesh, points=mesh.points @ turn + at, sources=(Kind.CELL.of(placed.cell),))
         by_color.setdefault(color, []).append(mesh)
     zero = np.zeros(3)
     return tuple(_joined(color, group, zero) for color, group in sorted(by_color.items()))
@@ -80,7 +81,7 @@ def unit_start(unit: MadeUnit) -> tuple[float, float, float]:
 
 
 def _plain(part: Part, color: str, number: int) -> Mesh:
-    solids: list[Solid] = solid_of(part.frame, part, color, f"part:{number}", part.name)
+    solids: list[Solid] = solid_of(part.frame, part, color, Kind.PART.of(str(number)), part.name)
     return mesh_of(color, solids)
 
 
@@ -99,7 +100,7 @@ def _machined(part: Part, color: str, number: int) -> Mesh:
         np.zeros(len(points), dtype=np.int64),
         np.zeros(len(quads), dtype=np.int64),
         np.zeros(len(lines), dtype=np.int64),
-        (f"part:{number}",),
+        (Kind.PART.of(str(number)),),
         (part.name,),
     )
 
@@ -132,7 +133,7 @@ def _joined(color: str, group: list[Mesh], low: NDArray[np.float64]) -> Mesh:
     at, count = 0, 0
     points, quads, lines = [], [], []
     owners: tuple[list[NDArray[np.int64]], ...] = ([], [], [])
-    sources: list[str] = []
+    sources: list[Source] = []
     names: list[str] = []
     for mesh in group:
         points.append(mesh.points - low)

@@ -6,13 +6,15 @@ import math
 
 import msgspec
 
-from tall_plank.job import Island, Level
+from tall_plank.job import Island, Kind, Level
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.layout import RoomLayout
-from tall_plank.setout.rooms import Wall, ceiling_at, column_points
+from tall_plank.setout.rooms import ceiling_at
 from tall_plank.setout.runs import Placed
+from tall_plank.setout.things.column import column_points
+from tall_plank.setout.wall import Wall
 
 
 class Clear(msgspec.Struct, frozen=True):
@@ -45,7 +47,7 @@ def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]
     line = next((w for w in layout.faces if w.island == island.id), None)
     if line is None:
         return []
-    own = [w for w in layout.worktops if w.source == f"island:{island.id}"]
+    own = [w for w in layout.worktops if w.source == Kind.ISLAND.of(island.id)]
     points = [(x, -out) for top in own for x, out in top.points]
     for p in layout.placed:
         if layout.wall(p.wall).island == island.id and p.is_solid:
@@ -90,7 +92,7 @@ def _things(layout: RoomLayout, island: Island) -> list[Edge]:
         if p.is_solid and p.level is not Level.HUNG and layout.wall(p.wall).island != island.id:
             shapes.append((p.number or "filler", _corners(p)))
     for top in layout.worktops:
-        if top.source != f"island:{island.id}":
+        if top.source != Kind.ISLAND.of(island.id):
             frame = layout.wall(top.wall).frame
             shapes.append(("worktop", [frame.out((x, -out, 0.0))[:2] for x, out in top.points]))
     for column in layout.room.columns:

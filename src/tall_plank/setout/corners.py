@@ -10,11 +10,11 @@ import math
 
 import msgspec
 
-from tall_plank.job import Body, Cell, Job, Level, Room, Run, Template, Unit
+from tall_plank.job import Basis, Body, Cell, Level, Room, Run, Template, Unit
 from tall_plank.job.bays import Bay, Front
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure.lengths import evaluate_text
-from tall_plank.setout.rooms import Wall
+from tall_plank.setout.wall import Wall
 
 SQUARE = 0.05
 """Degrees; a corner nearer to 90 than this is square."""
@@ -49,12 +49,12 @@ def on_floor(level: Level) -> bool:
     return level is not Level.HUNG
 
 
-def end_cell(job: Job, run: Run, side: str) -> Cell | None:
+def end_cell(basis: Basis, run: Run, side: str) -> Cell | None:
     """The outermost cell at an end of a run, unless nothing stands there."""
     if not run.cells:
         return None
     cell = run.cells[0] if side == "left" else run.cells[-1]
-    return None if job.template_of(cell).body is Body.GAP else cell
+    return None if basis.template_of(cell).body is Body.GAP else cell
 
 
 def fronts_of(bay: Bay) -> tuple[Front, ...]:
@@ -63,50 +63,50 @@ def fronts_of(bay: Bay) -> tuple[Front, ...]:
     return own + tuple(f for child in bay.children for f in fronts_of(child))
 
 
-def front_depth(job: Job, unit: Unit) -> float:
+def front_depth(basis: Basis, unit: Unit) -> float:
     """How far the face of a unit's fronts stands from its wall, mm."""
-    made = construction_of(job, unit)
-    fronted = bool(fronts_of(unit.bay)) or job.template(unit.template).body is Body.FILLER
-    return size_of(job, unit, "depth") + (made.reach if fronted or made.face_frame == "frame" else 0.0)
+    made = construction_of(basis, unit)
+    fronted = bool(fronts_of(unit.bay)) or basis.template(unit.template).body is Body.FILLER
+    return size_of(basis, unit, "depth") + (made.reach if fronted or made.face_frame == "frame" else 0.0)
 
 
-def handle_reach(job: Job, cell: Cell) -> float:
+def handle_reach(basis: Basis, cell: Cell) -> float:
     """How far the handle of a unit stands out from its fronts, mm; 0 where it has none."""
-    unit = job.unit(cell.unit)
+    unit = basis.unit(cell.unit)
     if not any(f.kind != "fixed" for f in fronts_of(unit.bay)):
         return 0.0
-    handle = job.stock.fitting(construction_of(job, unit).handle)
+    handle = basis.stock.fitting(construction_of(basis, unit).handle)
     return handle.projection if handle is not None else 0.0
 
 
-def swings_towards(job: Job, cell: Cell, side: str) -> bool:
+def swings_towards(basis: Basis, cell: Cell, side: str) -> bool:
     """Whether a door of the unit is hinged at a side, so that opened square it stands there with its handle out."""
-    if job.template_of(cell).corner == "blind":
+    if basis.template_of(cell).corner == "blind":
         return False  # its door always hangs on the gable away from the corner
-    return any((f.kind == "door" and f.hand == side) or f.kind == "pair" for f in fronts_of(job.unit(cell.unit).bay))
+    return any((f.kind == "door" and f.hand == side) or f.kind == "pair" for f in fronts_of(basis.unit(cell.unit).bay))
 
 
-def needed_filler(job: Job, cell: Cell, side: str, neighbour_handle: float) -> float:
+def needed_filler(basis: Basis, cell: Cell, side: str, neighbour_handle: float) -> float:
     """Least width of the filler between a unit and the fronts that stand square to it, mm.
 
     What slides out or swings away passes the neighbour's handle; a door hinged at the corner's side stands square
     when open, and its own handle has to clear the neighbour's too (geometry; the play is the standard's).
     """
-    template = job.template_of(cell)
-    if template.body not in (Body.CARCASS, Body.APPLIANCE) or not fronts_of(job.unit(cell.unit).bay):
+    template = basis.template_of(cell)
+    if template.body not in (Body.CARCASS, Body.APPLIANCE) or not fronts_of(basis.unit(cell.unit).bay):
         return 0.0
-    made = construction_of(job, job.unit(cell.unit))
-    own = handle_reach(job, cell) if swings_towards(job, cell, side) else 0.0
+    made = construction_of(basis, basis.unit(cell.unit))
+    own = handle_reach(basis, cell) if swings_towards(basis, cell, side) else 0.0
     return neighbour_handle + own + made.corner_play
 
 
-def leg_of(job: Job, cell: Cell) -> float:
+def leg_of(basis: Basis, cell: Cell) -> float:
     """Length of a corner unit's other leg along the next wall, mm."""
-    unit = job.unit(cell.unit)
+    unit = basis.unit(cell.unit)
     own = unit.own_value("corner_leg")
     if own is not None and not isinstance(own, str):
         return own.mm
-    return evaluate_text(job.template(unit.template).leg, job.named_values())
+    return evaluate_text(basis.template(unit.template).leg, basis.named_values())
 
 
 def fronts_meet(other_depth: float, own_depth: float, angle: float) -> float:
@@ -129,15 +129,15 @@ def fronts_meet(other_depth: float, own_depth: float, angle: float) -> float:
     return max(0.0, (other_depth + own_depth * cos) / math.sin(a))
 
 
-def corner_kind(job: Job, cell: Cell | None) -> str:
-    return "" if cell is None else job.template_of(cell).corner
+def corner_kind(basis: Basis, cell: Cell | None) -> str:
+    return "" if cell is None else basis.template_of(cell).corner
 
 
 def _fills_corner(template: Template) -> bool:
     return template.corner in ("l", "diagonal")
 
 
-def corners_of_room(job: Job, room: Room, walls: tuple[Wall, ...]) -> dict[tuple[str, str], CornerEnd]:
+def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[tuple[str, str], CornerEnd]:
     """(run id, side) -> how the run stands in that corner; ends that meet no other run, or have a typed place, are
     not in it, except that a sharp or blunt corner keeps its own run clear of the next wall."""
     found: dict[tuple[str, str], CornerEnd] = {}
@@ -147,41 +147,41 @@ def corners_of_room(job: Job, room: Room, walls: tuple[Wall, ...]) -> dict[tuple
         angle = wall.after
         if angle >= 180.0:
             continue
-        here = [r for r in room.runs if r.wall == wall.id and r.end is None and end_cell(job, r, "right")]
-        there = [r for r in room.runs if r.wall == follower.id and r.start is None and end_cell(job, r, "left")]
+        here = [r for r in room.runs if r.wall == wall.id and r.end is None and end_cell(basis, r, "right")]
+        there = [r for r in room.runs if r.wall == follower.id and r.start is None and end_cell(basis, r, "left")]
         # A run keeps clear of the other wall itself where the corner is not square.
         for runs, side in ((here, "right"), (there, "left")):
             for run in runs:
-                cell = end_cell(job, run, side)
+                cell = end_cell(basis, run, side)
                 assert cell is not None
-                keep = fronts_meet(0.0, front_depth(job, job.unit(cell.unit)), angle)
+                keep = fronts_meet(0.0, front_depth(basis, basis.unit(cell.unit)), angle)
                 if keep > 0.001:
                     found[(run.id, side)] = CornerEnd(side, angle, True, keep, 0.0, "", 0.0, 0.0)
         for a in here:
             for b in there:
                 if on_floor(a.level) is on_floor(b.level):
-                    _meet(job, a, b, angle, order, found)
+                    _meet(basis, a, b, angle, order, found)
     return found
 
 
 def _meet(
-    job: Job, a: Run, b: Run, angle: float, order: dict[str, int], found: dict[tuple[str, str], CornerEnd]
+    basis: Basis, a: Run, b: Run, angle: float, order: dict[str, int], found: dict[tuple[str, str], CornerEnd]
 ) -> None:
     """Decide a corner between run a (at its right end) and run b (at its left end)."""
-    cell_a, cell_b = end_cell(job, a, "right"), end_cell(job, b, "left")
+    cell_a, cell_b = end_cell(basis, a, "right"), end_cell(basis, b, "left")
     assert cell_a is not None and cell_b is not None
-    kind_a, kind_b = corner_kind(job, cell_a), corner_kind(job, cell_b)
+    kind_a, kind_b = corner_kind(basis, cell_a), corner_kind(basis, cell_b)
     a_holds = bool(kind_a) if bool(kind_a) != bool(kind_b) else order[a.id] < order[b.id]
     holder, other = (a, b) if a_holds else (b, a)
     side, other_side = ("right", "left") if a_holds else ("left", "right")
     cell, passing = (cell_a, cell_b) if a_holds else (cell_b, cell_a)
-    template = job.template_of(cell)
-    handle, other_handle = handle_reach(job, cell), handle_reach(job, passing)
-    depth, other_depth = front_depth(job, job.unit(cell.unit)), front_depth(job, job.unit(passing.unit))
+    template = basis.template_of(cell)
+    handle, other_handle = handle_reach(basis, cell), handle_reach(basis, passing)
+    depth, other_depth = front_depth(basis, basis.unit(cell.unit)), front_depth(basis, basis.unit(passing.unit))
     if _fills_corner(template):
-        keep, filler = leg_of(job, cell), 0.0
+        keep, filler = leg_of(basis, cell), 0.0
     else:
-        filler = needed_filler(job, passing, other_side, handle)
+        filler = needed_filler(basis, passing, other_side, handle)
         keep = fronts_meet(depth, other_depth, angle) + filler
     held = found.get((holder.id, side))
     held_keep = held.keep if held else 0.0

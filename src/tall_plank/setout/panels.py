@@ -4,38 +4,37 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from tall_plank.job import Construction, Island, Job, Level, Room
+from tall_plank.job import Basis, Kind, Room, Source
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
-from tall_plank.setout.corners import front_depth
-from tall_plank.setout.rooms import Wall, ceiling_at
+from tall_plank.measure.frames import NEG_Y, X, Y, Z
+from tall_plank.setout.rooms import ceiling_at
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.trims import TrimBoard
-from tall_plank.setout.worktop import Worktop, top_thickness
+from tall_plank.setout.worktop import Worktop
 
 ALL_ROUND = ("L1", "L2", "W1", "W2")
 
 
-def _board(
-    job: Job,
+def trim_board(
+    basis: Basis,
     p: Placed,
     kind: str,
     wall: str,
-    source: str,
+    source: Source,
     frame: Frame,
     size: tuple[float, float, float],
     **more: object,
 ) -> TrimBoard:
     role = more.pop("role", "front")
     finish = more.pop("finish", None) or finish_of(
-        job, job.unit(p.unit), {"front": Role.FRONT, "worktop": Role.WORKTOP, "plinth": Role.PLINTH}[str(role)]
+        basis, basis.unit(p.unit), {"front": Role.FRONT, "worktop": Role.WORKTOP, "plinth": Role.PLINTH}[str(role)]
     )
     return TrimBoard(kind, p.room, wall, source, p.cell, frame, *size, finish, role, **more)  # type: ignore[arg-type]
 
 
-def corner_fillers(job: Job, run: RunLayout) -> list[TrimBoard]:
+def corner_fillers(basis: Basis, run: RunLayout) -> list[TrimBoard]:
     """The strip between the fronts of the run in the corner and this run's first (or last) unit."""
     found = []
     for side, corner in (("left", run.start_corner), ("right", run.end_corner)):
@@ -45,40 +44,42 @@ def corner_fillers(job: Job, run: RunLayout) -> list[TrimBoard]:
         butts = abs(p.x - run.x) < 0.5 if side == "left" else abs(p.right - run.end) < 0.5
         if not butts:
             continue
-        made = construction_of(job, job.unit(p.unit))
+        made = construction_of(basis, basis.unit(p.unit))
         x = p.x - corner.filler if side == "left" else p.right
         t = made.front_thickness
         # Upright, flush with the fronts: length up, face A looks back.
         frame = Frame((x, -p.depth - t, p.bottom), Z, X)
-        source = f"run:{run.run.id}"
+        source = Kind.RUN.of(run.run.id)
         found.append(
-            _board(job, p, "corner filler", run.wall.id, source, frame, (p.height, corner.filler, t), banded=ALL_ROUND)
+            trim_board(
+                basis, p, "corner filler", run.wall.id, source, frame, (p.height, corner.filler, t), banded=ALL_ROUND
+            )
         )
     return found
 
 
-def ceiling_fillers(job: Job, room: Room, run: RunLayout) -> list[TrimBoard]:
+def ceiling_fillers(basis: Basis, room: Room, run: RunLayout) -> list[TrimBoard]:
     """What closes the gap between a run's units and the ceiling, flush with the fronts, cut to a slope."""
     if not run.run.to_ceiling:
         return []
     found: list[TrimBoard] = []
     group: list[Placed] = []
     for p in (*run.cells, None):
-        fits = not group or (p is not None and p.right - group[0].x <= _longest(job, group[0]))
+        fits = not group or (p is not None and p.right - group[0].x <= _longest(basis, group[0]))
         if p is not None and p.is_solid and fits and (not group or _goes_on(group[-1], p)):
             group.append(p)
             continue
         if group:
-            found += _ceiling_filler(job, room, run, group)
+            found += _ceiling_filler(basis, room, run, group)
         group = [p] if p is not None and p.is_solid else []
     return found
 
 
-def _longest(job: Job, p: Placed) -> float:
+def _longest(basis: Basis, p: Placed) -> float:
     """mm of the longest strip that a board of the front's finish gives; strips meet over a seam of units."""
-    unit = job.unit(p.unit)
-    thick, finish = construction_of(job, unit).front_thickness, finish_of(job, unit, Role.FRONT)
-    boards = [b.usable_length for b in job.stock.boards if b.finish == finish and abs(b.thickness - thick) < 0.01]
+    unit = basis.unit(p.unit)
+    thick, finish = construction_of(basis, unit).front_thickness, finish_of(basis, unit, Role.FRONT)
+    boards = [b.usable_length for b in basis.stock.boards if b.finish == finish and abs(b.thickness - thick) < 0.01]
     return max(boards, default=1e9)
 
 
@@ -87,9 +88,9 @@ def _goes_on(a: Placed, b: Placed) -> bool:
     return abs(b.x - a.right) < 0.5 and abs(b.top - a.top) < 0.5 and abs(b.depth - a.depth) < 0.5
 
 
-def _ceiling_filler(job: Job, room: Room, run: RunLayout, group: list[Placed]) -> list[TrimBoard]:
+def _ceiling_filler(basis: Basis, room: Room, run: RunLayout, group: list[Placed]) -> list[TrimBoard]:
     first = group[0]
-    made = construction_of(job, job.unit(first.unit))
+    made = construction_of(basis, basis.unit(first.unit))
     t, out = made.front_thickness, first.depth + made.reach
     x0, x1 = first.x, group[-1].right
     steps = 24
@@ -103,57 +104,61 @@ def _ceiling_filler(job: Job, room: Room, run: RunLayout, group: list[Placed]) -
     if low < 5.0:
         return []
     frame = Frame((x0, -out + t, first.top), X, Z)
-    source = f"run:{run.run.id}"
+    source = Kind.RUN.of(run.run.id)
     length = x1 - x0
     if high - low < 0.5:
-        return [_board(job, first, "ceiling filler", run.wall.id, source, frame, (length, low, t), banded=("L1",))]
+        return [
+            trim_board(basis, first, "ceiling filler", run.wall.id, source, frame, (length, low, t), banded=("L1",))
+        ]
     edge = [heights[0]]
     for (xa, ha), (xb, hb), (xc, hc) in zip(heights, heights[1:], heights[2:], strict=False):
         if abs((hb - ha) * (xc - xb) - (hc - hb) * (xb - xa)) > 1e-3:
             edge.append((xb, hb))
     edge.append(heights[-1])
     points = ((0.0, 0.0), (length, 0.0), *((x - x0, h) for x, h in reversed(edge)))
-    board = _board(
-        job, first, "ceiling filler", run.wall.id, source, frame, (length, high, t), banded=("L1",), outline=points
+    board = trim_board(
+        basis, first, "ceiling filler", run.wall.id, source, frame, (length, high, t), banded=("L1",), outline=points
     )
     return [board]
 
 
-def upstands(job: Job, room: Room, run: RunLayout, tops: Sequence[Worktop]) -> list[TrimBoard]:
+def upstands(basis: Basis, room: Room, run: RunLayout, tops: Sequence[Worktop]) -> list[TrimBoard]:
     """Upstands along the edges of a worktop that ask for one, and the splashback behind it."""
     found: list[TrimBoard] = []
     top = run.run.top
     for piece in tops:
-        if piece.run != run.run.id or piece.source != f"run:{run.run.id}":
+        if piece.run != run.run.id or piece.source != Kind.RUN.of(run.run.id):
             continue
         p = next(c for c in run.cells if c.cell == piece.cell)
-        made = construction_of(job, job.unit(p.unit))
+        made = construction_of(basis, basis.unit(p.unit))
         high, t, z = made.upstand_height, made.upstand_thickness, piece.bottom + piece.thickness
         wall, source = run.wall.id, piece.source
         if top.edge("back").upstand:
             frame = Frame((piece.x, -piece.rear, z), X, Z)
             found.append(
-                _board(job, p, "upstand", wall, source, frame, (piece.length, high, t), role="worktop", banded=("L2",))
+                trim_board(
+                    basis, p, "upstand", wall, source, frame, (piece.length, high, t), role="worktop", banded=("L2",)
+                )
             )
         for side, x in (("left", piece.x), ("right", piece.x + piece.length - t)):
             if top.edge(side).upstand:  # type: ignore[arg-type]
                 frame = Frame((x, -piece.depth, z), Y, Z)
                 size = (piece.depth - piece.rear - (t if top.edge("back").upstand else 0.0), high, t)
                 # Y then Z: the thickness lies along x.
-                found.append(_board(job, p, "upstand", wall, source, frame, size, role="worktop", banded=("L2",)))
+                found.append(trim_board(basis, p, "upstand", wall, source, frame, size, role="worktop", banded=("L2",)))
         if top.splashback is not None and top.splashback.mm > 1.0:
             above = high if top.edge("back").upstand else 0.0
             thick = made.splash_thickness
             frame = Frame((piece.x, -piece.rear, z + above), X, Z)
             size = (piece.length, top.splashback.mm, thick)
-            found.append(_board(job, p, "splashback", wall, source, frame, size, banded=()))
+            found.append(trim_board(basis, p, "splashback", wall, source, frame, size, banded=()))
     return found
 
 
-def run_waterfalls(job: Job, run: RunLayout, tops: Sequence[Worktop]) -> list[TrimBoard]:
+def run_waterfalls(basis: Basis, run: RunLayout, tops: Sequence[Worktop]) -> list[TrimBoard]:
     """Legs of the worktop's own board at the ends of a run along a wall."""
     found: list[TrimBoard] = []
-    mine = [t for t in tops if t.source == f"run:{run.run.id}"]
+    mine = [t for t in tops if t.source == Kind.RUN.of(run.run.id)]
     for side, wanted in (("left", run.run.top.waterfall_left), ("right", run.run.top.waterfall_right)):
         if not wanted or not mine:
             continue
@@ -166,8 +171,8 @@ def run_waterfalls(job: Job, run: RunLayout, tops: Sequence[Worktop]) -> list[Tr
             run.cells, key=lambda c: abs((c.x if left else c.right) - (piece.x if left else piece.x + piece.length))
         )
         x = piece.x if left else piece.x + piece.length - piece.thickness
-        found.append(_leg(job, p, run.wall.id, piece.source, x, piece))
-        made = construction_of(job, job.unit(beside.unit))
+        found.append(waterfall_leg(basis, p, run.wall.id, piece.source, x, piece))
+        made = construction_of(basis, basis.unit(beside.unit))
         free = beside.x - (x + piece.thickness) if left else x - beside.right
         if free >= 1.0:
             t = made.front_thickness
@@ -175,115 +180,14 @@ def run_waterfalls(job: Job, run: RunLayout, tops: Sequence[Worktop]) -> list[Tr
             frame = Frame((start, -beside.depth - t, beside.bottom), Z, X)
             size = (beside.height, free, t)
             found.append(
-                _board(job, beside, "waterfall filler", run.wall.id, piece.source, frame, size, banded=ALL_ROUND)
+                trim_board(basis, beside, "waterfall filler", run.wall.id, piece.source, frame, size, banded=ALL_ROUND)
             )
     return found
 
 
-def _leg(job: Job, p: Placed, wall: str, source: str, x: float, top: Worktop) -> TrimBoard:
+def waterfall_leg(basis: Basis, p: Placed, wall: str, source: Source, x: float, top: Worktop) -> TrimBoard:
     """A waterfall leg: mitred to the worktop, so that it is as high as the worktop's upper face."""
     high = top.bottom + top.thickness
     frame = Frame((x, -top.rear, 0.0), Z, NEG_Y)
     size = (high, top.depth - top.rear, top.thickness)
-    return _board(job, p, "waterfall leg", wall, source, frame, size, role="worktop", banded=("L1", "L2"))
-
-
-def end_thickness(job: Job, island: Island, side: str, cell: Placed | None) -> float:
-    """Length of an island that what closes its end takes, mm: a panel, or a waterfall and the filler beside it."""
-    kind = island.left if side == "left" else island.right
-    if kind == "open" or (side == "left" and island.wall):
-        return 0.0
-    made = _island_made(job, cell)
-    if kind == "panel":
-        return made.front_thickness
-    return top_thickness(job, island.top) + made.waterfall_filler
-
-
-def _island_made(job: Job, cell: Placed | None) -> Construction:
-    from tall_plank.job import Unit
-    from tall_plank.job.bays import Bay
-
-    unit = job.unit(cell.unit) if cell is not None else Unit("", "", Bay())
-    return construction_of(job, unit)
-
-
-def island_boards(
-    job: Job, island: Island, line: Wall, faces: Sequence[RunLayout], tops: Sequence[Worktop]
-) -> list[TrimBoard]:
-    """End panels, waterfall legs with their fillers, back panels and the dividing panel of an island."""
-    cells = [p for r in faces for p in r.cells if p.is_solid and r.run.level is not Level.HUNG]
-    if not cells:
-        return []
-    first = cells[0]
-    made = construction_of(job, job.unit(first.unit))
-    t, source = made.front_thickness, f"island:{island.id}"
-    ones = [p for p in cells if p.wall.endswith("1")]
-    twos = [p for p in cells if p.wall.endswith("2")]
-    spine = made.carcass_thickness if island.spine else 0.0
-    gap = island.gap.mm + spine
-    front = max((front_depth(job, job.unit(p.unit)) for p in ones), default=0.0)
-    rear = gap + max((front_depth(job, job.unit(p.unit)) for p in twos), default=0.0)
-    top = next((w for w in tops if w.source == source), None)
-    high = max(p.top for p in cells)
-    found: list[TrimBoard] = []
-    back_t = t if island.back and (not ones or not twos) else 0.0
-    panel_rear = rear + (back_t if not twos else 0.0)
-    for side, kind in (("left", island.left), ("right", island.right)):
-        if kind == "open" or (side == "left" and island.wall):
-            continue
-        if kind == "panel":
-            x = 0.0 if side == "left" else line.length - t
-            # Upright, length up; y from the back face to the front one.
-            frame = Frame((x, panel_rear, 0.0), Z, NEG_Y) if side == "left" else Frame((x + t, -front, 0.0), Z, Y)
-            size = (high, front + panel_rear, t)
-            found.append(_board(job, first, "end panel", line.id, source, frame, size, banded=("L1", "L2", "W1", "W2")))
-            continue
-        thick = top_thickness(job, island.top)
-        filler = made.waterfall_filler
-        if top is not None:
-            x = 0.0 if side == "left" else line.length - thick
-            found.append(_leg(job, first, line.id, source, x, top))
-        for face, group in (("1", ones), ("2", twos)):
-            if not group or filler < 1.0:
-                continue
-            # Seen from its own face, the left end of the second face is the right end of the island.
-            left = (side == "left") == (face == "1")
-            near = min(group, key=lambda p: p.x) if left else max(group, key=lambda p: p.right)
-            wall = f"{island.letter}{face}"
-            x = thick if left else line.length - thick - filler
-            frame = Frame((x, -near.depth - t, near.bottom), Z, X)
-            found.append(
-                _board(job, near, "waterfall filler", wall, source, frame, (near.height, filler, t), banded=ALL_ROUND)
-            )
-    x0 = end_inner(island, "left", t, top_thickness(job, island.top))
-    x1 = line.length - end_inner(island, "right", t, top_thickness(job, island.top))
-    if back_t:
-        # On the face without units, from the floor to the worktop, in equal pieces.
-        front_finish = finish_of(job, job.unit(first.unit), Role.FRONT)
-        longest = max((b.width for b in job.stock.boards if b.finish == front_finish), default=1200.0)
-        count = max(1, -(-int(x1 - x0) // int(longest - 40)))
-        width = (x1 - x0) / count
-        for i in range(count):
-            at = x0 + width * i
-            if not twos:
-                frame = Frame((at + width, gap + t, 0.0), Z, NEG_X)
-            else:
-                frame = Frame((at, -t, 0.0), Z, X)
-            found.append(
-                _board(job, first, "back panel", line.id, source, frame, (high, width, t), banded=("L1", "L2"))
-            )
-    if island.spine:
-        low = min(p.bottom for p in cells)
-        frame = Frame((x0, island.gap.mm / 2 + spine, low), X, Z)
-        carcass = finish_of(job, job.unit(first.unit), Role.CARCASS)
-        size = (x1 - x0, high - low, spine)
-        found.append(_board(job, first, "dividing panel", line.id, source, frame, size, finish=carcass, banded=("L2",)))
-    return found
-
-
-def end_inner(island: Island, side: str, panel: float, leg: float) -> float:
-    """Where the inside of what closes an end lies, from that end, mm."""
-    kind = island.left if side == "left" else island.right
-    if kind == "open" or (side == "left" and island.wall):
-        return 0.0
-    return panel if kind == "panel" else leg
+    return trim_board(basis, p, "waterfall leg", wall, source, frame, size, role="worktop", banded=("L1", "L2"))

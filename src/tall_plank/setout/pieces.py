@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from tall_plank.job import Source
 from tall_plank.setout.layout import RoomLayout
 
 NEAR = 0.5
 """mm; boards nearer end to end than this are pieces of one length."""
 
 
-def in_pieces(room: RoomLayout, source: str) -> tuple[tuple[str, float, tuple[float, ...]], ...]:
+def in_pieces(room: RoomLayout, source: Source) -> tuple[tuple[str, float, tuple[float, ...]], ...]:
     """Worktops and plinths of a run or an island that are made in several pieces.
 
     Returns

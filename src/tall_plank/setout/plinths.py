@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from tall_plank.job import Job, Level
+from tall_plank.job import Basis, Kind, Level
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
@@ -15,37 +15,37 @@ from tall_plank.setout.tops import slant_depth
 from tall_plank.setout.trims import TrimBoard, at_line_end, neighbour_at, stretches
 
 
-def plinth_face(job: Job, group: Sequence[Placed]) -> float:
+def plinth_face(basis: Basis, group: Sequence[Placed]) -> float:
     """How far the face of a stretch's plinth stands out from the line, mm."""
-    made = construction_of(job, job.unit(group[0].unit))
+    made = construction_of(basis, basis.unit(group[0].unit))
     return min(p.depth for p in group) - made.plinth_setback + made.reach
 
 
-def has_plinth(job: Job, run: RunLayout) -> bool:
+def has_plinth(basis: Basis, run: RunLayout) -> bool:
     return run.run.level is not Level.HUNG and run.run.feet == "plinth"
 
 
-def plinths_of(job: Job, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[TrimBoard, ...]:
+def plinths_of(basis: Basis, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[TrimBoard, ...]:
     """Plinth boards of one run: one along each stretch, longer ones in equal pieces, and returns at open ends."""
-    if not has_plinth(job, run):
+    if not has_plinth(basis, run):
         return ()
     found: list[TrimBoard] = []
-    for group in stretches(job, run, plinth=True):
+    for group in stretches(basis, run, plinth=True):
         height = min(p.bottom for p in group)
-        face = plinth_face(job, group)
+        face = plinth_face(basis, group)
         if height <= 0 or face <= 0:
             continue
-        straight = tuple(p for p in group if not job.template(p.template).shape.startswith("angled"))
+        straight = tuple(p for p in group if not basis.template(p.template).shape.startswith("angled"))
         slanted = [p for p in group if p not in straight]
         if straight:
-            found += _stretch(job, run, straight, runs, height, face, ends_slanted=bool(slanted))
+            found += _stretch(basis, run, straight, runs, height, face, ends_slanted=bool(slanted))
         for p in slanted:
-            found += _slanted(job, run, p, height)
+            found += _slanted(basis, run, p, height)
     return tuple(found)
 
 
 def _stretch(
-    job: Job,
+    basis: Basis,
     run: RunLayout,
     group: tuple[Placed, ...],
     runs: Sequence[RunLayout],
@@ -54,9 +54,9 @@ def _stretch(
     *,
     ends_slanted: bool = False,
 ) -> list[TrimBoard]:
-    unit = job.unit(group[0].unit)
-    made = construction_of(job, unit)
-    t, finish = made.plinth_thickness, finish_of(job, unit, Role.PLINTH)
+    unit = basis.unit(group[0].unit)
+    made = construction_of(basis, unit)
+    t, finish = made.plinth_thickness, finish_of(basis, unit, Role.PLINTH)
     x0, x1 = group[0].x, group[-1].right
     ends = []
     for side, x in (("left", x0), ("right", x1)):
@@ -65,13 +65,13 @@ def _stretch(
         mate = next((r for r in runs if corner is not None and r.run.id == corner.other), None)
         at = x
         if outer and corner is not None and mate is not None:
-            at = _at_corner(job, run, side, corner.angle, corner.holds, mate, face, t)
+            at = _at_corner(basis, run, side, corner.angle, corner.holds, mate, face, t)
         opened = (
             not (outer and corner is not None and mate is not None)
             and not at_line_end(run.wall, x)
             and neighbour_at(run, x, side) is None
             and not run.wall.island
-            and not (ends_slanted and _slanted_beside(job, run, x, side))
+            and not (ends_slanted and _slanted_beside(basis, run, x, side))
         )
         ends.append((at, opened))
     (x0, left_open), (x1, right_open) = ends
@@ -82,7 +82,7 @@ def _stretch(
         return _board(run, group[0], kind, frame, (length, height, t), finish)
 
     longest = max(
-        (b.length for b in job.stock.boards if b.finish == finish and abs(b.thickness - t) < 0.01), default=math.inf
+        (b.length for b in basis.stock.boards if b.finish == finish and abs(b.thickness - t) < 0.01), default=math.inf
     )
     count = max(1, math.ceil((x1 - x0) / (longest - 40.0))) if math.isfinite(longest) else 1
     length = (x1 - x0) / count
@@ -99,21 +99,21 @@ def _stretch(
 def _board(
     run: RunLayout, p: Placed, kind: str, frame: Frame, size: tuple[float, float, float], finish: str
 ) -> TrimBoard:
-    source = f"run:{run.run.id}"
+    source = Kind.RUN.of(run.run.id)
     return TrimBoard(kind, p.room, run.wall.id, source, p.cell, frame, *size, finish, "plinth")  # type: ignore[arg-type]
 
 
-def _slanted_beside(job: Job, run: RunLayout, x: float, side: str) -> bool:
+def _slanted_beside(basis: Basis, run: RunLayout, x: float, side: str) -> bool:
     beside = (p for p in run.cells if abs((p.right if side == "left" else p.x) - x) < 0.5)
-    return any(job.template(p.template).shape.startswith("angled") for p in beside)
+    return any(basis.template(p.template).shape.startswith("angled") for p in beside)
 
 
-def _slanted(job: Job, run: RunLayout, p: Placed, height: float) -> list[TrimBoard]:
+def _slanted(basis: Basis, run: RunLayout, p: Placed, height: float) -> list[TrimBoard]:
     """The plinth under a slanted end: a board along the slant, and a return from its shallow end to the wall."""
-    made = construction_of(job, job.unit(p.unit))
-    t, finish = made.plinth_thickness, finish_of(job, job.unit(p.unit), Role.PLINTH)
+    made = construction_of(basis, basis.unit(p.unit))
+    t, finish = made.plinth_thickness, finish_of(basis, basis.unit(p.unit), Role.PLINTH)
     shallow = slant_depth(p.width, p.depth)
-    right = job.template(p.template).shape == "angled right"
+    right = basis.template(p.template).shape == "angled right"
     deep_at, shallow_at = (p.x, p.right) if right else (p.right, p.x)
     back = made.plinth_setback - made.reach
     a, b = (deep_at, p.depth - back), (shallow_at, shallow - back)
@@ -134,14 +134,14 @@ def _slanted(job: Job, run: RunLayout, p: Placed, height: float) -> list[TrimBoa
 
 
 def _at_corner(
-    job: Job, run: RunLayout, side: str, angle: float, holds: bool, mate: RunLayout, face: float, thickness: float
+    basis: Basis, run: RunLayout, side: str, angle: float, holds: bool, mate: RunLayout, face: float, thickness: float
 ) -> float:
     """Where a plinth ends in a corner: the run that takes it reaches behind the other's end, which butts on it.
 
     The faces of both plinths meet at x = (f2 + f1 cos a) / sin a from the corner (geometry, as for any two lines).
     """
-    groups = list(stretches(job, mate, plinth=True))
-    other = plinth_face(job, groups[-1] if side == "left" else groups[0]) if groups else face
+    groups = list(stretches(basis, mate, plinth=True))
+    other = plinth_face(basis, groups[-1] if side == "left" else groups[0]) if groups else face
     a = math.radians(angle)
     meet = (other + face * math.cos(a)) / math.sin(a)
     if holds:

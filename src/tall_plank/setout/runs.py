@@ -6,14 +6,14 @@ from collections.abc import Callable
 
 import msgspec
 
-from tall_plank.job import Body, Cell, Job, Level, Run
+from tall_plank.job import Basis, Body, Cell, Level, Run, Source
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.corners import CornerEnd, front_depth, leg_of, needed_filler
-from tall_plank.setout.rooms import Wall
+from tall_plank.setout.wall import Span, Wall
 
 
 class Placed(msgspec.Struct, frozen=True, cache_hash=True):
@@ -119,37 +119,36 @@ class RunLayout(msgspec.Struct, frozen=True, cache_hash=True):
         return self.end - self.x
 
 
-Span = tuple[float, float]
-Find = Callable[[str], Span | None]
+Find = Callable[[Source], Span | None]
 """Source of what holds a cell -> its left and right side along the line, mm."""
 
 
-def member_of(job: Job, cell: Cell) -> Member:
+def member_of(basis: Basis, cell: Cell) -> Member:
     """A cell as a member of the share-out; shares and rests keep to their own range, else to their kind's."""
-    template = job.template_of(cell)
+    template = basis.template_of(cell)
     rule = cell.width
     if rule.rule is Rule.FIXED:
         assert rule.length is not None
-        return Member(Rule.FIXED, size=outer_width(job, cell))
+        return Member(Rule.FIXED, size=outer_width(basis, cell))
     least = rule.least.mm if rule.least else template.least
     most = rule.most.mm if rule.most else template.most
     return Member(rule.rule, least=least, most=max(least, most))
 
 
-def outer_width(job: Job, cell: Cell) -> float:
+def outer_width(basis: Basis, cell: Cell) -> float:
     """The width of a fixed cell, mm: typed, or its clear width and two gables."""
     assert cell.width.length is not None
     mm = cell.width.length.mm
-    if cell.width.clear and job.template_of(cell).body is Body.CARCASS:
-        mm += 2 * construction_of(job, job.unit(cell.unit)).carcass_thickness
+    if cell.width.clear and basis.template_of(cell).body is Body.CARCASS:
+        mm += 2 * construction_of(basis, basis.unit(cell.unit)).carcass_thickness
     return mm
 
 
-def bottom_of(job: Job, run: Run) -> float:
+def bottom_of(basis: Basis, run: Run) -> float:
     """Height of the underside of a run's carcasses above the floor, mm."""
     if run.bottom is not None:
         return run.bottom.mm
-    return job.value("hung_bottom" if run.level is Level.HUNG else "plinth")
+    return basis.value("hung_bottom" if run.level is Level.HUNG else "plinth")
 
 
 class _Pins(msgspec.Struct):
@@ -157,12 +156,13 @@ class _Pins(msgspec.Struct):
     right: float | None = None
 
 
-def _pins(job: Job, cell: Cell, find: Find, unmet: list[str]) -> _Pins:
+def _pins(basis: Basis, cell: Cell, find: Find, unmet: list[str]) -> _Pins:
     """Where an anchor holds the sides of a cell, mm."""
     anchor = cell.anchor
     if anchor is None:
         return _Pins()
-    span = (0.0, 0.0) if anchor.to == "line" else find(anchor.to)
+    held_by = anchor.source
+    span = find(held_by) if held_by is not None else (0.0, 0.0)
     if span is None:
         unmet.append(cell.id)
         return _Pins()
@@ -177,7 +177,7 @@ def _pins(job: Job, cell: Cell, find: Find, unmet: list[str]) -> _Pins:
             return _Pins(low, high)
         case "centre":
             middle = (low + high) / 2
-            width = outer_width(job, cell) if cell.width.rule is Rule.FIXED else job.template_of(cell).width
+            width = outer_width(basis, cell) if cell.width.rule is Rule.FIXED else basis.template_of(cell).width
             return _Pins(middle - width / 2, middle + width / 2)
 
 
@@ -248,7 +248,7 @@ def solve(
     return Solved(tuple(places), tuple(free), tuple(shorts))
 
 
-def _exact_pair(job: Job, cell: Cell, pins: _Pins, member: Member) -> Member:
+def _exact_pair(basis: Basis, cell: Cell, pins: _Pins, member: Member) -> Member:
     """A cell held on both sides takes the width between them, whatever its rule says."""
     if pins.left is not None and pins.right is not None:
         return Member(Rule.FIXED, size=max(0.0, pins.right - pins.left))
@@ -256,7 +256,7 @@ def _exact_pair(job: Job, cell: Cell, pins: _Pins, member: Member) -> Member:
 
 
 def set_out_run(
-    job: Job,
+    basis: Basis,
     room_id: str,
     wall: Wall,
     run: Run,
@@ -277,23 +277,23 @@ def set_out_run(
     kept = run.end.mm if run.end is not None else max(keep[1], at_end.keep if at_end else 0.0)
     end = wall.length - kept
     unmet: list[str] = []
-    pins = [_pins(job, cell, find, unmet) for cell in run.cells]
-    members = [_exact_pair(job, c, p, member_of(job, c)) for c, p in zip(run.cells, pins, strict=True)]
-    cornered = _into_corner(job, run, wall, pins, members, end)
+    pins = [_pins(basis, cell, find, unmet) for cell in run.cells]
+    members = [_exact_pair(basis, c, p, member_of(basis, c)) for c, p in zip(run.cells, pins, strict=True)]
+    cornered = _into_corner(basis, run, wall, pins, members, end)
     solved = solve(x, end, members, [(p.left, p.right) for p in pins], last_in_corner=cornered)
-    bottom = bottom_of(job, run)
+    bottom = bottom_of(basis, run)
     placed = []
     for i, (cell, (at, width)) in enumerate(zip(run.cells, solved.places, strict=True)):
-        unit = job.unit(cell.unit)
-        template = job.template(unit.template)
+        unit = basis.unit(cell.unit)
+        template = basis.template(unit.template)
         corner, leg, blind, filler = "", 0.0, 0.0, 0.0
         if template.corner:
             corner = _corner_side(i, len(run.cells), at_start, at_end)
             found = at_start if corner == "left" else at_end
             if template.corner == "blind":
-                filler, blind = _blind(job, cell, corner, found, at, width, wall.length)
+                filler, blind = _blind(basis, cell, corner, found, at, width, wall.length)
             else:
-                leg = leg_of(job, cell)
+                leg = leg_of(basis, cell)
         placed.append(
             Placed(
                 cell=cell.id,
@@ -308,8 +308,8 @@ def set_out_run(
                 x=at,
                 bottom=bottom,
                 width=width,
-                height=size_of(job, unit, "height"),
-                depth=size_of(job, unit, "depth"),
+                height=size_of(basis, unit, "height"),
+                depth=size_of(basis, unit, "depth"),
                 frame=wall.frame.then(Frame((at, 0.0, bottom))),
                 corner=corner,
                 leg=leg,
@@ -335,12 +335,12 @@ def set_out_run(
     )
 
 
-def _into_corner(job: Job, run: Run, wall: Wall, pins: list[_Pins], members: list[Member], end: float) -> bool:
+def _into_corner(basis: Basis, run: Run, wall: Wall, pins: list[_Pins], members: list[Member], end: float) -> bool:
     """Hold a corner unit at the end of a run in its corner, so that what is left lies before it."""
     if len(run.cells) < 2 or wall.island or wall.after >= 180.0 or run.end is not None:
         return False
     last, pin = run.cells[-1], pins[-1]
-    if not job.template_of(last).corner or pin.left is not None or pin.right is not None:
+    if not basis.template_of(last).corner or pin.left is not None or pin.right is not None:
         return False
     if members[-1].rule is not Rule.FIXED:
         return False
@@ -356,7 +356,7 @@ def _corner_side(i: int, count: int, at_start: CornerEnd | None, at_end: CornerE
 
 
 def _blind(
-    job: Job, cell: Cell, side: str, found: CornerEnd | None, x: float, width: float, length: float
+    basis: Basis, cell: Cell, side: str, found: CornerEnd | None, x: float, width: float, length: float
 ) -> tuple[float, float]:
     """Filler and blind width of a unit that runs into a corner, mm.
 
@@ -365,9 +365,9 @@ def _blind(
     if found is not None and found.other:
         depth, handle = found.other_depth, found.other_handle
     else:
-        made = construction_of(job, job.unit(cell.unit))
-        fitting = job.stock.fitting(made.handle)
-        depth, handle = front_depth(job, job.unit(cell.unit)), fitting.projection if fitting is not None else 0.0
-    filler = needed_filler(job, cell, side, handle)
+        made = construction_of(basis, basis.unit(cell.unit))
+        fitting = basis.stock.fitting(made.handle)
+        depth, handle = front_depth(basis, basis.unit(cell.unit)), fitting.projection if fitting is not None else 0.0
+    filler = needed_filler(basis, cell, side, handle)
     to_corner = x if side == "left" else length - x - width
     return filler, max(0.0, depth + filler - to_corner)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from tall_plank.job import Job
+from tall_plank.job import Basis
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
@@ -18,7 +18,7 @@ MASONS = 30.0
 
 
 def into_corner(
-    job: Job, run: RunLayout, runs: Sequence[RunLayout], points: Points, side: str, depth: float, rear: float
+    basis: Basis, run: RunLayout, runs: Sequence[RunLayout], points: Points, side: str, depth: float, rear: float
 ) -> tuple[Points, str, list[Points]]:
     """The outline led into the corner at one end, the kind of joint there, and further pieces.
 
@@ -46,15 +46,15 @@ def into_corner(
     near = min(p[0] for p in mirrored(points))
     if fills and outer.leg > depth - 0.5:
         leg = outer.leg
-        kind = job.template(outer.template).corner
+        kind = basis.template(outer.template).corner
         if kind == "diagonal":
-            over = overhang(job, run.run.top, "front", outer)
+            over = overhang(basis, run.run.top, "front", outer)
             body = outer.depth
             # The slanted edge moved out by the overhang, between both front edges.
             a, b = (length - leg, body), (length - body, leg)
             way = (b[0] - a[0], b[1] - a[1])
             size = math.hypot(*way)
-            made = construction_of(job, job.unit(outer.unit))
+            made = construction_of(basis, basis.unit(outer.unit))
             by = over + made.reach
             n = (-way[1] / size * by, way[0] / size * by)
             n = n if n[1] > 0 else (-n[0], -n[1])
@@ -66,16 +66,16 @@ def into_corner(
                 (min(p[0], length - depth), depth), (near, depth),
             )  # fmt: skip
             return mirrored(ol.cleaned(shape)), "", []
-        if end is None or mate is None or not carries_top(job, mate):
+        if end is None or mate is None or not carries_top(basis, mate):
             shape = ((near, rear), (length, rear), (length, depth), (near, depth))
             extra.append(mirrored(((length - depth, depth), (length, depth), (length, leg), (length - depth, leg))))
             return mirrored(shape), "", extra
     assert end is not None
-    if mate is None or not carries_top(job, mate):
+    if mate is None or not carries_top(basis, mate):
         return points, "", []
-    if not any(stretches(job, mate)):
+    if not any(stretches(basis, mate)):
         return points, "", []
-    mate_depth = _mate_depth(job, mate, "left" if side == "right" else "right")
+    mate_depth = _mate_depth(basis, mate, "left" if side == "right" else "right")
     if mate_depth is None:
         return points, "", []
     turn = math.radians(angle)
@@ -92,13 +92,13 @@ def into_corner(
         assert inner is not None
         shape = ol.cut_away(shape, corner, inner)
         return mirrored(shape), "mitre" if not end.holds else "", []
-    if joint == "masons mitre" and not _diagonal_leg(job, mate, "left" if side == "right" else "right"):
+    if joint == "masons mitre" and not _diagonal_leg(basis, mate, "left" if side == "right" else "right"):
         shape = _masons(shape, (near, rear), depth, front, along, corner, through=end.holds)
         return mirrored(ol.cleaned(shape)), "" if end.holds else joint, []
     if end.holds:
         return mirrored(shape), "", []
     # A diagonal corner unit's worktop reaches along this wall as far as its leg.
-    if mate_fills := _diagonal_leg(job, mate, "left" if side == "right" else "right"):
+    if mate_fills := _diagonal_leg(basis, mate, "left" if side == "right" else "right"):
         shape = ol.cut_away(shape, (length - mate_fills, 0.0), (length - mate_fills, 1.0))
         return mirrored(shape), joint, []
     shape = ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1]))
@@ -138,18 +138,18 @@ def _masons(
     return (*kept[first:], *kept[:first], deep, inner, (near, depth))
 
 
-def _mate_depth(job: Job, mate: RunLayout, side: str) -> float | None:
+def _mate_depth(basis: Basis, mate: RunLayout, side: str) -> float | None:
     """How far the worktop of the run round the corner stands out there, mm; None where it ends before."""
-    groups = list(stretches(job, mate))
+    groups = list(stretches(basis, mate))
     if not groups:
         return None
     group = groups[0] if side == "left" else groups[-1]
     outer = mate.cells[0] if side == "left" else mate.cells[-1]
     if outer not in group:
         return None
-    return faces_out(job, group) + overhang(job, mate.run.top, "front", group[0])
+    return faces_out(basis, group) + overhang(basis, mate.run.top, "front", group[0])
 
 
-def _diagonal_leg(job: Job, mate: RunLayout, side: str) -> float:
+def _diagonal_leg(basis: Basis, mate: RunLayout, side: str) -> float:
     outer = mate.cells[0] if side == "left" else mate.cells[-1]
-    return outer.leg if job.template(outer.template).corner == "diagonal" and outer.corner == side else 0.0
+    return outer.leg if basis.template(outer.template).corner == "diagonal" and outer.corner == side else 0.0

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from tall_plank.job import Job, Top
+from tall_plank.job import Basis, Top
 from tall_plank.measure import outlines as ol
 from tall_plank.setout.runs import Placed
 from tall_plank.setout.worktop import Cutout, Worktop, joint_bolts
@@ -30,13 +30,13 @@ JOINT_CLEAR = 150.0
 
 
 def cutouts_of(
-    job: Job, top: Top, group: Sequence[Placed], whole: Worktop
+    basis: Basis, top: Top, group: Sequence[Placed], whole: Worktop
 ) -> tuple[tuple[Cutout, ...], tuple[str, ...]]:
     """Cut-outs of sinks, taps and hobs in their units, and those put in by hand that still fit."""
     found: list[Cutout] = []
     for p in group:
-        template = job.template(p.template)
-        thing = job.stock.appliance(template.appliance) if template.appliance else None
+        template = basis.template(p.template)
+        thing = basis.stock.appliance(template.appliance) if template.appliance else None
         if thing is None or thing.kind not in ("sink", "hob"):
             continue
         if thing.cut_width:
@@ -62,7 +62,7 @@ def cutouts_of(
     return tuple(found), tuple(lost)
 
 
-def in_lengths(job: Job, whole: Worktop, top: Top, group: Sequence[Placed]) -> list[Worktop]:
+def in_lengths(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) -> list[Worktop]:
     """The pieces between joints: own joints first, then where the stock is too short."""
     lost: list[str] = []
     joints: list[float] = []
@@ -72,13 +72,17 @@ def in_lengths(job: Job, whole: Worktop, top: Top, group: Sequence[Placed]) -> l
         else:
             lost.append(f"the joint at {own:g} mm lies off the worktop")
     longest = max(
-        (b.length for b in job.stock.boards if b.finish == whole.finish and abs(b.thickness - whole.thickness) < 0.01),
+        (
+            b.length
+            for b in basis.stock.boards
+            if b.finish == whole.finish and abs(b.thickness - whole.thickness) < 0.01
+        ),
         default=math.inf,
     )
     most = longest - 2 * SQUARING
     barred = [(whole.x + c.x - JOINT_CLEAR, whole.x + c.x + c.width + JOINT_CLEAR) for c in whole.cutouts]
     for p in group:
-        thing = job.stock.appliance(job.template(p.template).appliance)
+        thing = basis.stock.appliance(basis.template(p.template).appliance)
         if thing is not None and thing.kind == "dishwasher":
             barred.append((p.x - 1.0, p.right + 1.0))
     marks = [whole.x, *joints, whole.x + whole.length]

@@ -8,85 +8,85 @@ from collections.abc import Sequence
 
 import msgspec
 
-from tall_plank.job import Island, Job, Top
+from tall_plank.job import Basis, Kind, Top
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
-from tall_plank.setout.rooms import Wall
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.topcorners import into_corner
-from tall_plank.setout.topcuts import SINK_FROM_FRONT, cutouts_of, in_lengths
+from tall_plank.setout.topcuts import cutouts_of, in_lengths
 from tall_plank.setout.trims import at_line_end, carries_top, neighbour_at, stretches
+from tall_plank.setout.wall import Wall
 from tall_plank.setout.worktop import Worktop, faces_out, joint_bolts, overhang, top_thickness
 
 
-def run_tops(job: Job, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[Worktop, ...]:
+def run_tops(basis: Basis, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[Worktop, ...]:
     """The pieces of worktop over one run along a wall."""
-    if not carries_top(job, run):
+    if not carries_top(basis, run):
         return ()
     found: list[Worktop] = []
-    for group in stretches(job, run):
-        found += _stretch(job, run, group, runs)
+    for group in stretches(basis, run):
+        found += _stretch(basis, run, group, runs)
     return tuple(found)
 
 
-def _stretch(job: Job, run: RunLayout, group: tuple[Placed, ...], runs: Sequence[RunLayout]) -> list[Worktop]:
+def _stretch(basis: Basis, run: RunLayout, group: tuple[Placed, ...], runs: Sequence[RunLayout]) -> list[Worktop]:
     top, wall = run.run.top, run.wall
     first, last = group[0], group[-1]
-    depth = faces_out(job, group) + overhang(job, top, "front", first)
-    rear = -overhang(job, top, "back", first)
+    depth = faces_out(basis, group) + overhang(basis, top, "front", first)
+    rear = -overhang(basis, top, "back", first)
     x0, x1 = first.x, last.right
-    thickness = top_thickness(job, top)
+    thickness = top_thickness(basis, top)
     joints = ["", ""]
     # An open end gets its overhang; one at a wall or against a tall unit does not, nor past the wall's end.
     open_left = not at_line_end(wall, x0) and neighbour_at(run, x0, "left") is None
     open_right = not at_line_end(wall, x1) and neighbour_at(run, x1, "right") is None
     # A waterfall leg stands beside the units, with a filler between so that drawers clear it.
-    leg = thickness + construction_of(job, job.unit(first.unit)).waterfall_filler
-    left = leg if top.waterfall_left else overhang(job, top, "left", first)
-    right = leg if top.waterfall_right else overhang(job, top, "right", last)
+    leg = thickness + construction_of(basis, basis.unit(first.unit)).waterfall_filler
+    left = leg if top.waterfall_left else overhang(basis, top, "left", first)
+    right = leg if top.waterfall_right else overhang(basis, top, "right", last)
     left = min(left, x0) if open_left else 0.0
     right = min(right, wall.length - x1) if open_right else 0.0
     points: Points = ((x0 - left, rear), (x1 + right, rear), (x1 + right, depth), (x0 - left, depth))
     extra: list[Points] = []
     if first is run.cells[0]:
-        points, joints[0], more = into_corner(job, run, runs, points, "left", depth, rear)
+        points, joints[0], more = into_corner(basis, run, runs, points, "left", depth, rear)
         open_left = open_left and not joints[0] and not more
         extra += more
     if last is run.cells[-1]:
-        points, joints[1], more = into_corner(job, run, runs, points, "right", depth, rear)
+        points, joints[1], more = into_corner(basis, run, runs, points, "right", depth, rear)
         open_right = open_right and not joints[1] and not more
         extra += more
     points = _within_walls(points, wall)
     for p in group:
-        points = _shaped(job, p, points, overhang(job, top, "front", first), first, last)
+        points = _shaped(basis, p, points, overhang(basis, top, "front", first), first, last)
     dropped: list[str] = []
-    if top.outline and group == next(iter(stretches(job, run))):
-        points, note = _own_outline(top, points)
+    if top.outline and group == next(iter(stretches(basis, run))):
+        points, note = own_outline(top, points)
         dropped += note
-    whole = _worktop(job, run, group, points, thickness, (open_left, open_right), (joints[0], joints[1]))
+    whole = _worktop(basis, run, group, points, thickness, (open_left, open_right), (joints[0], joints[1]))
     if not whole.points:
         return []
-    cuts, lost = cutouts_of(job, top, group, whole)
+    cuts, lost = cutouts_of(basis, top, group, whole)
     whole = msgspec.structs.replace(
-        whole, cutouts=cuts, dropped=(*dropped, *lost), profiles=_profiles(top, whole, open_back=False)
+        whole, cutouts=cuts, dropped=(*dropped, *lost), profiles=edge_profiles(top, whole, open_back=False)
     )
-    pieces = in_lengths(job, whole, top, group)
+    pieces = in_lengths(basis, whole, top, group)
     for more_points in extra:
-        piece = _worktop(job, run, group, more_points, thickness, (False, False), ("butt", ""))
+        piece = _worktop(basis, run, group, more_points, thickness, (False, False), ("butt", ""))
         pieces.append(msgspec.structs.replace(piece, bolts=joint_bolts(depth - rear)))
     return pieces
 
 
-def _profiles(top: Top, whole: Worktop, *, open_back: bool) -> tuple[tuple[str, str], ...]:
+def edge_profiles(top: Top, whole: Worktop, *, open_back: bool) -> tuple[tuple[str, str], ...]:
     """The profiles of edges that are free; one at a wall or a joint is not worked."""
     free = {"front": True, "left": whole.open_left, "right": whole.open_right, "back": open_back}
     return tuple((e.edge, e.profile) for e in top.edges if e.profile and free[e.edge])
 
 
 def _worktop(
-    job: Job,
+    basis: Basis,
     run: RunLayout,
     group: Sequence[Placed],
     points: Points,
@@ -100,14 +100,14 @@ def _worktop(
         room=group[0].room,
         wall=run.wall.id,
         run=run.run.id,
-        source=f"run:{run.run.id}",
+        source=Kind.RUN.of(run.run.id),
         cell=group[0].cell,
         x=x0,
         length=x1 - x0,
         depth=depth,
         bottom=max(p.top for p in group),
         thickness=thickness,
-        finish=finish_of(job, job.unit(group[0].unit), Role.WORKTOP),
+        finish=finish_of(basis, basis.unit(group[0].unit), Role.WORKTOP),
         open_left=opened[0],
         open_right=opened[1],
         rear=rear,
@@ -131,10 +131,10 @@ def _within_walls(points: Points, wall: Wall) -> Points:
     return points
 
 
-def _shaped(job: Job, p: Placed, points: Points, over: float, first: Placed, last: Placed) -> Points:
+def _shaped(basis: Basis, p: Placed, points: Points, over: float, first: Placed, last: Placed) -> Points:
     """The outline cut along the slanted front of an end unit."""
-    shape = job.template(p.template).shape
-    made = construction_of(job, job.unit(p.unit))
+    shape = basis.template(p.template).shape
+    made = construction_of(basis, basis.unit(p.unit))
     by = over + made.reach
     if shape == "angled right" and p is last:
         a, b = (p.x, p.depth), (p.right, slant_depth(p.width, p.depth))
@@ -153,7 +153,7 @@ def slant_depth(width: float, depth: float) -> float:
     return max(depth / 3, depth - width)
 
 
-def _own_outline(top: Top, points: Points) -> tuple[Points, list[str]]:
+def own_outline(top: Top, points: Points) -> tuple[Points, list[str]]:
     """The outline typed for this worktop, arcs as short straight pieces; one that crosses itself is left aside."""
     own: list[Point] = []
     n = len(top.outline)
@@ -188,73 +188,3 @@ def arc_points(p: Point, q: Point, bulge: float, step: float = 5.0) -> list[Poin
         (cx + radius * math.cos(start + angle * i / count), cy + radius * math.sin(start + angle * i / count))
         for i in range(1, count)
     ]
-
-
-def island_tops(
-    job: Job, island: Island, line: Wall, faces: Sequence[RunLayout], back_panel: float, spine: float
-) -> tuple[Worktop, ...]:
-    """The worktop over both faces of an island.
-
-    Parameters
-    ----------
-    line : its first face
-    faces : the base runs on its faces
-    back_panel : thickness of the panel on a face without units, mm
-    spine : thickness of the dividing panel, mm
-    """
-    runs = [r for r in faces if carries_top(job, r)]
-    groups = [(r, list(stretches(job, r))) for r in runs]
-    cells = [p for _, gs in groups for g in gs for p in g]
-    if not cells or island.top.left_out:
-        return ()
-    top = island.top
-    first = cells[0]
-    over_front = overhang(job, top, "front", first)
-    gap = island.gap.mm + (spine if island.spine else 0.0)
-    ones = [p for p in cells if p.wall.endswith("1")]
-    twos = [p for p in cells if p.wall.endswith("2")]
-    own_back = top.edge("back").overhang
-    front = faces_out(job, ones) + over_front if ones else back_panel + island.seating.mm + over_front
-    if twos:
-        rear = -(gap + faces_out(job, twos) + (own_back.mm if own_back is not None else over_front) + island.seating.mm)
-    else:
-        reach = own_back.mm if own_back is not None else overhang(job, top, "back", first)
-        rear = -(gap + back_panel + max(island.seating.mm, reach))
-    left = 0.0 if island.left == "waterfall" or island.wall else overhang(job, top, "left", first)
-    right = 0.0 if island.right == "waterfall" else overhang(job, top, "right", first)
-    x0, x1 = -left, line.length + right
-    points: Points = ((x0, rear), (x1, rear), (x1, front), (x0, front))
-    dropped: list[str] = []
-    if top.outline:
-        points, dropped = _own_outline(top, points)
-    x0, rear, x1, front = ol.bounds(points)
-    whole = Worktop(
-        room=first.room,
-        wall=line.id,
-        run=runs[0].run.id,
-        source=f"island:{island.id}",
-        cell=first.cell,
-        x=x0,
-        length=x1 - x0,
-        depth=front,
-        bottom=max(p.top for p in cells),
-        thickness=top_thickness(job, top),
-        finish=finish_of(job, job.unit(first.unit), Role.WORKTOP),
-        open_left=not island.wall,
-        open_right=True,
-        rear=rear,
-        points=points,
-        open_back=True,
-        joints=("mitre" if island.left == "waterfall" else "", "mitre" if island.right == "waterfall" else ""),
-        dropped=tuple(dropped),
-    )
-    cuts, lost = cutouts_of(job, top, ones, whole)
-    far = []
-    for cut in cutouts_of(job, Top(), twos, whole)[0]:
-        # Measured on the second face: its x runs the other way, and its front is this top's rear.
-        x = line.length - (cut.x + whole.x) - cut.width - whole.x
-        far.append(msgspec.structs.replace(cut, x=x, back=SINK_FROM_FRONT))
-    whole = msgspec.structs.replace(
-        whole, cutouts=(*cuts, *far), dropped=(*dropped, *lost), profiles=_profiles(top, whole, open_back=True)
-    )
-    return tuple(in_lengths(job, whole, top, ones or twos))

@@ -7,10 +7,10 @@ from typing import Literal
 
 import msgspec
 
-from tall_plank.job import Body, Job, Level
+from tall_plank.job import Basis, Body, Level, Source
 from tall_plank.measure import Frame
-from tall_plank.setout.rooms import Wall
 from tall_plank.setout.runs import Placed, RunLayout
+from tall_plank.setout.wall import Wall
 
 TrimKind = Literal[
     "plinth", "plinth return", "corner filler", "ceiling filler", "end panel", "back panel", "dividing panel",
@@ -24,7 +24,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     Attributes
     ----------
     wall : the wall or island's face whose frame it is given in
-    source : what it belongs to: `run:n2` or `island:i4`
+    source : what it belongs to: a run or an island
     cell : a placed unit whose construction values it follows
     frame : the part's frame in the line's frame
     length, width, thickness : mm
@@ -36,7 +36,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     kind: TrimKind
     room: str
     wall: str
-    source: str
+    source: Source
     cell: str
     frame: Frame
     length: float
@@ -57,11 +57,11 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
         return low, high  # type: ignore[return-value]
 
 
-def stretches(job: Job, run: RunLayout, *, plinth: bool = False) -> Iterable[tuple[Placed, ...]]:
+def stretches(basis: Basis, run: RunLayout, *, plinth: bool = False) -> Iterable[tuple[Placed, ...]]:
     """Neighbouring cells that the worktop (or the plinth) runs over (or under) without a break or a step."""
     group: list[Placed] = []
     for placed in run.cells:
-        template = job.template(placed.template)
+        template = basis.template(placed.template)
         carries = (template.has_plinth if plinth else template.trims) and placed.width > 0
         step = bool(group) and not plinth and abs(group[-1].top - placed.top) > 0.5 and placed.body is not Body.FILLER
         apart = bool(group) and abs(group[-1].right - placed.x) > 0.5
@@ -74,7 +74,7 @@ def stretches(job: Job, run: RunLayout, *, plinth: bool = False) -> Iterable[tup
         yield tuple(group)
 
 
-def carries_top(job: Job, run: RunLayout) -> bool:
+def carries_top(basis: Basis, run: RunLayout) -> bool:
     """Whether a run has a worktop at all."""
     return run.run.level is not Level.HUNG and not run.run.top.left_out
 

@@ -8,9 +8,9 @@ from collections.abc import Sequence
 
 import msgspec
 
-from tall_plank.job import Job, Top
+from tall_plank.job import Basis, Source, Top
 from tall_plank.job.inherit import construction_of
-from tall_plank.job.run import EdgeName
+from tall_plank.job.top import EdgeName
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.corners import front_depth
@@ -38,7 +38,7 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     ----------
     wall : the wall or island's face whose line it lies along
     run : the run that it covers; for an island the first one
-    source : `run:n2` or `island:i4`
+    source : a run or an island
     x, length : along the line, mm
     depth : how far its front edge stands out from the line, mm
     rear : where its rear edge lies, mm out from the line (negative behind it)
@@ -54,7 +54,7 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     room: str
     wall: str
     run: str
-    source: str
+    source: Source
     cell: str
     x: float
     length: float
@@ -79,22 +79,22 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
         return len(self.points) == 4 and abs(abs(ol.area(self.points)) - self.length * (self.depth - self.rear)) < 1.0
 
 
-def overhang(job: Job, top: Top, name: EdgeName, cell: Placed) -> float:
+def overhang(basis: Basis, top: Top, name: EdgeName, cell: Placed) -> float:
     """How far a worktop reaches past its units at an edge, mm: own, or the standard's."""
     own = top.edge(name).overhang
     if own is not None:
         return own.mm
-    made = construction_of(job, job.unit(cell.unit))
+    made = construction_of(basis, basis.unit(cell.unit))
     return {"front": made.worktop_front, "back": made.worktop_back}.get(name, made.worktop_side)
 
 
-def top_thickness(job: Job, top: Top) -> float:
-    return top.thickness.mm if top.thickness is not None else job.value("worktop")
+def top_thickness(basis: Basis, top: Top) -> float:
+    return top.thickness.mm if top.thickness is not None else basis.value("worktop")
 
 
-def faces_out(job: Job, cells: Sequence[Placed]) -> float:
+def faces_out(basis: Basis, cells: Sequence[Placed]) -> float:
     """How far the faces of the deepest unit stand out, mm."""
-    return max(front_depth(job, job.unit(p.unit)) for p in cells)
+    return max(front_depth(basis, basis.unit(p.unit)) for p in cells)
 
 
 def joint_bolts(length: float) -> int:

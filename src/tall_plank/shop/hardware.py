@@ -26,9 +26,9 @@ class HardwareRow(msgspec.Struct, frozen=True):
 
 
 def bought_for(made: MadeJob) -> list[tuple[str, tuple[Item, ...]]]:
-    """What is bought, by the number of the unit or trim, or the label of the sliding doors, that it is for."""
+    """What is bought, by the number of the unit or the trim that it is for, or by what the trim is named for it."""
     found = [(placed.number, unit.items) for placed, unit in made.units]
-    return found + [(t.label if t.kind == "sliding leaf" else t.number, t.items) for t in made.trims]
+    return found + [(t.bought_for or t.number, t.items) for t in made.trims]
 
 
 def hardware_rows(made: MadeJob, stock: Stock) -> tuple[HardwareRow, ...]:

@@ -28,7 +28,7 @@ LEAST_PIECE = 600.0
 def pieces_of(made: MadeJob, stock: Stock, allowance: float = MITRE_ALLOWANCE) -> tuple[BarPiece, ...]:
     """Everything that is cut from bars, worktops left out. `profile` is the code of what it is cut from; a piece is
     named by its molding, its unit, or its part and edge."""
-    return (*_moldings(made, stock, allowance), *_cut_fittings(made, stock), *_strips(made, stock))
+    return (*_profiles(made, stock, allowance), *_cut_fittings(made, stock), *_strips(made, stock))
 
 
 def joined(length: float, longest: float, lap: float) -> tuple[float, ...]:
@@ -58,16 +58,16 @@ def _named(name: str, lengths: tuple[float, ...], profile: str) -> Iterator[BarP
         yield BarPiece(own, round(mm, 3), 1, profile)
 
 
-def _moldings(made: MadeJob, stock: Stock, allowance: float) -> Iterator[BarPiece]:
-    """Every molding that is not by others, at its long points, with an allowance for each mitred end. One that is
-    longer than its bars is scarfed: its pieces lap by the molding's depth (45°, common practice) with an allowance on
-    both."""
-    for m in made.moldings:
-        profile = stock.profile(m.piece.profile)
+def _profiles(made: MadeJob, stock: Stock, allowance: float) -> Iterator[BarPiece]:
+    """Every length of a profile that is not by others, at its long points, with an allowance for each mitred end.
+    One that is longer than its bars is scarfed: its pieces lap by the profile's depth (45°, common practice) with an
+    allowance on both."""
+    for m in made.lengths:
+        profile = stock.profile(m.profile)
         if not m.by_others and profile is not None:
-            ends = sum(abs(a) > 0.01 for a in (m.piece.left, m.piece.right))
+            ends = sum(abs(a) > 0.01 for a in (m.left, m.right))
             longest = max((profile.length, *profile.lengths))
-            whole = m.piece.length + allowance * ends
+            whole = m.length + allowance * ends
             yield from _named(m.number, joined(whole, longest, profile.depth + 2 * allowance), profile.code)
 
 

@@ -10,7 +10,8 @@ from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.setout import Placed, RoomLayout
-from tall_plank.setout.rooms import ceiling_at, column_height, column_points
+from tall_plank.setout.rooms import ceiling_at
+from tall_plank.setout.things.column import column_height, column_points
 from tall_plank.snags.checked import Checked
 
 TOUCH = 0.5

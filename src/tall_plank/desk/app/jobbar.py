@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabe
 from tall_plank.desk.app.commands import Commands
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
+from tall_plank.job import Kind
 
 STAGES = ("room", "units", "finish", "shop", "offer")
 
@@ -84,7 +85,7 @@ class JobBar(QFrame):
         self.name.setToolTip(tr("The job and its room"))
         self.room = QPushButton()
         self.room.setObjectName("roomName")
-        self.name.clicked.connect(lambda: self.document.select((f"room:{self.document.room_id}",)))
+        self.name.clicked.connect(lambda: self.document.select((Kind.ROOM.of(self.document.room_id),)))
         self.rooms = QMenu(self.room)
         self.rooms.aboutToShow.connect(lambda: self.fill_rooms())
         self.room.setMenu(self.rooms)

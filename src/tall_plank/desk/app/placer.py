@@ -6,10 +6,12 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.shelf import Shelf
 from tall_plank.desk.views.strip import Strip
-from tall_plank.edits import Change, features, guides, islands, rooms, runs, units
+from tall_plank.edits import runs, units
 from tall_plank.edits.library import place_saved
+from tall_plank.edits.things.common import Spot
+from tall_plank.edits.things.table import add_thing
 from tall_plank.files.library import kept
-from tall_plank.job import Job, Role
+from tall_plank.job import Role
 
 
 class Placer:
@@ -77,40 +79,10 @@ class Placer:
         else:
             doc.do(lambda job: units.set_scheme_finish(job, role, finish))
 
-    def in_room(self, kind: str, wall: str = "", x: float | None = None, at: tuple[float, float] | None = None) -> None:
+    def in_room(self, name: str, wall: str = "", x: float | None = None, at: tuple[float, float] | None = None) -> None:
         """Put something of the Room stage on a wall (the one worked on, or a given one) or on the floor."""
         doc = self.document
         line = wall or self.strip.current_wall()
-        if doc.room.wall(line).island and kind not in ("island",):
+        if doc.room.wall(line).island:
             line = doc.room.walls[0].id
-        rid = doc.room_id
-        on_wall = at is None
-
-        def edit(job: Job) -> Change:
-            if kind in ("door", "window", "arch", "niche"):
-                return rooms.add_opening(job, rid, line, kind, x)
-            if kind in ("column", "chimney breast"):
-                return features.add_column(job, rid, line, kind, x)
-            if kind == "roof window":
-                return features.add_roof_window(job, rid, line, x)
-            if kind in guides.NAMES:
-                axis = guides.NAMES[kind]
-                if at is not None and not on_wall:
-                    place = at[0] if axis == "x" else at[1]
-                    return guides.add_guide(job, rid, axis if axis != "z" else "y", "", place)
-                return guides.add_guide(job, rid, axis, line if axis == "x" else "", x if axis == "x" else None)
-            if kind == "soffit":
-                return features.add_soffit(job, rid, line)
-            if kind == "slope":
-                return features.add_slope(job, rid, line)
-            if kind in features.SERVICES:
-                return features.add_service(job, rid, line, kind, x)
-            if kind in features.MOLDINGS:
-                return features.add_molding(job, rid, kind)
-            change = islands.add_island(job, rid, at)
-            if kind == "peninsula":
-                joined = islands.set_island(change.job, change.made[0], "wall", line)
-                return Change(joined.job, "Add a peninsula", made=change.made)
-            return change
-
-        doc.do(edit)
+        doc.do(lambda job: add_thing(job, name, Spot(doc.room_id, line, x, at)))

@@ -14,6 +14,7 @@ from tall_plank.desk.app.application import make_app, open_window
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
 from tall_plank.files.userdata import UserFolders
+from tall_plank.job import Kind, Source
 from tall_plank.papers.labels import label_picture, labels_of
 
 
@@ -25,8 +26,8 @@ def settle(app: QApplication, milliseconds: int = 120) -> None:
     app.processEvents()
 
 
-def _cell(window: Window, number: str) -> str:
-    return next(f"cell:{c.id}" for c in window.document.job.cells() if c.number == number)
+def _cell(window: Window, number: str) -> Source:
+    return next(Kind.CELL.of(c.id) for c in window.document.job.cells() if c.number == number)
 
 
 def _planned(window: Window) -> None:
@@ -87,17 +88,17 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
 
         doc = window.document
         run = window.commands.run
-        island = f"island:{doc.job.rooms[0].islands[0].id}"
+        island = Kind.ISLAND.of(doc.job.rooms[0].islands[0].id)
         shot("units", lambda: doc.select((_cell(window, "A5"),)))
         shot("island", lambda: doc.select((island,)))
-        shot("room", lambda: doc.select((f"room:{doc.room_id}",)), lambda: window.show_stage("room"))
+        shot("room", lambda: doc.select((Kind.ROOM.of(doc.room_id),)), lambda: window.show_stage("room"))
         shot("finish", lambda: doc.select(()), lambda: window.show_stage("finish"))
         shot("model", lambda: window.show_stage("units"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
         shot(
             "wardrobe",
             lambda: doc.show_room(doc.job.rooms[2].id),
-            lambda: doc.select((f"sliding:{doc.job.rooms[2].runs[0].sliding[0].id}",)),
+            lambda: doc.select((Kind.SLIDING.of(doc.job.rooms[2].runs[0].sliding[0].id),)),
         )
         shot(
             "wardrobe-open",

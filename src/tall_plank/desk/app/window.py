@@ -28,7 +28,7 @@ from tall_plank.desk.spec.sheet import SpecSheet
 from tall_plank.desk.views.shelf import Shelf
 from tall_plank.edits.stock import offered
 from tall_plank.files.userdata import Autosave, Preferences, Recovered, UserFolders
-from tall_plank.job import Job
+from tall_plank.job import Job, Kind
 from tall_plank.job.start import shipped_templates
 from tall_plank.measure import PlankError
 from tall_plank.stock import shipped_stock
@@ -242,7 +242,7 @@ class Window(QMainWindow):
     def go_to_cell(self, cell: str) -> None:
         """Show a unit that a schedule speaks of."""
         self.show_stage("units")
-        self.document.select((f"cell:{cell}",))
+        self.document.select((Kind.CELL.of(cell),))
         self.strip.setFocus()
 
     # --- views
@@ -316,7 +316,7 @@ class Window(QMainWindow):
 
     def chosen_island(self) -> str:
         """The selected island, or the one that what is selected stands on; empty where there is none."""
-        found = self.document.ids("island")
+        found = self.document.ids(Kind.ISLAND)
         return found[0] if found else self.document.room.wall(self.strip.current_wall()).island
 
     def show_standards(self) -> None:

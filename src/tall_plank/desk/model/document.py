@@ -12,7 +12,8 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.edits import Change
 from tall_plank.files.plankfile import read_plank, write_atomic, write_plank
 from tall_plank.files.userdata import Lock, UserFolders
-from tall_plank.job import History, Job
+from tall_plank.job import History, Job, Kind, Source
+from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import PlankError
 from tall_plank.setout import RoomLayout
@@ -20,11 +21,8 @@ from tall_plank.shop.machine.model import Machine, load_machine
 from tall_plank.workings import Workings
 
 Edit = Callable[[Job], Change]
-SOURCES = {
-    "u": "cell", "o": "opening", "n": "run", "r": "room", "i": "island", "m": "column", "f": "soffit", "s": "service",
-    "d": "molding", "y": "roof window", "g": "guide", "b": "underlay", "l": "sliding",
-}  # fmt: skip
-"""First letter of an id -> kind of source."""
+PREFIXES = {"u": Kind.CELL, "n": Kind.RUN, "r": Kind.ROOM}
+"""First letter of an id -> kind, of what is no placed thing."""
 
 log = logging.getLogger("tall_plank")
 
@@ -44,7 +42,7 @@ class Document(QObject):
         self.folders = folders
         self.path: Path | None = None
         self.read_only = False
-        self.selection: tuple[str, ...] = ()
+        self.selection: tuple[Source, ...] = ()
         self.room_id = job.rooms[0].id
         self.bay: tuple[int, ...] | None = None
         """The bay that is worked on, in the one selected unit."""
@@ -169,12 +167,13 @@ class Document(QObject):
         )
         return None
 
-    def _source(self, made: str) -> str:
+    def _source(self, made: str) -> Source:
+        """What a new id belongs to; a slope is looked at with its wall."""
         for room in self.job.rooms:
-            slope = next((s for s in room.slopes if s.id == made), None)
-            if slope is not None:
-                return f"wall:{slope.wall}"
-        return f"{SOURCES[made[0]]}:{made}"
+            for source, _ in all_things(room):
+                if source.id == made:
+                    return Kind.WALL.of(wall_of(room, source)) if source.kind is Kind.SLOPE else source
+        return PREFIXES[made[0]].of(made)
 
     def _show(self, workings: Workings) -> None:
         self.workings = workings
@@ -244,14 +243,14 @@ class Document(QObject):
             self.changed.emit()
             self.selected.emit()
 
-    def select(self, sources: tuple[str, ...], *, add: bool = False) -> None:
-        """Select things by source (`cell:u3`, `opening:o1`, `run:n2`, `room:r1`, `wall:A`); adding toggles."""
+    def select(self, sources: tuple[Source, ...], *, add: bool = False) -> None:
+        """Select things; adding toggles."""
         if add:
             kept = [s for s in self.selection if s not in sources]
             kept += [s for s in sources if s not in self.selection]
-            kinds = {s.split(":")[0] for s in sources}
+            kinds = {s.kind for s in sources}
             # Things of different kinds have nothing in common to change.
-            sources = tuple(s for s in kept if s.split(":")[0] in kinds)
+            sources = tuple(s for s in kept if s.kind in kinds)
         sources = tuple(dict.fromkeys(sources))
         if sources != self.selection:
             self.selection = sources
@@ -285,35 +284,22 @@ class Document(QObject):
             self.shop = on
             self.changed.emit()
 
-    def ids(self, kind: str) -> tuple[str, ...]:
+    def ids(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the selected things of a kind."""
-        return tuple(s.split(":", 1)[1] for s in self.selection if s.startswith(kind + ":"))
+        return tuple(s.id for s in self.selection if s.kind is kind)
 
     @property
     def cells(self) -> tuple[str, ...]:
-        return self.ids("cell")
+        return self.ids(Kind.CELL)
 
     def _prune_selection(self) -> None:
         job = self.job
         if self.room_id not in {r.id for r in job.rooms}:
             self.room_id = job.rooms[0].id
-        there = {f"cell:{c.id}" for c in job.cells()}
-        there |= {f"opening:{o.id}" for r in job.rooms for o in r.openings}
-        there |= {f"sliding:{d.id}" for _, run in job.runs() for d in run.sliding}
-        there |= {f"run:{run.id}" for _, run in job.runs()} | {f"room:{r.id}" for r in job.rooms}
-        for room in job.rooms:
-            for kind, things in (
-                ("island", room.islands),
-                ("column", room.columns),
-                ("soffit", room.soffits),
-                ("service", room.services),
-                ("molding", room.moldings),
-                ("roof window", room.roof_windows),
-                ("guide", room.guides),
-                ("underlay", room.underlays),
-            ):
-                there |= {f"{kind}:{thing.id}" for thing in things}
-        kept = tuple(s for s in self.selection if s in there or s.startswith("wall:"))
+        there = {Kind.CELL.of(c.id) for c in job.cells()}
+        there |= {Kind.RUN.of(run.id) for _, run in job.runs()} | {Kind.ROOM.of(r.id) for r in job.rooms}
+        there |= {source for room in job.rooms for source, _ in all_things(room)}
+        kept = tuple(s for s in self.selection if s in there or s.kind is Kind.WALL)
         if self.bay is not None and (kept != self.selection or self.bay_box(self.bay) is None):
             self.bay = None
             self.selection = kept

@@ -28,6 +28,7 @@ from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.modelview import ModelView
 from tall_plank.drawing.part import part_drawing
+from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
 from tall_plank.scene import Scene
@@ -56,11 +57,11 @@ class UnitModel(ModelView):
     def _facing(self) -> float:
         return self.turn
 
-    def hidden_sources(self) -> frozenset[str]:
+    def hidden_sources(self) -> frozenset[Source]:
         return frozenset()
 
-    def marked(self) -> set[str]:
-        return {f"part:{self.part}"} if self.part else set()
+    def marked(self) -> set[Source]:
+        return {Kind.PART.of(str(self.part))} if self.part else set()
 
     def finish_actor(self, actor: Any, *, edges: bool) -> None:
         """See-through boards: holes and grooves show inside them."""
@@ -141,8 +142,8 @@ class UnitModel(ModelView):
         assert event is not None
         if self._from is not None and not self._moved:
             source = self.source_at(event.position())
-            if source.startswith("part:"):
-                self.part_picked.emit(int(source[5:]))
+            if source is not None and source.kind is Kind.PART:
+                self.part_picked.emit(int(source.id))
         self._from = None
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:

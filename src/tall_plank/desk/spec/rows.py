@@ -18,12 +18,13 @@ from tall_plank.desk.model.sheets import (
     yes_no,
     yes_no_choices,
 )
-from tall_plank.desk.spec import room as specroom
 from tall_plank.desk.spec.bay import bay_sheet
-from tall_plank.desk.spec.sliding import sliding_sheet
+from tall_plank.desk.spec.room import room_sheet, wall_sheet
+from tall_plank.desk.things.table import HANDLING
+from tall_plank.desk.things.worktop import top_groups
 from tall_plank.edits import Change, cutting, jobs, placing, runs, standards, units
 from tall_plank.edits import bays as bays_edits
-from tall_plank.job import Body, Job, Level, Role, Split
+from tall_plank.job import Body, Job, Kind, Level, Role, Source, Split
 from tall_plank.job.inherit import Sourced, construction_of, inherited_value, sourced
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit
@@ -37,16 +38,21 @@ def sheet_for(doc: Document, stage: str) -> Sheet:
     if stage not in ("shop", "offer"):
         if doc.cells:
             return bay_sheet(doc) or _cells_sheet(doc)
-        for kind, make in (("run", _run_sheet), ("sliding", sliding_sheet), *specroom.SHEETS):
-            if doc.ids(kind):
-                return make(doc)
+        if doc.ids(Kind.RUN):
+            return _run_sheet(doc)
+        if doc.ids(Kind.WALL):
+            return wall_sheet(doc)
+        for source in doc.selection:
+            handling = HANDLING.get(source.kind)
+            if handling is not None and handling.sheet is not None:
+                return handling.sheet(doc, source.id)
     if stage == "finish":
         return _scheme_sheet(doc)
     if stage == "shop":
         return _saw_sheet(doc)
     if stage == "offer":
         return _price_sheet(doc)
-    return specroom.room_sheet(doc)
+    return room_sheet(doc)
 
 
 def _length(doc: Document, mm: float) -> str:
@@ -270,6 +276,12 @@ def label_words(key: str) -> str:
     return key.replace("_fit", "").replace("_", " ").capitalize()
 
 
+def _hold(job: Job, cell: str, code: str) -> Change:
+    """Hold a unit as a choice says: `at|source`, such as `centre|opening:o1`; nothing lets it go."""
+    at, _, to = code.partition("|")
+    return placing.hold(job, cell, at, Source.parse(to)) if code else placing.let_go(job, (cell,))
+
+
 def _place_group(doc: Document, cells: tuple[str, ...]) -> Group:
     """What holds the units, their label, and whether they are locked or hidden."""
     found = [doc.job.find_cell(c)[2] for c in cells]
@@ -286,7 +298,7 @@ def _place_group(doc: Document, cells: tuple[str, ...]) -> Group:
                 text,
                 "own" if code else "plain",
                 choices=choices,
-                apply=lambda job, t: placing.hold(job, cells[0], *t.split("|", 1)) if t else placing.let_go(job, cells),
+                apply=setter(_hold, cells[0]),
             )
         )
     label, origin = _same([c.label for c in found])
@@ -402,7 +414,7 @@ def _bay_rows(doc: Document, cells: tuple[str, ...]) -> tuple[Row, ...]:
 
 
 def _run_sheet(doc: Document) -> Sheet:
-    run_id = doc.ids("run")[0]
+    run_id = doc.ids(Kind.RUN)[0]
     layout = doc.workings.layout.run(run_id)
     assert layout is not None
     run = layout.run
@@ -477,7 +489,7 @@ def _run_sheet(doc: Document) -> Sheet:
             )
         groups.append(Group(tr("Foot"), tuple(stand)))
         if not layout.wall.island and (run.top.left_out or any(stretches(doc.job, layout))):
-            groups += specroom.top_groups(doc, f"run:{run_id}")
+            groups += top_groups(doc, Kind.RUN.of(run_id))
     title = f"{tr(run.level.value.capitalize())} {tr('run')}"
     where = tr(layout.wall.title)
     return Sheet(title, where, tuple(groups))

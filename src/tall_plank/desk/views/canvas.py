@@ -24,6 +24,7 @@ from tall_plank.assets import em_of
 from tall_plank.desk.look.theme import TONES_DARK, Theme, font
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
+from tall_plank.job import Kind, Source
 
 PAPER_PX = 3.6
 """Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
@@ -169,7 +170,7 @@ def _paint_grain(painter: QPainter, s: _Stroke) -> None:
 class Canvas(QWidget):
     """Base of strip, plan, sheet and board views. World: mm, y up."""
 
-    picked = pyqtSignal(str, object)
+    picked = pyqtSignal(object, object)
     """Source under a click (empty: nothing) and the keyboard modifiers."""
     view_changed = pyqtSignal()
     dim_clicked = pyqtSignal(object)
@@ -183,7 +184,7 @@ class Canvas(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.placed: list[Placed] = []
         self.extra_dims: list[Dim] = []
-        self.highlight: tuple[str, ...] = ()
+        self.highlight: tuple[Source, ...] = ()
         self.scale = 0.1  # px per mm
         self.origin = QPointF(0.0, 0.0)  # px of world (0, 0)
         self.fitted = True
@@ -341,7 +342,7 @@ class Canvas(QWidget):
     def _paint_highlight(self, painter: QPainter) -> None:
         if not self.highlight:
             return
-        wanted = set(self.highlight)
+        wanted = {s for s in self.highlight if s.kind not in (Kind.WALL, Kind.ROOM)}
         pen = QPen(Theme.color("spruce"), 2.2)
         pen.setCosmetic(True)
         fill = Theme.color("spruce")
@@ -349,10 +350,10 @@ class Canvas(QWidget):
         painter.setPen(pen)
         painter.setBrush(fill)
         for p in self.placed:
-            boxes: dict[str, QRectF] = {}
+            boxes: dict[Source, QRectF] = {}
             turned: list[QPolygonF] = []
             for item in p.drawing.items:
-                if isinstance(item, Shape) and item.source in wanted and not item.source.startswith(("wall:", "room:")):
+                if isinstance(item, Shape) and item.source is not None and item.source in wanted:
                     polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
                     if len(item.points) == 4 and _is_level(item.points):
                         boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
@@ -413,26 +414,26 @@ class Canvas(QWidget):
 
     # --- hit test
 
-    def source_at(self, p: QPointF) -> str:
-        """Source of the topmost shape under a point of the widget, empty where there is none."""
+    def source_at(self, p: QPointF) -> Source | None:
+        """Source of the topmost shape under a point of the widget; None where there is none."""
         x, y = self.to_mm(p)
         for placed in reversed(self.placed):
             px, py = x - placed.dx, y - placed.dy
             for item in reversed(placed.drawing.items):
                 if isinstance(item, Shape) and item.source and _inside(item.points, px, py):
                     return item.source
-        return ""
+        return None
 
-    def sources_in(self, rect: QRectF) -> tuple[str, ...]:
+    def sources_in(self, rect: QRectF) -> tuple[Source, ...]:
         """Cells that lie wholly inside a rectangle of the widget."""
         x0, y1 = self.to_mm(rect.topLeft())
         x1, y0 = self.to_mm(rect.bottomRight())
-        found: dict[str, None] = {}
+        found: dict[Source, None] = {}
         for p in self.placed:
             # A unit in a corner is drawn on both walls: being wholly inside on one of them is enough.
-            whole: dict[str, bool] = {}
+            whole: dict[Source, bool] = {}
             for item in p.drawing.items:
-                if isinstance(item, Shape) and item.source.startswith("cell:"):
+                if isinstance(item, Shape) and item.source is not None and item.source.kind is Kind.CELL:
                     inside = all(x0 <= x + p.dx <= x1 and y0 <= y + p.dy <= y1 for x, y in item.points)
                     whole[item.source] = whole.get(item.source, True) and inside
             found |= dict.fromkeys(source for source, inside in whole.items() if inside)

@@ -9,7 +9,7 @@ from PyQt6.QtGui import QPainter, QPen
 
 from tall_plank.desk.look.theme import Theme
 from tall_plank.desk.views.canvas import Canvas
-from tall_plank.job import Guide
+from tall_plank.job import Guide, Kind, Source
 from tall_plank.setout import RoomLayout
 
 NEAR = 4.0  # px
@@ -28,8 +28,8 @@ class GuideLine:
     y2: float
 
     @property
-    def source(self) -> str:
-        return f"guide:{self.guide.id}"
+    def source(self) -> Source:
+        return Kind.GUIDE.of(self.guide.id)
 
 
 def on_strip(room: RoomLayout, wall_x: dict[str, float]) -> list[GuideLine]:
@@ -77,7 +77,7 @@ def guide_at(canvas: Canvas, lines: list[GuideLine], p: QPointF) -> GuideLine | 
     return None
 
 
-def paint_guides(painter: QPainter, canvas: Canvas, lines: list[GuideLine], selected: tuple[str, ...]) -> None:
+def paint_guides(painter: QPainter, canvas: Canvas, lines: list[GuideLine], selected: tuple[Source, ...]) -> None:
     """Long dashes in brass; a selected one is drawn through."""
     for line in lines:
         chosen = line.source in selected

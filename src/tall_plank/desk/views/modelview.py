@@ -25,12 +25,18 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.bays import Slide, bay_at, board_at, one_unit
 from tall_plank.desk.model.document import Document
+from tall_plank.desk.things.table import HANDLING
 from tall_plank.desk.views.dropping import TakesDrops
-from tall_plank.edits import islands, rooms, runs
+from tall_plank.edits import runs
+from tall_plank.edits.things.island import move_island
+from tall_plank.edits.things.table import EDITS
+from tall_plank.job import Job, Kind, Source
+from tall_plank.job.things.table import THINGS, all_things, find_thing, wall_of
 from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
 from tall_plank.measure.frames import Vec
 from tall_plank.scene import Mesh, Scene, visible_scene
+from tall_plank.scene.things.table import SOLIDS
 from tall_plank.setout import Placed, Wall, set_out
 from tall_plank.setout.clear import clear_of, nearest_line
 
@@ -105,6 +111,9 @@ def _vec(v: NDArray[np.float64]) -> Vec:
     return float(v[0]), float(v[1]), float(v[2])
 
 
+OUTLINED = {Kind.CELL, Kind.RUN, *(kind for kind, handling in HANDLING.items() if handling.outlined)}
+
+
 class ModelView(TakesDrops, QWidget):
     """The room in three dimensions. Walls between the eye and the room are left out."""
 
@@ -128,14 +137,14 @@ class ModelView(TakesDrops, QWidget):
         self._image: QImage | None = None
         self._scene: Scene | None = None
         self._meshes: dict[str, tuple[Mesh, Any]] = {}
-        self._hidden_walls: frozenset[str] = frozenset()
+        self._hidden_walls: frozenset[Source] = frozenset()
         self._lit_from = self.turn
         self._window: Any = None
         self._renderer: Any = None
         self._failed = ""
         self._from: QPointF | None = None
         self._moved = False
-        self._drag = ""
+        self._drag: Source | None = None
         self._grab: tuple[float, float] = (0.0, 0.0)
         self._slide: Slide | None = None
         self._room = document.room_id
@@ -222,16 +231,17 @@ class ModelView(TakesDrops, QWidget):
         camera.SetFocalPoint(*self.center)
         camera.SetViewUp(0, 0, 1)
         camera.SetViewAngle(VIEW_ANGLE)
-        hidden = set()
+        hidden: set[Source] = set()
+        room = self.document.room.room
         for wall in self.document.room.walls:
             # Into the wall is y of its frame: an eye beyond the wall's face looks through it.
             if wall.frame.into(eye)[1] > 0:
-                hidden.add(f"wall:{wall.id}")
-                hidden |= {f"opening:{o.id}" for o in self.document.room.room.openings if o.wall == wall.id}
-                slopes = {s.id for s in self.document.room.room.slopes if s.wall == wall.id}
-                windows = self.document.room.room.roof_windows
-                hidden |= {f"roof window:{o.id}" for o in windows if o.slope in slopes}
-                hidden |= {f"column:{c.id}" for c in self.document.room.room.columns if c.wall == wall.id}
+                hidden.add(Kind.WALL.of(wall.id))
+                hidden |= {
+                    source
+                    for source, _ in all_things(room)
+                    if SOLIDS[source.kind].shell is not None and wall_of(room, source) == wall.id
+                }
         hidden_now = frozenset(hidden)
         if hidden_now != self._hidden_walls:
             self._hidden_walls = hidden_now
@@ -277,14 +287,13 @@ class ModelView(TakesDrops, QWidget):
         named = [replace(mesh, color=mesh.color + "!" * i) for i, mesh in enumerate(more)]
         return replace(scene, meshes=(*scene.meshes, *named))
 
-    def hidden_sources(self) -> frozenset[str]:
+    def hidden_sources(self) -> frozenset[Source]:
         """What stands between the eye and the room."""
         return self._hidden_walls
 
-    def marked(self) -> set[str]:
+    def marked(self) -> set[Source]:
         """Sources that are outlined."""
-        kinds = ("cell:", "sliding:", "opening:", "column:", "soffit:", "island:", "run:")
-        return {s for s in self.document.selection if s.startswith(kinds)}
+        return {s for s in self.document.selection if s.kind in OUTLINED}
 
     def finish_actor(self, actor: Any, *, edges: bool) -> None:
         """A last hand on an actor before it is shown."""
@@ -374,7 +383,7 @@ class ModelView(TakesDrops, QWidget):
         from vtkmodules.vtkFiltersSources import vtkOutlineSource
         from vtkmodules.vtkRenderingCore import vtkActor, vtkPolyDataMapper
 
-        boxes: dict[str, Any] = {}
+        boxes: dict[Source, Any] = {}
         for mesh, _ in self._meshes.values():
             for i, source in enumerate(mesh.sources):
                 if source in wanted:
@@ -535,12 +544,12 @@ class ModelView(TakesDrops, QWidget):
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
-        self._from, self._moved, self._drag = event.position(), False, ""
+        self._from, self._moved, self._drag = event.position(), False, None
         if event.button() != Qt.MouseButton.LeftButton or event.modifiers():
             return
         source = self.source_at(event.position())
         # What is selected already is moved; anything else turns the view.
-        if source and source in self.document.selection:
+        if source is not None and source in self.document.selection and self._takes_hold(source):
             self._drag = source
             place = self._in_unit(event.position())
             if place is not None and (self.document.bay is not None or self.document.fronts != "closed"):
@@ -548,6 +557,12 @@ class ModelView(TakesDrops, QWidget):
                 board = board_at(place[1], place[2], place[3], reach)
                 if board is not None:
                     self._slide = Slide(self.document, place[0].cell, board, place[2], place[3])
+
+    def _takes_hold(self, source: Source) -> bool:
+        """Whether something selected may be dragged here."""
+        if source.kind in (Kind.CELL, Kind.ISLAND):
+            return True
+        return source.kind in HANDLING and HANDLING[source.kind].in_model
 
     def _in_unit(self, p: QPointF) -> tuple[Placed, MadeUnit, float, float] | None:
         """The one selected unit, and the place on its front that is seen under a point."""
@@ -591,9 +606,8 @@ class ModelView(TakesDrops, QWidget):
 
     def _drag_to(self, p: QPointF) -> None:
         """Move what is held: a unit along its run, an opening along its wall, an island over the floor."""
-        doc = self.document
-        kind, _, name = self._drag.partition(":")
-        assert self._from is not None
+        doc, held = self.document, self._drag
+        assert self._from is not None and held is not None
         if not self._moved:
             self._moved = True
             doc.begin_drag(tr("Move"))
@@ -604,28 +618,33 @@ class ModelView(TakesDrops, QWidget):
             place = self._in_unit(p)
             if place is not None:
                 self._slide.to(place[2], place[3])
-            return
-        if kind == "cell":
-            _, run, _ = origin.find_cell(name)
+        elif held.kind is Kind.CELL:
+            _, run, _ = origin.find_cell(held.id)
             layout = set_out(origin).run(run.id)
-            placed = set_out(origin).find(name)
+            placed = set_out(origin).find(held.id)
             if layout is None or placed is None:
                 return
             at = self.along(p, layout.wall, placed.depth)
             if at is not None:
-                index = sum(c.x + c.width / 2 < at for c in layout.cells if c.cell != name)
-                doc.drag(lambda job: runs.move_cell(job, name, index))
-        elif kind == "opening":
-            _, opening = rooms.find_opening(origin, name)
-            wall = doc.room.wall(opening.wall)
-            start, at = self.along(self._from, wall, 0.0), self.along(p, wall, 0.0)
-            if start is not None and at is not None:
-                doc.drag(lambda job: rooms.move_opening(job, name, opening.x.mm + at - start))
-        elif kind == "island":
+                index = sum(c.x + c.width / 2 < at for c in layout.cells if c.cell != held.id)
+                doc.drag(lambda job: runs.move_cell(job, held.id, index))
+        elif held.kind is Kind.ISLAND:
             a, b = self.on_floor(self._from, 870.0), self.on_floor(p, 870.0)
             if a is not None and b is not None:
                 dx, dy = round((b[0] - a[0]) / 10.0) * 10.0, round((b[1] - a[1]) / 10.0) * 10.0
-                doc.drag(lambda job: islands.move_island(job, name, dx, dy))
+                doc.drag(lambda job: move_island(job, held.id, dx, dy))
+        else:
+            self._slide_along(origin, held, self._from, p)
+
+    def _slide_along(self, origin: Job, held: Source, start: QPointF, p: QPointF) -> None:
+        """A thing follows the pointer along its wall."""
+        room, thing = find_thing(origin, held.kind, held.id)
+        noun, slide = THINGS[held.kind], EDITS[held.kind].slide
+        wall = self.document.room.wall(noun.wall(room, thing))
+        a, b = self.along(start, wall, 0.0), self.along(p, wall, 0.0)
+        if slide is not None and noun.extent is not None and a is not None and b is not None:
+            x = noun.extent(thing)[0] + b - a
+            self.document.drag(lambda job: slide(job, held.id, x))
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -638,19 +657,20 @@ class ModelView(TakesDrops, QWidget):
             if place is not None and self.document.selection == (source,) and not add:
                 self.document.select_bay(bay_at(place[1], place[2], place[3]))
             else:
-                self.document.select((source,) if source else (), add=add)
-        self._from, self._drag, self._slide = None, "", None
+                self.document.select((source,) if source is not None else (), add=add)
+        self._from, self._drag, self._slide = None, None, None
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
-        if self.source_at(event.position()).startswith("cell:"):
+        source = self.source_at(event.position())
+        if source is not None and source.kind is Kind.CELL:
             self.size_wanted.emit()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         if event.key() == Qt.Key.Key_Escape and self._drag and self._moved:
             self.document.end_drag(keep=False)
-            self._from, self._drag, self._slide = None, "", None
+            self._from, self._drag, self._slide = None, None, None
         elif event.key() == Qt.Key.Key_Escape and self.document.bay is not None:
             self.document.select_bay(self.document.bay[:-1] or None)
         else:
@@ -665,12 +685,11 @@ class ModelView(TakesDrops, QWidget):
         """Put something from the shelf where it was dropped: on the wall or island that is seen there, else on the
         line nearest to that place of the floor."""
         source = self.source_at(p)
-        kind, _, name = source.partition(":")
         place = self.on_floor(p) or (0.0, 0.0)
-        if kind == "wall":
-            wall = self.document.room.wall(name)
+        if source is not None and source.kind is Kind.WALL:
+            wall = self.document.room.wall(source.id)
             at = self.along(p, wall, 0.0)
-            self.place_wanted.emit(code, name, min(max(0.0, at or 0.0), wall.length), place)
+            self.place_wanted.emit(code, source.id, min(max(0.0, at or 0.0), wall.length), place)
             return
         line, at = nearest_line(self.document.room, *place)
         self.place_wanted.emit(code, line, at, place)
@@ -679,10 +698,10 @@ class ModelView(TakesDrops, QWidget):
         assert event is not None
         self.zoom(1.0012 ** event.angleDelta().y())
 
-    def source_at(self, p: QPointF) -> str:
+    def source_at(self, p: QPointF) -> Source | None:
         """What is seen under a point of the widget."""
         if self._window is None:
-            return ""
+            return None
         from vtkmodules.vtkRenderingCore import vtkCellPicker
 
         picker = vtkCellPicker()
@@ -692,8 +711,9 @@ class ModelView(TakesDrops, QWidget):
         actor = picker.GetActor()
         for mesh, actors in self._meshes.values():
             if actor is actors[0]:
-                return str(mesh.sources[mesh.quad_owner[picker.GetCellId()]])
-        return ""
+                owner: int = mesh.quad_owner[picker.GetCellId()]
+                return mesh.sources[owner]
+        return None
 
     def close_view(self) -> None:
         """Let the off-screen window go."""

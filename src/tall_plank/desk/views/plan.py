@@ -11,6 +11,8 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
+from tall_plank.desk.things.handling import Hand
+from tall_plank.desk.things.table import HANDLING
 from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.drawroom import OutlineTool
 from tall_plank.desk.views.dropping import TakesDrops
@@ -20,7 +22,11 @@ from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import features, guides, islands, outline, placing, rooms, runs, tops, underlay
+from tall_plank.edits import outline, placing, rooms, runs, tops
+from tall_plank.edits.things.island import move_island, set_aisle
+from tall_plank.edits.things.table import EDITS
+from tall_plank.edits.things.underlay import scale_underlay
+from tall_plank.job import Job, Kind, Source
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
@@ -44,7 +50,9 @@ class PlanView(TakesDrops, Canvas):
         self.box = InPlaceBox(self)
         self.setAcceptDrops(True)
         self._press: QPointF | None = None
-        self._target = ""
+        self._target: Source | None = None
+        self._grip: tuple[str, int] | None = None
+        """A corner of the room or of a worktop that is held: "corner" or "top", and its index."""
         self._dragging = False
         self._snap = ""
         self.dim_clicked.connect(self.type_dim)
@@ -73,7 +81,7 @@ class PlanView(TakesDrops, Canvas):
                 return []
             wall = room.wall(placed.wall)
             clear = clear_of(room, placed)
-            source = f"cell:{placed.cell}"
+            source = Kind.CELL.of(placed.cell)
             for mm, a, b, key in (
                 (clear.left, placed.x - clear.left, placed.x, "left"),
                 (clear.right, placed.right, placed.right + clear.right, "right"),
@@ -90,7 +98,7 @@ class PlanView(TakesDrops, Canvas):
                 )
                 if not line.guide.wall:
                     found += self._between(*ends, at, line.source, "at")
-        for island_id in doc.ids("island"):
+        for island_id in doc.ids(Kind.ISLAND):
             island = room.room.island(island_id)
             face = next((f for f in room.faces if f.island == island_id), None)
             if island is not None and face is not None:
@@ -101,7 +109,7 @@ class PlanView(TakesDrops, Canvas):
         room = self.document.room
         island = room.room.island(island_id)
         assert island is not None
-        own = [w for w in room.worktops if w.source == f"island:{island_id}"]
+        own = [w for w in room.worktops if w.source == Kind.ISLAND.of(island_id)]
         points = [(x, -out) for top in own for x, out in top.points]
         if not points:
             return []
@@ -115,14 +123,16 @@ class PlanView(TakesDrops, Canvas):
                 "Left": ((x0, mid_y), (x0 - mm, mid_y)), "Right": ((x1, mid_y), (x1 + mm, mid_y)),
             }[side]  # fmt: skip
             a, b = (line.frame.out((*p, 0.0))[:2] for p in ends)
-            found += self._between(a, b, mm, f"island:{island_id}", side.lower())
+            found += self._between(a, b, mm, Kind.ISLAND.of(island_id), side.lower())
         return found
 
-    def _along(self, wall: Wall, a: float, b: float, y: float, mm: float, source: str, key: str) -> list[Dim]:
+    def _along(self, wall: Wall, a: float, b: float, y: float, mm: float, source: Source, key: str) -> list[Dim]:
         p, q = wall.frame.out((a, y, 0.0)), wall.frame.out((b, y, 0.0))
         return self._between(p[:2], q[:2], mm, source, key)
 
-    def _between(self, p: tuple[float, float], q: tuple[float, float], mm: float, source: str, key: str) -> list[Dim]:
+    def _between(
+        self, p: tuple[float, float], q: tuple[float, float], mm: float, source: Source, key: str
+    ) -> list[Dim]:
         """A dimension between two points that lie level or upright; others are left out."""
         text = format_length(mm, self.document.job.display)
         drop = 6.0 * self.paper_scale
@@ -142,17 +152,17 @@ class PlanView(TakesDrops, Canvas):
         self.box.ask(rect, dim.text.lstrip("~"), lambda text: self._commit_dim(dim, text))
 
     def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
-        doc = self.document
-        kind, _, name = dim.source.partition(":")
-        if kind == "cell":
-            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
-        if kind == "guide":
-            return doc.do(lambda job: guides.set_guide(job, name, text), at_place=True)
-        if kind == "island":
-            return doc.do(lambda job: islands.set_aisle(job, name, dim.key, text), at_place=True)
-        if dim.key.startswith("wall:"):
-            return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
-        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
+        doc, source = self.document, dim.source
+        assert source is not None
+        if source.kind is Kind.CELL:
+            return doc.do(lambda job: runs.set_clear(job, source.id, dim.key, text), at_place=True)
+        if source.kind is Kind.ISLAND:
+            return doc.do(lambda job: set_aisle(job, source.id, dim.key, text), at_place=True)
+        if source.kind is Kind.WALL:
+            return doc.do(lambda job: outline.set_wall_length(job, doc.room_id, source.id, text), at_place=True)
+        if source.kind is Kind.ROOM:
+            return doc.do(lambda job: rooms.set_room_length(job, source.id, dim.key, text), at_place=True)
+        return doc.do(lambda job: EDITS[source.kind].set(job, source.id, dim.key, text), at_place=True)
 
     # --- the scale of a plan image
 
@@ -170,9 +180,7 @@ class PlanView(TakesDrops, Canvas):
         p = (self.to_px(*a) + self.to_px(*b)) / 2
 
         def put(text: str) -> PlankError | None:
-            error = self.document.do(
-                lambda job: underlay.scale_underlay(job, ruler.underlay, a, b, text), at_place=True
-            )
+            error = self.document.do(lambda job: scale_underlay(job, ruler.underlay, a, b, text), at_place=True)
             if error is None:
                 self.leave_tool()
             return error
@@ -262,11 +270,11 @@ class PlanView(TakesDrops, Canvas):
         elif key == Qt.Key.Key_Escape and self._dragging:
             self.document.end_drag(keep=False)
             self._leave_drag()
-        elif key in ARROWS and self.document.ids("island"):
+        elif key in ARROWS and self.document.ids(Kind.ISLAND):
             step = 10.0 if not event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 100.0
             dx, dy = ARROWS[key]
-            island = self.document.ids("island")[0]
-            self.document.do(lambda job: islands.move_island(job, island, dx * step, dy * step))
+            island = self.document.ids(Kind.ISLAND)[0]
+            self.document.do(lambda job: move_island(job, island, dx * step, dy * step))
         else:
             super().keyPressEvent(event)
 
@@ -287,43 +295,41 @@ class PlanView(TakesDrops, Canvas):
                 self._ask_known()
             self.update()
             return
-        corner = self.corner_at(p)
-        if corner is not None:
-            self._press, self._target = p, f"corner:{corner}"
+        corner, grip = self.corner_at(p), self.top_corner_at(p)
+        if corner is not None or grip is not None:
+            self._press, self._target = p, None
+            self._grip = ("corner", corner) if corner is not None else ("top", grip or 0)
             return
-        grip = self.top_corner_at(p)
-        if grip is not None:
-            self._press, self._target = p, f"top:{grip}"
-            return
+        self._grip = None
+        source = self._pressed_on(p)
+        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
+        chosen: tuple[Source, ...] = (source,) if source is not None else ()
+        if source is not None and source.kind is Kind.CELL and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+            chosen = tuple(Kind.CELL.of(c) for c in placing.grouped(self.document.job, source.id))
+        self.document.select(chosen, add=add)
+        if source is not None and self._takes_hold(source):
+            self._press, self._target = p, source
+
+    def _pressed_on(self, p: QPointF) -> Source | None:
+        """What a press means: a guide line, the unit on the floor before what hangs above it, else what is seen, else
+        a plan image."""
         line = guide_at(self, on_plan(self.document.room), p)
         source = line.source if line is not None else self.source_at(p)
-        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         # The unit on the floor comes first; a second click takes what hangs above it.
-        below = self._cell_under(p) if line is None else ""
-        covered = source.startswith(("run:", "island:", "soffit:"))
-        if below and (covered or below not in self.document.selection):
+        below = self._cell_under(p) if line is None else None
+        covered = source is not None and source.kind in (Kind.RUN, Kind.ISLAND, Kind.SOFFIT)
+        if below is not None and (covered or below not in self.document.selection):
             source = below
-        if not source:
+        if source is None:
             found = underlay_at(self.document.job, self.document.room.room.underlays, *self.to_mm(p))
-            source = f"underlay:{found}" if found else ""
-        kind, _, name = source.partition(":")
-        chosen: tuple[str, ...] = (source,) if source else ()
-        if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
-            chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
-        self.document.select(chosen, add=add)
-        if kind in (
-            "cell",
-            "opening",
-            "island",
-            "column",
-            "soffit",
-            "service",
-            "wall",
-            "guide",
-            "roof window",
-            "underlay",
-        ):
-            self._press, self._target = p, source
+            source = Kind.UNDERLAY.of(found) if found else None
+        return source
+
+    def _takes_hold(self, source: Source) -> bool:
+        """Whether a press on something may begin to drag it."""
+        if source.kind in (Kind.CELL, Kind.WALL):
+            return True
+        return source.kind in HANDLING and HANDLING[source.kind].on_plan is not None
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         """A double click closes the outline that is drawn, or puts a corner into a wall or a worktop's own outline."""
@@ -337,15 +343,14 @@ class PlanView(TakesDrops, Canvas):
                 self.document.do(lambda job: tops.add_corner(job, own[0], side))
                 return
         source = self.source_at(event.position())
-        kind, _, name = source.partition(":")
-        if kind == "wall" and self.document.room.wall(name).island == "":
+        if source is not None and source.kind is Kind.WALL and not self.document.room.wall(source.id).island:
             x, y = self.to_mm(event.position())
-            at = self.document.room.wall(name).frame.into((x, y, 0.0))[0]
-            self.document.do(lambda job: outline.add_corner(job, self.document.room_id, name, at))
+            at = self.document.room.wall(source.id).frame.into((x, y, 0.0))[0]
+            self.document.do(lambda job: outline.add_corner(job, self.document.room_id, source.id, at))
 
     def corner_at(self, p: QPointF) -> int | None:
         """Index of the corner of the floor under a point, where a wall or the room is selected."""
-        if not any(s.startswith(("room:", "wall:")) for s in self.document.selection):
+        if not any(s.kind in (Kind.ROOM, Kind.WALL) for s in self.document.selection):
             return None
         for i, (x, y) in enumerate(self.document.room.points):
             px = self.to_px(x, y)
@@ -353,14 +358,14 @@ class PlanView(TakesDrops, Canvas):
                 return i
         return None
 
-    def _cell_under(self, p: QPointF) -> str:
+    def _cell_under(self, p: QPointF) -> Source | None:
         """The unit below a worktop."""
         x, y = self.to_mm(p)
         for placed in self.document.room.placed:
             px, py, _ = placed.frame.into((x, y, placed.bottom))
             if placed.level != "hung" and 0 <= px <= placed.width and -placed.depth <= py <= 0 and placed.is_solid:
-                return f"cell:{placed.cell}"
-        return ""
+                return Kind.CELL.of(placed.cell)
+        return None
 
     def moved(self, event: QMouseEvent) -> None:
         p = event.position()
@@ -390,67 +395,60 @@ class PlanView(TakesDrops, Canvas):
 
     def drag_to(self, x0: float, y0: float, x: float, y: float) -> None:
         """Part of a drag of the target, from where it was pressed to where the pointer is (mm)."""
-        doc = self.document
+        doc, held = self.document, self._target
         origin = doc.drag_from
         assert origin is not None
-        kind, _, name = self._target.partition(":")
         dx, dy = x - x0, y - y0
-        rid = doc.room_id
-        if kind == "cell":
-            _, run, _ = origin.find_cell(name)
+        if self._grip is not None:
+            self._drag_grip(origin, *self._grip, dx, dy)
+        elif held is None:
+            return
+        elif held.kind is Kind.CELL:
+            _, run, _ = origin.find_cell(held.id)
             layout = set_out(origin).run(run.id)
             if layout is None:
                 return
             along, _, _ = layout.wall.frame.into((x, y, 0.0))
-            index = sum(p.x + p.width / 2 < along for p in layout.cells if p.cell != name)
-            doc.drag(lambda job: runs.move_cell(job, name, index))
-        elif kind == "opening":
-            _, opening = rooms.find_opening(origin, name)
-            by = self._on_wall(opening.wall, dx, dy)
-            doc.drag(lambda job: rooms.move_opening(job, name, opening.x.mm + by))
-        elif kind == "island":
-            dx, dy = self._snapped_island(origin, name, dx, dy)
-            doc.drag(lambda job: islands.move_island(job, name, dx, dy))
-        elif kind == "column":
-            _, column = features.find(origin, "column", name)
-            if column.wall:
-                by = self._on_wall(column.wall, dx, dy)
-                doc.drag(lambda job: features.move_column(job, name, column.x.mm + by))
-            else:
-                doc.drag(lambda job: features.move_column(job, name, column.x.mm + dx, column.y.mm + dy))
-        elif kind == "soffit":
-            doc.drag(lambda job: features.move_soffit(job, name, dx, dy))
-        elif kind == "underlay":
-            doc.drag(lambda job: underlay.move_underlay(job, name, dx, dy))
-        elif kind == "guide":
-            self._drag_guide(origin, name, x, y)
-        elif kind == "roof window":
-            room, window = features.find(origin, "roof window", name)
-            by = self._on_wall(next(s.wall for s in room.slopes if s.id == window.slope), dx, dy)
-            doc.drag(lambda job: features.move_roof_window(job, name, window.x.mm + by))
-        elif kind == "service":
-            _, service = features.find(origin, "service", name)
-            by = self._on_wall(service.wall, dx, dy) if service.wall else dx
-            doc.drag(lambda job: features.move_service(job, name, service.x.mm + by))
-        elif kind == "wall":
-            wall = set_out(origin).room(rid).wall(name)
+            index = sum(p.x + p.width / 2 < along for p in layout.cells if p.cell != held.id)
+            doc.drag(lambda job: runs.move_cell(job, held.id, index))
+        elif held.kind is Kind.WALL:
+            wall = set_out(origin).room(doc.room_id).wall(held.id)
             if not wall.island:
                 out = -(dx * wall.out_of[0] + dy * wall.out_of[1])
                 out = round(out / 10.0) * 10.0
-                doc.drag(lambda job: outline.move_wall(job, rid, name, out))
-        elif kind == "top":
-            self._drag_top_corner(origin, int(name), dx, dy)
-        elif kind == "corner":
-            index = int(name)
-            px, py = set_out(origin).room(rid).points[index]
-            tx, ty = self._snapped_corner(origin, index, px + dx, py + dy)
-            doc.drag(lambda job: outline.move_corner(job, rid, index, tx, ty))
+                doc.drag(lambda job: outline.move_wall(job, doc.room_id, held.id, out))
+        elif (on_floor := HANDLING[held.kind].on_plan) is not None:
+            on_floor(Hand(doc, origin, held, "", (dx, dy), (x, y), self.scale, self))
 
-    def _top_corners(self) -> tuple[str, Wall, list[tuple[float, float]]] | None:
+    def _drag_grip(self, origin: Job, grip: str, index: int, dx: float, dy: float) -> None:
+        """A corner of the room, or of a worktop's own outline, follows the pointer."""
+        if grip == "top":
+            self._drag_top_corner(origin, index, dx, dy)
+            return
+        rid = self.document.room_id
+        px, py = set_out(origin).room(rid).points[index]
+        tx, ty = self._snapped_corner(origin, index, px + dx, py + dy)
+        self.document.drag(lambda job: outline.move_corner(job, rid, index, tx, ty))
+
+    # What a thing that is dragged asks of a view; on the plan only lines and islands snap.
+
+    def snapped_box(self, wall: str, x: float, width: float, leave: Source) -> float:
+        return x
+
+    def snapped_upright(self, wall: str, x: float, leave: Source) -> float:
+        return x
+
+    def snapped_level(self, wall: str, z: float, leave: Source) -> float:
+        return z
+
+    def tell_snap(self, text: str) -> None:
+        self._snap = text
+
+    def _top_corners(self) -> tuple[Source, Wall, list[tuple[float, float]]] | None:
         """The worktop whose own corners are shown: its source, its line, its corners in the room."""
         doc = self.document
         for source in doc.selection:
-            if not source.startswith(("run:", "island:")):
+            if source.kind not in (Kind.RUN, Kind.ISLAND):
                 continue
             found = next((t for t in doc.room.worktops if t.source == source), None)
             top = tops.top_of(doc.job, source)
@@ -480,7 +478,7 @@ class PlanView(TakesDrops, Canvas):
                 return i
         return None
 
-    def _drag_top_corner(self, origin, index: int, dx: float, dy: float) -> None:  # type: ignore[no-untyped-def]
+    def _drag_top_corner(self, origin: Job, index: int, dx: float, dy: float) -> None:
         """A corner of a worktop follows the pointer: in line with its neighbours where it is near, else on whole
         centimetres from its line."""
         found = self._top_corners()
@@ -500,26 +498,11 @@ class PlanView(TakesDrops, Canvas):
             self._snap = tr("square") if square else self._snap
         self.document.drag(lambda job: tops.move_corner(job, source, index, at[0], at[1]))
 
-    def _drag_guide(self, origin, name: str, x: float, y: float) -> None:  # type: ignore[no-untyped-def]
-        """A guide line follows the pointer, on whole centimetres."""
-        _, guide = features.find(origin, "guide", name)
-        at = x if guide.axis == "x" else y
-        if guide.wall:
-            at = self.document.room.wall(guide.wall).frame.into((x, y, 0.0))[0]
-        at = round(at / 10.0) * 10.0
-        self._snap = format_length(at, self.document.job.display)
-        self.document.drag(lambda job: guides.move_guide(job, name, at))
-
-    def _on_wall(self, wall_id: str, dx: float, dy: float) -> float:
-        """How far a move goes along a wall, mm."""
-        wall = self.document.room.wall(wall_id)
-        return dx * wall.frame.x[0] + dy * wall.frame.x[1]
-
     def _guides_along(self, k: int) -> list[float]:
         """Places of the plan's own guide lines along x (0) or y (1), mm."""
         return [g.at.mm for g in self.document.room.room.guides if not g.wall and g.axis == "xy"[k]]
 
-    def _snapped_corner(self, origin, index: int, x: float, y: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
+    def _snapped_corner(self, origin: Job, index: int, x: float, y: float) -> tuple[float, float]:
         """A dragged corner stands square over or beside its neighbours where it is near; else on whole centimetres."""
         points = set_out(origin).room(self.document.room_id).points
         self._snap = ""
@@ -533,32 +516,6 @@ class PlanView(TakesDrops, Canvas):
                     found[k], self._snap = at, tr("guide line")
         return found[0], found[1]
 
-    def _snapped_island(self, origin, island_id: str, dx: float, dy: float) -> tuple[float, float]:  # type: ignore[no-untyped-def]
-        """A dragged island stands in the middle of the room where it is near; else on whole centimetres."""
-        self._snap = ""
-        room = set_out(origin).room(self.document.room_id)
-        _, island = islands.find_island(origin, island_id)
-        if island.wall:
-            return dx, dy
-        own = [w for w in room.worktops if w.source == f"island:{island_id}"]
-        line = next(f for f in room.faces if f.island == island_id)
-        points = [line.frame.out((x, -out, 0.0)) for top in own for x, out in top.points]
-        step = (round(dx / 10.0) * 10.0, round(dy / 10.0) * 10.0)
-        if not points:
-            return step
-        size = room.size
-        found = list(step)
-        for k, delta in ((0, dx), (1, dy)):
-            middle = (min(p[k] for p in points) + max(p[k] for p in points)) / 2
-            if abs(middle + delta - size[k] / 2) * self.scale < 7.0:
-                found[k], self._snap = size[k] / 2 - middle, tr("middle of the room")
-            sides = (min(p[k] for p in points), middle, max(p[k] for p in points))
-            for at in self._guides_along(k):
-                near = [side for side in sides if abs(side + delta - at) * self.scale < 7.0]
-                if near:
-                    found[k], self._snap = at - near[0], tr("guide line")
-        return found[0], found[1]
-
     def released(self, event: QMouseEvent) -> None:
         if self._dragging:
             self.document.end_drag()
@@ -566,6 +523,7 @@ class PlanView(TakesDrops, Canvas):
 
     def _leave_drag(self) -> None:
         self._press, self._dragging, self._snap, self.held = None, False, "", False
+        self._grip = None
         if self.fitted:
             self.fit()
         self.update()
@@ -593,7 +551,7 @@ class PlanView(TakesDrops, Canvas):
 
     def _paint_underlays(self, painter: QPainter) -> None:
         for under in self.document.room.room.underlays:
-            chosen = f"underlay:{under.id}" in self.document.selection
+            chosen = Kind.UNDERLAY.of(under.id) in self.document.selection
             paint_underlay(painter, self, self.document.job, under, selected=chosen)
 
     def paint_over(self, painter: QPainter) -> None:
@@ -614,7 +572,7 @@ class PlanView(TakesDrops, Canvas):
             self._paint_hint(
                 painter, tr("Click the two ends of a length that you know, then type it. Escape gives up.")
             )
-        if any(s.startswith(("room:", "wall:")) for s in self.document.selection):
+        if any(s.kind in (Kind.ROOM, Kind.WALL) for s in self.document.selection):
             painter.setPen(QPen(Theme.color("spruce"), 1.4))
             painter.setBrush(Theme.color("sheet"))
             for x, y in self.document.room.points:
@@ -626,7 +584,7 @@ class PlanView(TakesDrops, Canvas):
             for x, y in own[2]:
                 p = self.to_px(x, y)
                 painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
-        for source in self.document.ids("wall"):
+        for source in self.document.ids(Kind.WALL):
             if self.document.room.has_line(source):
                 wall = self.document.room.wall(source)
                 painter.setPen(QPen(Theme.color("spruce"), 3.0))

@@ -15,7 +15,7 @@ from tall_plank.desk.views.canvas import advance
 from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.desk.views.strip import Strip
 from tall_plank.edits import runs
-from tall_plank.job import Level
+from tall_plank.job import Kind, Level
 from tall_plank.measure import PlankError, format_length
 from tall_plank.measure.shareout import Rule
 
@@ -115,7 +115,7 @@ class RunLines(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), Theme.color("paper"))
         selected = set(self.document.cells)
-        runs_selected = set(self.document.ids("run"))
+        runs_selected = set(self.document.ids(Kind.RUN))
         for box in self.boxes():
             if box.rect.right() < 0 or box.rect.left() > self.width():
                 continue
@@ -231,7 +231,7 @@ class RunLines(QWidget):
         edge = self.edge_at(event.position())
         if edge is not None and not event.modifiers():
             self._drag, self._target = "width?", edge.cell
-            self.document.select((f"cell:{edge.cell}",))
+            self.document.select((Kind.CELL.of(edge.cell),))
             return
         box = self.box_at(event.position())
         self._drag, self._target = ("cell?", box.cell) if box is not None and box.cell else ("", "")
@@ -240,9 +240,9 @@ class RunLines(QWidget):
             self.document.select(())
         elif box.cell:
             self._again = self.document.cells == (box.cell,) and not add
-            self.document.select((f"cell:{box.cell}",), add=add)
+            self.document.select((Kind.CELL.of(box.cell),), add=add)
         else:
-            self.document.select((f"run:{box.run}",))
+            self.document.select((Kind.RUN.of(box.run),))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -280,7 +280,7 @@ class RunLines(QWidget):
             wall = self.strip.current_wall()
             here = [c for r in runs if r.wall == wall for c in r.cells] or [c for r in runs for c in r.cells]
             if here:
-                doc.select((f"cell:{here[0 if by > 0 else -1].id}",))
+                doc.select((Kind.CELL.of(here[0 if by > 0 else -1].id),))
             return bool(here)
         _, run, _ = doc.job.find_cell(cells[-1])
         hung = run.level is Level.HUNG
@@ -288,7 +288,7 @@ class RunLines(QWidget):
         at = places.index(cells[-1]) + by
         if not 0 <= at < len(places):
             return False
-        doc.select((f"cell:{places[at]}",))
+        doc.select((Kind.CELL.of(places[at]),))
         return True
 
     def step_level(self, by: int) -> bool:
@@ -306,7 +306,7 @@ class RunLines(QWidget):
             return False
         middle = here.x + here.width / 2
         near = min(others, key=lambda p: max(p.x - middle, middle - p.right, 0.0))
-        doc.select((f"cell:{near.cell}",))
+        doc.select((Kind.CELL.of(near.cell),))
         return True
 
     def event(self, event: QEvent | None) -> bool:

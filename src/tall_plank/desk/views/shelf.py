@@ -12,9 +12,9 @@ from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, Q
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
+from tall_plank.desk.things.table import HEADINGS, offered_under
 from tall_plank.desk.views.dropping import TEMPLATE_MIME
-from tall_plank.desk.views.shelfpictures import PICTURE, picture, room_drawing, saved_drawing, swatch, template_drawing
-from tall_plank.edits import features
+from tall_plank.desk.views.shelfpictures import PICTURE, picture, saved_drawing, swatch, template_drawing
 from tall_plank.files.library import Kept, kept
 from tall_plank.job import Template
 from tall_plank.job.scheme import Role
@@ -38,22 +38,6 @@ class Entry:
 
 AT_ONCE, AT_A_TIME = 12, 6
 """Pictures of kinds that are made before the shelf shows, and then in one go while nothing else happens."""
-
-
-ROOM_THINGS = (
-    ("Openings", ("door", "window", "arch", "niche")),
-    ("Structure", ("column", "chimney breast", "soffit", "slope", "roof window")),
-    ("Islands", ("island", "peninsula")),
-    ("Service points", features.SERVICES),
-    ("Moldings", tuple(features.MOLDINGS)),
-    ("Guide lines", ("upright", "level", "across")),
-)
-"""What the Room stage offers, by heading."""
-
-ARCH = {
-    "arch": "Open passage", "slope": "Sloped ceiling", "upright": "On a wall", "level": "At a height",
-    "across": "Over the plan",
-}  # fmt: skip
 
 
 class ShelfList(QListWidget):
@@ -206,16 +190,13 @@ class Shelf(QFrame):
         ]
 
     def _openings(self) -> list[Entry]:
-        return self._room_entries(tuple(heading for heading, _ in ROOM_THINGS))
+        return self._room_entries(HEADINGS)
 
     def _room_entries(self, headings: tuple[str, ...]) -> list[Entry]:
         return [
-            Entry(
-                f"room:{kind}", tr(ARCH.get(kind, kind.capitalize())), tr(heading), QIcon(picture(room_drawing(kind)))
-            )
-            for heading, kinds in ROOM_THINGS
-            if heading in headings
-            for kind in kinds
+            Entry(f"room:{o.name}", tr(o.label), tr(o.heading), QIcon(picture(o.picture())))
+            for heading in headings
+            for o in offered_under(heading)
         ]
 
     def _finishes(self) -> list[Entry]:

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from tall_plank.desk.look.texts import tr
+from tall_plank.desk.things.handling import Mark
+from tall_plank.desk.things.table import HANDLING
+from tall_plank.job import Source
 from tall_plank.measure import format_length
 from tall_plank.measure.units import DisplayUnit
 from tall_plank.setout import RoomLayout
@@ -12,66 +13,35 @@ from tall_plank.setout import RoomLayout
 SNAP_PX = 6.0
 
 
-@dataclass(frozen=True)
-class Mark:
-    """A place on a wall, mm from its left end or from the floor, with its name."""
-
-    at: float
-    name: str
-
-
-def upright_marks(room: RoomLayout, wall: str, leave: tuple[str, ...] = ()) -> list[Mark]:
-    """Places along a wall. `leave`: sources and run ids of what is moving."""
+def upright_marks(room: RoomLayout, wall: str, run: str = "", leave: Source | None = None) -> list[Mark]:
+    """Places along a wall. `run`, `leave`: what is moving, whose own places do not count."""
     marks = []
     line = room.wall(wall)
     for p in room.placed:
-        if p.wall == wall and p.run not in leave and f"cell:{p.cell}" not in leave and p.is_solid:
+        if p.wall == wall and p.run != run and p.is_solid:
             marks += [
                 Mark(p.x, f"{tr('left of')} {p.number}"),
                 Mark(p.right, f"{tr('right of')} {p.number}"),
                 Mark(p.x + p.width / 2, f"{tr('middle of')} {p.number}"),
             ]
-    things: list[tuple[str, str, float, float]] = [
-        (f"opening:{o.id}", o.kind, o.x.mm, o.width.mm) for o in room.room.openings if o.wall == wall
-    ]
-    things += [(f"column:{c.id}", c.kind, c.x.mm, c.width.mm) for c in room.room.columns if c.wall == wall]
-    for source, kind, x, width in things:
-        if source not in leave:
-            marks += [
-                Mark(x, f"{tr('left of')} {tr(kind)}"),
-                Mark(x + width, f"{tr('right of')} {tr(kind)}"),
-                Mark(x + width / 2, f"{tr('middle of')} {tr(kind)}"),
-            ]
-    marks += [Mark(s.x.mm, tr(s.kind)) for s in room.room.services if s.wall == wall and f"service:{s.id}" not in leave]
-    marks += [
-        Mark(g.at.mm, tr("guide line"))
-        for g in room.room.guides
-        if g.axis == "x" and g.wall == wall and f"guide:{g.id}" not in leave
-    ]
+    for handling in HANDLING.values():
+        if handling.upright is not None:
+            marks += [mark for source, mark in handling.upright(room, wall) if source != leave]
     return [*marks, Mark(line.length / 2, tr("middle of the wall"))]
 
 
-def level_marks(room: RoomLayout, wall: str, leave: tuple[str, ...] = ()) -> list[Mark]:
-    """Heights on a wall: tops and undersides of units, worktops, openings, moldings, guide lines."""
+def level_marks(room: RoomLayout, wall: str, run: str = "", leave: Source | None = None) -> list[Mark]:
+    """Heights on a wall: tops and undersides of units, worktops, and of placed things."""
     marks = []
     for p in room.placed:
-        if p.wall == wall and p.run not in leave and p.is_solid:
+        if p.wall == wall and p.run != run and p.is_solid:
             marks += [Mark(p.top, f"{tr('top of')} {p.number}"), Mark(p.bottom, f"{tr('underside of')} {p.number}")]
     for top in room.worktops:
         if top.wall == wall:
             marks.append(Mark(top.bottom + top.thickness, tr("worktop")))
-    for o in room.room.openings:
-        if o.wall == wall and f"opening:{o.id}" not in leave:
-            marks += [
-                Mark(o.sill.mm, f"{tr('sill of')} {tr(o.kind)}"),
-                Mark(o.sill.mm + o.height.mm, f"{tr('head of')} {tr(o.kind)}"),
-            ]
-    for piece in room.moldings:
-        if piece.wall == wall:
-            marks.append(Mark(piece.low, f"{tr('underside of')} {tr(piece.kind)}"))
-    marks += [
-        Mark(g.at.mm, tr("guide line")) for g in room.room.guides if g.axis == "z" and f"guide:{g.id}" not in leave
-    ]
+    for handling in HANDLING.values():
+        if handling.level is not None:
+            marks += [mark for source, mark in handling.level(room, wall) if source != leave]
     return marks
 
 

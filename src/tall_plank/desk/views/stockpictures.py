@@ -72,7 +72,7 @@ def _drawn(job: Job, entry: Entry, size: QSize) -> QPixmap:
         return picture(handle_drawing(fitting), size, most=10.0)
     profile = job.stock.profile(entry.code)
     if profile is not None:
-        section = Shape(profile.points, Pen.NARROW, Layer.TRIM, "", entry.finish or "unit")
+        section = Shape(profile.points, Pen.NARROW, Layer.TRIM, None, entry.finish or "unit")
         return picture(Drawing("", (section,), 0, 0, profile.depth, profile.height), size, most=10.0)
     if fitting is not None:
         return picture(_fitting_drawing(fitting), size, most=10.0)
@@ -88,10 +88,10 @@ def _drawn(job: Job, entry: Entry, size: QSize) -> QPixmap:
     sizes = dict(entry.sizes)
     if entry.kind == "appliance":
         w, h = sizes.get("wide", 600.0), sizes.get("high", 600.0)
-        shape = Shape(rectangle(0, 0, w, h), Pen.NARROW, Layer.APPLIANCE, "", "appliance")
+        shape = Shape(rectangle(0, 0, w, h), Pen.NARROW, Layer.APPLIANCE, None, "appliance")
         return picture(Drawing("", (shape,), 0, 0, w, h), size, most=10.0)
     wide, high = (420.0, 300.0) if entry.kind == "board" else (420.0, 90.0)
-    shape = Shape(rectangle(0, 0, wide, high), Pen.NARROW, Layer.FRONT, "", entry.finish or "unit", grain)  # type: ignore[arg-type]
+    shape = Shape(rectangle(0, 0, wide, high), Pen.NARROW, Layer.FRONT, None, entry.finish or "unit", grain)  # type: ignore[arg-type]
     return picture(Drawing("", (shape,), 0, 0, wide, high), size, most=10.0)
 
 
@@ -107,10 +107,10 @@ def _fitting_drawing(fitting: Fitting) -> Drawing:
         )
         low = min((x for x, _, _ in spots), default=0.0)
         start = min(0.0, low - 8.0)
-        items.append(Shape(rectangle(start, -high / 2, fitting.length, high), Pen.NARROW, Layer.FRONT, "", "unit"))
+        items.append(Shape(rectangle(start, -high / 2, fitting.length, high), Pen.NARROW, Layer.FRONT, None, "unit"))
     elif not spots:
-        items.append(Shape(rectangle(0, 0, 60, 40), Pen.NARROW, Layer.FRONT, "", "unit"))
-    items += [Shape(circle(x, y, r), Pen.NARROW, Layer.FRONT, "", "ink") for x, y, r in spots]
+        items.append(Shape(rectangle(0, 0, 60, 40), Pen.NARROW, Layer.FRONT, None, "unit"))
+    items += [Shape(circle(x, y, r), Pen.NARROW, Layer.FRONT, None, "ink") for x, y, r in spots]
     xs = [x for item in items if isinstance(item, Shape) for x, _ in item.points]
     ys = [y for item in items if isinstance(item, Shape) for _, y in item.points]
     pad = 4.0

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 import msgspec
 from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
@@ -12,21 +10,27 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.bays import Slide, bay_at, board_at, one_unit, typed_path
 from tall_plank.desk.model.document import Document
+from tall_plank.desk.things.handling import Hand
+from tall_plank.desk.things.table import HANDLING
 from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.dropping import TakesDrops
 from tall_plank.desk.views.guidelines import GuideLine, guide_at, on_strip, paint_guides
 from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.desk.views.snapping import level_marks, nearest, place_name, snap_box, upright_marks
 from tall_plank.drawing.dimensions import offset
-from tall_plank.drawing.elevation import elevation, elevation_dims, neighbours, seen_height
+from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import Change, bays, features, guides, islands, outline, placing, rooms, runs
-from tall_plank.job import Job, Split
+from tall_plank.edits import bays, outline, placing, rooms, runs
+from tall_plank.edits.things.table import EDITS
+from tall_plank.job import Kind, Source, Split
+from tall_plank.job.things.table import THINGS, wall_of
 from tall_plank.making import MadeUnit
 from tall_plank.measure import PlankError, format_length
 from tall_plank.setout import Placed as PlacedUnit
 from tall_plank.setout import Wall, set_out
 from tall_plank.setout.clear import clear_of
+from tall_plank.setout.layout import neighbours
 
 FOLD = 220.0
 """mm shown between two walls of the frieze, so that their ends can be told apart."""
@@ -35,10 +39,6 @@ FOLD_WITH_DIMS = 1100.0
 
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
-
-
-def _move_column(job: Job, column: str, x: float) -> Change:
-    return features.move_column(job, column, x)
 
 
 def _other_face(wall: Wall) -> tuple[str, ...]:
@@ -64,6 +64,7 @@ class Strip(TakesDrops, Canvas):
         self._press: QPointF | None = None
         self._drag = ""
         self._target = ""
+        self._held: Source | None = None
         self._grab = self._grab_y = 0.0
         self._band: QRectF | None = None
         self.stage = "units"
@@ -186,49 +187,29 @@ class Strip(TakesDrops, Canvas):
 
     def current_wall(self) -> str:
         """The wall of the selection, else the first."""
+        for source in self.document.selection:
+            wall = self._wall_of(source)
+            if wall and self.document.room.has_line(wall):
+                return wall
+        return self.document.room.walls[0].id
+
+    def _wall_of(self, source: Source) -> str:
+        """The wall or face that something stands on; empty where it is on none of this room."""
         doc = self.document
-        for source in doc.selection:
-            kind, _, name = source.partition(":")
-            if kind == "wall" and doc.room.has_line(name):
-                return name
-            if kind == "island":
-                face = next((f.id for f in doc.room.faces if f.island == name), None)
-                if face is not None:
-                    return face
-            if kind == "column":
-                for column in doc.room.room.columns:
-                    if column.id == name and column.wall:
-                        return column.wall
-            if kind == "guide":
-                for guide in doc.room.room.guides:
-                    if guide.id == name and guide.wall:
-                        return guide.wall
-            if kind == "roof window":
-                slopes = {s.id: s.wall for s in doc.room.room.slopes}
-                for window in doc.room.room.roof_windows:
-                    if window.id == name:
-                        return slopes[window.slope]
-            if kind == "service":
-                for service in doc.room.room.services:
-                    if service.id == name and service.wall:
-                        return service.wall
-            if kind == "sliding":
-                for doors in doc.workings.made.sliding:
-                    if doors.source == source and doors.room == doc.room_id:
-                        return doors.wall
-            if kind == "cell":
-                found = doc.workings.layout.find(name)
-                if found is not None and found.room == doc.room_id:
-                    return found.wall
-            if kind == "run":
-                run = doc.workings.layout.run(name)
-                if run is not None:
-                    return run.wall.id
-            if kind == "opening":
-                for opening in doc.room.room.openings:
-                    if opening.id == name:
-                        return opening.wall
-        return doc.room.walls[0].id
+        match source.kind:
+            case Kind.WALL:
+                return source.id
+            case Kind.ISLAND:
+                return next((f.id for f in doc.room.faces if f.island == source.id), "")
+            case Kind.SLIDING:
+                return next((d.wall for d in doc.workings.made.sliding if d.source == source), "")
+            case Kind.CELL:
+                found = doc.workings.layout.find(source.id)
+                return found.wall if found is not None and found.room == doc.room_id else ""
+            case Kind.RUN:
+                run = doc.workings.layout.run(source.id)
+                return run.wall.id if run is not None else ""
+        return wall_of(doc.room.room, source) if source.kind in THINGS else ""
 
     def wall_x(self, wall: str) -> float:
         """mm of a wall's left end in the frieze."""
@@ -276,7 +257,7 @@ class Strip(TakesDrops, Canvas):
         return found
 
     def _clear_dims(self) -> list[Dim]:
-        if self.document.ids("guide"):
+        if self.document.ids(Kind.GUIDE):
             return self._guide_dims()
         placed = self.one_placed()
         if placed is None or not placed.is_solid:
@@ -290,7 +271,7 @@ class Strip(TakesDrops, Canvas):
         # The row offset is taken back, so that the line runs through the middle of the unit.
         drop = 6.0 * self.paper_scale
         middle_y = placed.bottom + placed.height * 0.5 - drop
-        source = f"cell:{placed.cell}"
+        source = Kind.CELL.of(placed.cell)
 
         def text(mm: float) -> str:
             return format_length(mm, display, mark=True)
@@ -326,7 +307,7 @@ class Strip(TakesDrops, Canvas):
         ):
             path = typed_path(root, box.path, split)
             key = "size" if path is not None else ""
-            name = f"bay:{'.'.join(map(str, path))}" if path is not None else ""
+            name = Kind.BAY.of(".".join(map(str, path))) if path is not None else ""
             text = format_length(high - low, display, mark=True)
             found.append(Dim(low, high, base, 1, along, text, name, key, True))  # type: ignore[arg-type]
         return found
@@ -343,25 +324,21 @@ class Strip(TakesDrops, Canvas):
         self.box.ask(rect, shown.lstrip("~"), lambda text: self._commit_dim(dim, text))
 
     def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
-        kind, _, name = dim.source.partition(":")
-        doc = self.document
-        if kind == "cell" and dim.key == "width":
-            return doc.do(lambda job: runs.set_width(job, (name,), text), at_place=True)
-        if kind == "cell":
-            return doc.do(lambda job: runs.set_clear(job, name, dim.key, text), at_place=True)
-        if kind == "bay":
-            path = tuple(int(i) for i in name.split("."))
+        doc, source = self.document, dim.source
+        assert source is not None
+        if source.kind is Kind.CELL and dim.key == "width":
+            return doc.do(lambda job: runs.set_width(job, (source.id,), text), at_place=True)
+        if source.kind is Kind.CELL:
+            return doc.do(lambda job: runs.set_clear(job, source.id, dim.key, text), at_place=True)
+        if source.kind is Kind.BAY:
+            path = tuple(int(i) for i in source.id.split("."))
             cell = doc.cells[0]
             return doc.do(lambda job: bays.set_size(job, cell, path, text), at_place=True)
-        if kind == "opening":
-            return doc.do(lambda job: rooms.set_opening(job, name, dim.key, text), at_place=True)
-        if kind == "island":
-            return doc.do(lambda job: islands.set_island(job, name, dim.key, text), at_place=True)
-        if kind == "guide":
-            return doc.do(lambda job: guides.set_guide(job, name, text), at_place=True)
-        if dim.key.startswith("wall:"):
-            return doc.do(lambda job: outline.set_wall_length(job, name, dim.key[5:], text), at_place=True)
-        return doc.do(lambda job: rooms.set_room_length(job, name, dim.key, text), at_place=True)
+        if source.kind is Kind.WALL:
+            return doc.do(lambda job: outline.set_wall_length(job, doc.room_id, source.id, text), at_place=True)
+        if source.kind is Kind.ROOM:
+            return doc.do(lambda job: rooms.set_room_length(job, source.id, dim.key, text), at_place=True)
+        return doc.do(lambda job: EDITS[source.kind].set(job, source.id, dim.key, text), at_place=True)
 
     # --- mouse
 
@@ -402,22 +379,27 @@ class Strip(TakesDrops, Canvas):
         line = guide_at(self, self.guide_lines(), p)
         source = line.source if line is not None else self.source_at(p)
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
-        kind, _, name = source.partition(":")
-        self._again = self.document.selection == (source,) and kind == "cell"
-        if kind == "sliding":
-            self.document.select((source,), add=add)
-        elif kind in ("cell", "opening", "column", "service", "roof window", "guide"):
+        kind = source.kind if source is not None else None
+        self._again = self.document.selection == (source,) and kind is Kind.CELL
+        if source is not None and (kind is Kind.CELL or self._takes_hold(source)):
             if add or source not in self.document.selection:
-                chosen: tuple[str, ...] = (source,)
-                if kind == "cell" and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
-                    chosen = tuple(f"cell:{c}" for c in placing.grouped(self.document.job, name))
+                chosen: tuple[Source, ...] = (source,)
+                if kind is Kind.CELL and not event.modifiers() & Qt.KeyboardModifier.AltModifier:
+                    chosen = tuple(Kind.CELL.of(c) for c in placing.grouped(self.document.job, source.id))
                 self.document.select(chosen, add=add)
-            self._drag, self._target = f"{kind}?", name
+            self._drag, self._target = ("cell?" if kind is Kind.CELL else "thing?"), source.id
+            self._held = source
             self._grab, self._grab_y = self.to_mm(p)
+        elif kind is Kind.SLIDING and source is not None:
+            self.document.select((source,), add=add)
         else:
             if not add:
-                self.document.select((source,) if source else ())
+                self.document.select((source,) if source is not None else ())
             self._drag = "band?"
+
+    def _takes_hold(self, source: Source) -> bool:
+        """Whether a press on a placed thing may begin to drag it."""
+        return source.kind in HANDLING and HANDLING[source.kind].pick_on_strip
 
     def moved(self, event: QMouseEvent) -> None:
         p = event.position()
@@ -450,12 +432,8 @@ class Strip(TakesDrops, Canvas):
             self.drag_width_to(self._target, x)
         elif self._drag == "cell":
             self.drag_cell_to(self._target, x)
-        elif self._drag == "opening":
-            self._drag_opening(x)
-        elif self._drag in ("column", "service", "roof window"):
-            self._drag_feature(self._drag, x)
-        elif self._drag == "guide":
-            self._drag_guide(x, y)
+        elif self._drag == "thing":
+            self._drag_thing(x, y)
         elif self._drag == "level":
             self._drag_level(self._target, y)
         elif self._drag == "board" and self._slide is not None:
@@ -464,48 +442,44 @@ class Strip(TakesDrops, Canvas):
                 self._slide.to(x - self.wall_x(placed.wall) - placed.x, y - placed.bottom)
                 self._snap, self._snap_x, self._snap_z = self._slide.words(), x, y
 
-    def _snapped_box(self, wall: str, x: float, width: float, leave: str) -> float:
+    def _drag_thing(self, x: float, y: float) -> None:
+        """A placed thing follows the pointer as its kind does."""
+        origin, held = self.document.drag_from, self._held
+        on_strip = HANDLING[held.kind].on_strip if held is not None else None
+        if origin is None or held is None or on_strip is None:
+            return
+        wall = self._wall_of(held) or self.current_wall()
+        by = (x - self._grab, y - self._grab_y)
+        self._snap_x, self._snap_z = x, None
+        on_strip(Hand(self.document, origin, held, wall, by, (x - self.wall_x(wall), y), self.scale, self))
+
+    # What a thing that is dragged asks of the strip.
+
+    def snapped_box(self, wall: str, x: float, width: float, leave: Source) -> float:
         """The left side of something dragged along a wall, snapped; the snap and the distance are named."""
-        room = self.document.room
-        marks = upright_marks(room, wall, (leave,))
-        left, mark = snap_box(x, width, marks, self.scale)
+        left, mark = snap_box(x, width, upright_marks(self.document.room, wall, leave=leave), self.scale)
         left = round(left, 6) if mark is not None else float(round(left))
-        self._snap = place_name(left, self.document.job.display, mark)
+        self.tell_snap(place_name(left, self.document.job.display, mark))
         self._snap_x, self._snap_z = (mark.at if mark is not None else left) + self.wall_x(wall), None
         return left
 
-    def _drag_feature(self, kind: str, x: float) -> None:
-        origin = self.document.drag_from
-        if origin is None:
-            return
-        room, thing = features.find(origin, kind, self._target)
-        move: Callable[[Job, str, float], Change]
-        if kind == "roof window":
-            wall = next(s.wall for s in room.slopes if s.id == thing.slope)
-            move = features.move_roof_window
-        else:
-            wall = thing.wall
-            move = _move_column if kind == "column" else features.move_service
-        width = 0.0 if kind == "service" else thing.width.mm
-        wanted = self._snapped_box(wall, thing.x.mm + x - self._grab, width, f"{kind}:{self._target}")
-        self.document.drag(lambda job: move(job, self._target, wanted))
+    def snapped_upright(self, wall: str, x: float, leave: Source) -> float:
+        """A line dragged along a wall, snapped."""
+        mark = nearest(x, upright_marks(self.document.room, wall, leave=leave), self.scale)
+        at = mark.at if mark is not None else x
+        self.tell_snap(place_name(round(at), self.document.job.display, mark))
+        return at
 
-    def _drag_guide(self, x: float, y: float) -> None:
-        origin = self.document.drag_from
-        if origin is None:
-            return
-        _, guide = features.find(origin, "guide", self._target)
-        leave = (f"guide:{guide.id}",)
-        room = self.document.room
-        if guide.axis == "z":
-            marks, at = level_marks(room, self.current_wall(), leave), y
-        else:
-            marks, at = upright_marks(room, guide.wall, leave), x - self.wall_x(guide.wall)
-        mark = nearest(at, marks, self.scale)
-        at = mark.at if mark is not None else at
-        self._snap = place_name(round(at), self.document.job.display, mark)
-        self._snap_x, self._snap_z = x, (at if guide.axis == "z" else None)
-        self.document.drag(lambda job: guides.move_guide(job, self._target, at))
+    def snapped_level(self, wall: str, z: float, leave: Source) -> float:
+        """A level line dragged up or down, snapped."""
+        mark = nearest(z, level_marks(self.document.room, wall, leave=leave), self.scale)
+        at = mark.at if mark is not None else z
+        self.tell_snap(place_name(round(at), self.document.job.display, mark))
+        self._snap_z = at
+        return at
+
+    def tell_snap(self, text: str) -> None:
+        self._snap = text
 
     def _drag_level(self, cell: str, y: float) -> None:
         """Bring a hung run up or down by one of its units, its top or its underside snapped to what is beside it."""
@@ -519,7 +493,7 @@ class Strip(TakesDrops, Canvas):
         low, mark = snap_box(
             placed.bottom + y - self._grab_y,
             placed.height,
-            level_marks(self.document.room, run.wall, (run.id,)),
+            level_marks(self.document.room, run.wall, run.id),
             self.scale,
         )
         low = low if mark is not None else float(round(low / 5.0) * 5)
@@ -545,7 +519,7 @@ class Strip(TakesDrops, Canvas):
 
     def _snapped(self, x: float, moving: PlacedUnit) -> float:
         """Snap to what stands on the wall besides the unit's own run, within a few pixels; the snap is named."""
-        mark = nearest(x, upright_marks(self.document.room, moving.wall, (moving.run,)), self.scale)
+        mark = nearest(x, upright_marks(self.document.room, moving.wall, moving.run), self.scale)
         if mark is None:
             self._snap = ""
             return x
@@ -566,17 +540,6 @@ class Strip(TakesDrops, Canvas):
         index = sum(p.x + p.width / 2 < at for p in layout.cells if p.cell != cell)
         doc.drag(lambda job: runs.move_cell(job, cell, index))
 
-    def _drag_opening(self, x: float) -> None:
-        doc = self.document
-        origin = doc.drag_from
-        if origin is None:
-            return
-        _, opening = rooms.find_opening(origin, self._target)
-        wanted = self._snapped_box(
-            opening.wall, opening.x.mm + x - self._grab, opening.width.mm, f"opening:{self._target}"
-        )
-        doc.drag(lambda job: rooms.move_opening(job, self._target, wanted))
-
     def released(self, event: QMouseEvent) -> None:
         if self._drag == "band" and self._band is not None:
             add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
@@ -591,7 +554,7 @@ class Strip(TakesDrops, Canvas):
             else:
                 # A click without a drag on one of many selects it alone, or its group.
                 chosen = placing.grouped(self.document.job, self._target)
-                self.document.select(tuple(f"cell:{c}" for c in chosen))
+                self.document.select(tuple(Kind.CELL.of(c) for c in chosen))
         self._press, self._drag, self._band, self._snap, self._slide = None, "", None, "", None
         self.update()
 

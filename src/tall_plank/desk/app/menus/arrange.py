@@ -8,8 +8,10 @@ from PyQt6.QtCore import QRect
 
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
-from tall_plank.edits import features, library, placing, tops
+from tall_plank.edits import library, placing, tops
+from tall_plank.edits.things.soffit import add_soffit_over
 from tall_plank.files.library import forget, keep, kept
+from tall_plank.job import Kind, Source
 from tall_plank.measure import PlankError
 
 
@@ -27,8 +29,8 @@ def register(w: Window) -> None:
         return len(doc.cells) > 1
 
     def run_chosen() -> str:
-        if doc.ids("run"):
-            return doc.ids("run")[0]
+        if doc.ids(Kind.RUN):
+            return doc.ids(Kind.RUN)[0]
         return doc.job.find_cell(doc.cells[0])[1].id if doc.cells else ""
 
     add("centre_opening", tr("&Centre on the window or door above"), "arrange", lambda: centre_on(w), "C", one)
@@ -118,7 +120,7 @@ def register(w: Window) -> None:
         "arrange",
         lambda: keep_chosen(w),
         "Ctrl+B",
-        lambda: some() or bool(doc.ids("run")) or bool(doc.ids("island")),
+        lambda: some() or bool(doc.ids(Kind.RUN)) or bool(doc.ids(Kind.ISLAND)),
     )
     add("forget", tr("Take out of the library"), "arrange", lambda: forget_kept(w))
     add("label", tr("T&ype a label"), "arrange", lambda: type_label(w), "T", some)
@@ -127,7 +129,7 @@ def register(w: Window) -> None:
         "soffit_over",
         tr("Stand a so&ffit on the run's units"),
         "arrange",
-        lambda: doc.do(lambda job: features.add_soffit_over(job, run_chosen())),
+        lambda: doc.do(lambda job: add_soffit_over(job, run_chosen())),
         "",
         lambda: run_chosen() != "",
     )
@@ -137,7 +139,7 @@ def register(w: Window) -> None:
         "arrange",
         lambda: type_top(w),
         "",
-        lambda: top_source(w) != "",
+        lambda: top_source(w) is not None,
     )
 
 
@@ -153,7 +155,7 @@ def centre_on(w: Window) -> None:
         w.message.tell(tr("Its wall has no door or window."))
         return
     name = min(near)[1]
-    doc.do(lambda job: placing.hold(job, doc.cells[0], "centre", f"opening:{name}"))
+    doc.do(lambda job: placing.hold(job, doc.cells[0], "centre", Kind.OPENING.of(name)))
 
 
 def _ask(w: Window, note: str, edit: Callable[[str], PlankError | None]) -> None:
@@ -217,7 +219,7 @@ def type_label(w: Window) -> None:
 def keep_chosen(w: Window) -> None:
     """The selected units, run or island under a name."""
     doc = w.document
-    cells, chosen, run = doc.cells, doc.ids("island"), doc.ids("run")
+    cells, chosen, run = doc.cells, doc.ids(Kind.ISLAND), doc.ids(Kind.RUN)
 
     def write(name: str) -> PlankError | None:
         try:
@@ -252,24 +254,26 @@ def forget_kept(w: Window) -> None:
     w.open_line(tr("Take out"), names[0] if names else "", "", tr("Its file stays beside the others as .bak."), take)
 
 
-def top_source(w: Window) -> str:
-    """The run or island whose worktop is meant by the selection; empty where there is none."""
+def top_source(w: Window) -> Source | None:
+    """The run or island whose worktop is meant by the selection; None where there is none."""
     doc = w.document
-    if doc.ids("island"):
-        return f"island:{doc.ids('island')[0]}"
-    if doc.ids("run"):
-        return f"run:{doc.ids('run')[0]}"
+    if doc.ids(Kind.ISLAND):
+        return Kind.ISLAND.of(doc.ids(Kind.ISLAND)[0])
+    if doc.ids(Kind.RUN):
+        return Kind.RUN.of(doc.ids(Kind.RUN)[0])
     if doc.cells:
         run = doc.workings.layout.run(doc.job.find_cell(doc.cells[0])[1].id)
         if run is not None and run.run.level != "hung":
-            return f"island:{run.wall.island}" if run.wall.island else f"run:{run.run.id}"
-    return ""
+            return Kind.ISLAND.of(run.wall.island) if run.wall.island else Kind.RUN.of(run.run.id)
+    return None
 
 
 def type_top(w: Window) -> None:
     """The worktop's corners as text, starting with those that it has."""
     doc = w.document
     source = top_source(w)
+    if source is None:
+        return
     text = tops.outline_text(doc.job, source)
     if not text:
         try:

@@ -10,10 +10,12 @@ from PyQt6.QtCore import QRect
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.bays import next_bay, one_unit
-from tall_plank.edits import bays, sliding
+from tall_plank.edits import bays
+from tall_plank.edits.things.sliding import add_sliding
+from tall_plank.job import Kind
 from tall_plank.job.inherit import sourced
-from tall_plank.job.run import BayRef
 from tall_plank.job.standard import CHOICES
+from tall_plank.job.things.sliding import BayRef
 
 
 def register(w: Window) -> None:
@@ -150,7 +152,7 @@ def slide_before(w: Window) -> None:
     first, last = BayRef(order[0], path), BayRef(order[-1], path)
     boxes = [p for p in doc.room.placed if p.cell in order]
     leaves = max(2, math.ceil((max(p.right for p in boxes) - min(p.x for p in boxes)) / 1200.0))
-    doc.do(lambda job: sliding.add_sliding(job, first, last, leaves))
+    doc.do(lambda job: add_sliding(job, first, last, leaves))
 
 
 def enter(w: Window) -> None:
@@ -232,7 +234,9 @@ def ask_size(w: Window) -> None:
     if not path:
         w.message.tell(tr("The whole unit has no bay around it. Change its width or height."), "wrong")
         return
-    dim = next((d for d in w.strip.extra_dims if d.source.startswith("bay:") and d.key == "size"), None)
+    dim = next(
+        (d for d in w.strip.extra_dims if d.source is not None and d.source.kind is Kind.BAY and d.key == "size"), None
+    )
     if w.view_shown in ("plan", "model") or w.stage in ("shop", "offer"):
         w.show_view("all")
     w.strip.setFocus()

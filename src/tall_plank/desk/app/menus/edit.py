@@ -8,8 +8,11 @@ from PyQt6.QtGui import QGuiApplication
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.sheets import setting
-from tall_plank.edits import features, islands, placing, rooms, runs, sliding
+from tall_plank.edits import placing, runs
 from tall_plank.edits.clipboard import copy_cells, paste
+from tall_plank.edits.things.table import delete_thing
+from tall_plank.job import Kind, Source
+from tall_plank.job.things.table import THINGS
 
 CLIP_MIME = "application/x-tall-plank-units"
 
@@ -54,28 +57,22 @@ def register(w: Window) -> None:
     def delete() -> None:
         if doc.cells:
             doc.do(lambda job: runs.delete_cells(job, doc.cells))
-        elif doc.ids("opening"):
-            doc.do(lambda job: rooms.delete_opening(job, doc.ids("opening")[0]))
-        elif doc.ids("run"):
-            doc.do(lambda job: runs.delete_run(job, doc.ids("run")[0]))
-        elif doc.ids("sliding"):
-            doc.do(lambda job: sliding.delete_sliding(job, doc.ids("sliding")[0]))
-        elif doc.ids("island"):
-            doc.do(lambda job: islands.delete_island(job, doc.ids("island")[0]))
+        elif doc.ids(Kind.RUN):
+            doc.do(lambda job: runs.delete_run(job, doc.ids(Kind.RUN)[0]))
         else:
-            for kind in features.PARTS:
-                for name in doc.ids(kind):
-                    doc.do(setting(features.delete, kind, name))
-            for slope in [s for s in doc.room.room.slopes if s.wall in doc.ids("wall")]:
-                doc.do(setting(features.delete, "slope", slope.id))
+            for source in things():
+                doc.do(setting(delete_thing, source))
+
+    def things() -> list[Source]:
+        """The placed things that are selected; a wall stands for the ceiling that slopes to it."""
+        slopes = [Kind.SLOPE.of(s.id) for s in doc.room.room.slopes if s.wall in doc.ids(Kind.WALL)]
+        return [*(s for s in doc.selection if s.kind in THINGS), *slopes]
 
     def has_cells() -> bool:
         return bool(doc.cells)
 
     def something() -> bool:
-        kinds = ("cell", "opening", "run", "sliding", "island", *features.PARTS)
-        slope = any(s.wall in doc.ids("wall") for s in doc.room.room.slopes)
-        return any(doc.ids(kind) for kind in kinds) or slope
+        return bool(doc.cells or doc.ids(Kind.RUN) or things())
 
     add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
     add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.table_shown() is not None)

@@ -8,7 +8,12 @@ from pathlib import Path
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
-from tall_plank.edits import features, guides, islands, outline, placing, rooms, underlay
+from tall_plank.desk.things.table import offered_under
+from tall_plank.edits import outline, placing, rooms
+from tall_plank.edits.things.guide import clear_guides
+from tall_plank.edits.things.island import read_degrees, turn_island
+from tall_plank.edits.things.underlay import add_underlay
+from tall_plank.job import Kind
 from tall_plank.measure import PlankError
 
 
@@ -46,54 +51,43 @@ def register(w: Window) -> None:
     w.commands.separate("room")
 
     def wall_chosen() -> bool:
-        return any(not doc.room.wall(name).island for name in doc.ids("wall") if doc.room.has_line(name))
+        return any(not doc.room.wall(name).island for name in doc.ids(Kind.WALL) if doc.room.has_line(name))
 
     add("add_corner", tr("Add a &corner to the wall"), "room", lambda: add_corner(w), "", wall_chosen)
     add(
         "delete_corner",
         tr("Take the wall's right corner away"),
         "room",
-        lambda: doc.do(lambda job: outline.delete_corner(job, doc.room_id, doc.ids("wall")[0])),
+        lambda: doc.do(lambda job: outline.delete_corner(job, doc.room_id, doc.ids(Kind.WALL)[0])),
         "",
         wall_chosen,
     )
     w.commands.separate("room")
-    for kind in ("door", "window", "arch", "niche"):
-        word = {"arch": tr("open passage")}.get(kind, tr(kind))
-        add(
-            f"place_opening_{kind}",
-            f"{tr('Place')}: {word} {tr('in the wall')}",
-            "room",
-            partial(w.placer.in_room, kind),
-        )
-    for kind in ("column", "chimney breast", "soffit", "slope", "roof window", *features.SERVICES, *features.MOLDINGS):
-        word = {"slope": tr("sloped ceiling")}.get(kind, tr(kind))
-        name = f"place_{kind.replace(' ', '_')}"
-        add(name, f"{tr('Place')}: {word}", "room", partial(w.placer.in_room, kind))
+    for heading in ("Openings", "Structure", "Service points", "Moldings"):
+        if heading == "Structure":
+            w.commands.separate("room")
+        _offer(w, heading)
     w.commands.separate("room")
-    for kind, word in (("upright", tr("on the wall")), ("level", tr("at a height")), ("across", tr("over the plan"))):
-        keys = {"upright": "V", "level": "Z", "across": "Y"}[kind]
-        add(f"guide_{kind}", f"{tr('Guide line')}: {word}", "room", partial(w.placer.in_room, kind), keys)
+    _offer(w, "Guide lines")
     add(
         "clear_guides",
         tr("Clear the guide lines"),
         "room",
-        lambda: doc.do(lambda job: guides.clear_guides(job, doc.room_id)),
+        lambda: doc.do(lambda job: clear_guides(job, doc.room_id)),
         "",
         lambda: bool(doc.room.room.guides),
     )
     w.commands.separate("room")
-    add("place_island", f"{tr('Place')}: {tr('island')}", "room", lambda: w.placer.in_room("island"), "I")
-    add("place_peninsula", f"{tr('Place')}: {tr('peninsula')}", "room", lambda: w.placer.in_room("peninsula"))
+    _offer(w, "Islands")
 
     def island() -> bool:
-        return bool(doc.ids("island")) or w.chosen_island() != ""
+        return bool(doc.ids(Kind.ISLAND)) or w.chosen_island() != ""
 
     add(
         "turn_island",
         tr("Turn the island by a quarter"),
         "room",
-        lambda: doc.do(lambda job: islands.turn_island(job, w.chosen_island(), 90.0)),
+        lambda: doc.do(lambda job: turn_island(job, w.chosen_island(), 90.0)),
         "",
         island,
     )
@@ -108,16 +102,23 @@ def register(w: Window) -> None:
     )
 
 
+def _offer(w: Window, heading: str) -> None:
+    """A command for everything that the shelf offers under a heading."""
+    for o in offered_under(heading):
+        text = o.text if heading == "Guide lines" else f"{tr('Place')}: {o.text}"
+        w.commands.add(o.command, text, "room", partial(w.placer.in_room, o.name), o.keys)
+
+
 def turn_by(w: Window) -> None:
     """Turn the island about its middle by typed degrees, counter-clockwise."""
     island = w.chosen_island()
 
     def edit(text: str) -> PlankError | None:
         try:
-            degrees = islands.read_degrees(text)
+            degrees = read_degrees(text)
         except PlankError as error:
             return error
-        return w.document.do(lambda job: islands.turn_island(job, island, degrees), at_place=True)
+        return w.document.do(lambda job: turn_island(job, island, degrees), at_place=True)
 
     w.open_line(tr("Turn by"), "", "15", tr("Degrees, counter-clockwise seen from above, about its middle."), edit)
 
@@ -207,20 +208,20 @@ def read_underlay(w: Window) -> None:
         return
     doc = w.document
     room = doc.room_id
-    if doc.do(lambda job: underlay.add_underlay(job, room, image.wide, image.high, image.data)) is None:
+    if doc.do(lambda job: add_underlay(job, room, image.wide, image.high, image.data)) is None:
         scale_underlay(w)
 
 
 def scale_underlay(w: Window) -> None:
     """Pick two points on the plan image and type how far they are apart."""
     show_plan(w)
-    chosen = w.document.ids("underlay")
+    chosen = w.document.ids(Kind.UNDERLAY)
     w.plan.measure_underlay(chosen[0] if chosen else w.document.room.room.underlays[-1].id)
 
 
 def add_corner(w: Window) -> None:
     """A corner in the middle of the selected wall, to be dragged or typed from there."""
     doc = w.document
-    wall = next(name for name in doc.ids("wall") if not doc.room.wall(name).island)
+    wall = next(name for name in doc.ids(Kind.WALL) if not doc.room.wall(name).island)
     half = doc.room.wall(wall).length / 2
     doc.do(lambda job: outline.add_corner(job, doc.room_id, wall, half))

@@ -8,14 +8,14 @@ from PyQt6.QtWidgets import QApplication, QLineEdit
 
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
-from tall_plank.job import Level
+from tall_plank.job import Kind, Level
 
 
 def register(w: Window) -> None:
     add, doc = w.commands.add, w.document
 
     def pick(test) -> None:  # type: ignore[no-untyped-def]
-        found = tuple(f"cell:{p.cell}" for p in doc.room.placed if p.is_solid and test(p))
+        found = tuple(Kind.CELL.of(p.cell) for p in doc.room.placed if p.is_solid and test(p))
         doc.select(found)
 
     def same(key: str) -> None:
@@ -57,7 +57,7 @@ def register(w: Window) -> None:
         "select_island",
         tr("The &island that it stands on"),
         "select",
-        lambda: doc.select((f"island:{w.chosen_island()}",)),
+        lambda: doc.select((Kind.ISLAND.of(w.chosen_island()),)),
         "Shift+I",
         lambda: w.chosen_island() != "",
     )
@@ -72,8 +72,8 @@ def pick_line(w: Window, i: int) -> None:
     """The i-th wall or face of the frieze."""
     lines = w.document.room.lines
     if i < len(lines):
-        w.document.select((f"wall:{lines[i].id}",))
+        w.document.select((Kind.WALL.of(lines[i].id),))
 
 
 def pick_run(w: Window) -> None:
-    w.document.select((f"run:{w.document.job.find_cell(w.document.cells[0])[1].id}",))
+    w.document.select((Kind.RUN.of(w.document.job.find_cell(w.document.cells[0])[1].id),))

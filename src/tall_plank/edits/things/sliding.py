@@ -8,9 +8,10 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_run
 from tall_plank.edits.rooms import read
-from tall_plank.job import Body, Job, Run
+from tall_plank.edits.things.common import ThingEdits
+from tall_plank.job import Body, Job, Kind, Run
 from tall_plank.job.bays import INSIDE
-from tall_plank.job.run import Band, BayRef, Leaf, SlidingDoors
+from tall_plank.job.things.sliding import Band, BayRef, Leaf, SlidingDoors
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
 
@@ -228,6 +229,9 @@ def check(job: Job, doors_id: str) -> None:
     """Raises PlankError where the set cannot be made as decided."""
     from tall_plank.workings import Workings
 
-    made = next((s for s in Workings(job).made.sliding if s.source == f"sliding:{doors_id}"), None)
+    made = next((s for s in Workings(job).made.sliding if s.source == Kind.SLIDING.of(doors_id)), None)
     if made is not None and made.problems:
         raise PlankError(made.problems[0].what, "sliding doors", made.problems[0].remedy)
+
+
+SLIDING = ThingEdits(add={}, set=set_sliding, delete=delete_sliding)

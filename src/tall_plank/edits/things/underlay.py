@@ -7,10 +7,12 @@ import math
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids
-from tall_plank.edits.features import added, find, replaced
-from tall_plank.edits.islands import read_degrees
 from tall_plank.edits.rooms import read
-from tall_plank.job import Job, Picture, Underlay
+from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
+from tall_plank.edits.things.island import read_degrees
+from tall_plank.job import Job, Kind, Underlay
+from tall_plank.job.job import Picture
+from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point
@@ -27,13 +29,13 @@ def add_underlay(job: Job, room_id: str, wide: int, high: int, data: bytes) -> C
     job = msgspec.structs.replace(job, pictures=(*job.pictures, picture))
     zero = Length.of(0.0)
     return added(
-        job, room_id, "underlay", Underlay(new_id, picture.name, zero, zero, Length.of(x1 - x0)), "Read a plan image"
+        job, room_id, Kind.UNDERLAY, Underlay(new_id, picture.name, zero, zero, Length.of(x1 - x0)), "Read a plan image"
     )
 
 
 def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
     """Set x or y of its lower left corner, the width that it stands for, turn (degrees) or shown (yes, no)."""
-    room, underlay = find(job, "underlay", underlay_id)
+    room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     if key in ("x", "y"):
         new = msgspec.structs.replace(underlay, **{key: read(job, text, least=-WIDEST, most=WIDEST)})
     elif key == "width":
@@ -44,14 +46,14 @@ def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(underlay, shown=text == "yes")
     else:
         raise PlankError(f"A plan image has no {key}.", "plan image", "Choose x, y, width, turn or shown.")
-    return replaced(job, room, "underlay", new, "Set the plan image")
+    return replaced(job, room, Kind.UNDERLAY, new, "Set the plan image")
 
 
 def move_underlay(job: Job, underlay_id: str, dx: float, dy: float) -> Change:
     """Drag a plan image under the room."""
-    room, underlay = find(job, "underlay", underlay_id)
+    room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     x, y = Length.of(round(underlay.x.mm + dx, 3)), Length.of(round(underlay.y.mm + dy, 3))
-    return replaced(job, room, "underlay", msgspec.structs.replace(underlay, x=x, y=y), "Move the plan image")
+    return replaced(job, room, Kind.UNDERLAY, msgspec.structs.replace(underlay, x=x, y=y), "Move the plan image")
 
 
 def scale_underlay(job: Job, underlay_id: str, a: Point, b: Point, text: str) -> Change:
@@ -62,7 +64,7 @@ def scale_underlay(job: Job, underlay_id: str, a: Point, b: Point, text: str) ->
     ------
     PlankError where the points fall together or the length is none
     """
-    room, underlay = find(job, "underlay", underlay_id)
+    room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     now = math.dist(a, b)
     if now < 1.0:
         raise PlankError("The two points fall together.", "plan image", "Pick two that are further apart.")
@@ -76,4 +78,15 @@ def scale_underlay(job: Job, underlay_id: str, a: Point, b: Point, text: str) ->
     new = msgspec.structs.replace(
         underlay, x=Length.of(round(x, 3)), y=Length.of(round(y, 3)), width=Length.of(round(width, 3))
     )
-    return replaced(job, room, "underlay", new, "Scale the plan image")
+    return replaced(job, room, Kind.UNDERLAY, new, "Scale the plan image")
+
+
+def delete_underlay(job: Job, underlay_id: str) -> Change:
+    """Take a plan image away, and its picture where nothing else shows it."""
+    change = deleted(job, Kind.UNDERLAY, underlay_id)
+    used = {u.image for room in change.job.rooms for u in room.underlays} | job.stock.pictures()
+    pictures = tuple(p for p in job.pictures if p.name in used)
+    return Change(msgspec.structs.replace(change.job, pictures=pictures), change.name)
+
+
+UNDERLAY = ThingEdits(add={}, set=set_underlay, delete=delete_underlay, shift=move_underlay)

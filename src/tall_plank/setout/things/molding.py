@@ -10,7 +10,9 @@ import msgspec
 from tall_plank.job import Opening, Room, RoomMolding
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
-from tall_plank.setout.rooms import Wall, column_height, column_points, corners_of, soffit_points, walls_of
+from tall_plank.setout.rooms import corners_of, soffit_points, walls_of
+from tall_plank.setout.things.column import column_height, column_points
+from tall_plank.setout.wall import Wall
 from tall_plank.stock import Profile
 
 NEAR = 0.5

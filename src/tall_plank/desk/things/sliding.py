@@ -7,20 +7,30 @@ from collections.abc import Callable
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import Group, Row, Sheet, length_text, optional_row, setter, setting
-from tall_plank.edits import Change, sliding
-from tall_plank.job import Job
+from tall_plank.desk.things.handling import Handling
+from tall_plank.edits import Change
+from tall_plank.edits.things.sliding import (
+    copy_leaf,
+    fillings,
+    find_sliding,
+    set_band,
+    set_band_count,
+    set_line,
+    set_sliding,
+)
+from tall_plank.job import Job, Kind
 from tall_plank.job.inherit import construction_of
 
 
 def _copier(name: str, i: int) -> Callable[[Job, str], Change]:
-    return lambda job, _: sliding.copy_leaf(job, name, i)
+    return lambda job, _: copy_leaf(job, name, i)
 
 
-def sliding_sheet(doc: Document) -> Sheet:
+def sliding_sheet(doc: Document, thing_id: str) -> Sheet:
     """The sheet of the selected set."""
-    name = doc.ids("sliding")[0]
-    run, doors = sliding.find_sliding(doc.job, name)
-    made = next((s for s in doc.workings.made.sliding if s.source == f"sliding:{name}"), None)
+    name = thing_id
+    run, doors = find_sliding(doc.job, name)
+    made = next((s for s in doc.workings.made.sliding if s.source == Kind.SLIDING.of(name)), None)
     unit = doc.job.unit(doc.job.find_cell(doors.first.cell)[2].unit)
     overlap = construction_of(doc.job, unit).slide_overlap
     rows = [
@@ -28,7 +38,7 @@ def sliding_sheet(doc: Document) -> Sheet:
             "leaves",
             tr("Leaves"),
             str(len(doors.leaves)),
-            apply=lambda job, t: sliding.set_sliding(job, name, "leaves", t),
+            apply=lambda job, t: set_sliding(job, name, "leaves", t),
         ),
         optional_row(
             doc,
@@ -37,7 +47,7 @@ def sliding_sheet(doc: Document) -> Sheet:
             doors.overlap,
             length_text(doc, overlap),
             tr("from the standard"),
-            lambda job, t: sliding.set_sliding(job, name, "overlap", t),
+            lambda job, t: set_sliding(job, name, "overlap", t),
         ),
     ]
     if made is not None:
@@ -45,7 +55,7 @@ def sliding_sheet(doc: Document) -> Sheet:
         if made.leaves:
             rows.append(Row("leaf_size", tr("Each leaf"), _size(doc, made.leaves[0].width, made.leaf_height)))
     groups = [Group(tr("Doors"), tuple(rows))]
-    choices = sliding.fillings(doc.job)
+    choices = fillings(doc.job)
     lines = (("", tr("in turns")), ("front", tr("in front")), ("rear", tr("behind")))
     for i, leaf in enumerate(doors.leaves):
         mine = [
@@ -55,13 +65,13 @@ def sliding_sheet(doc: Document) -> Sheet:
                 dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
                 "own" if leaf.line else "inherited",
                 choices=lines,
-                apply=setter(sliding.set_line, name, i),
+                apply=setter(set_line, name, i),
             ),
             Row(
                 f"bands{i}",
                 tr("Bands"),
                 str(len(leaf.bands)),
-                apply=setter(sliding.set_band_count, name, i),
+                apply=setter(set_band_count, name, i),
             ),
         ]
         for k, band in enumerate(leaf.bands):
@@ -71,7 +81,7 @@ def sliding_sheet(doc: Document) -> Sheet:
                     f"{tr('Band')} {k + 1}",
                     dict(choices).get(band.finish, band.finish),
                     choices=choices,
-                    apply=setter(sliding.set_band, name, i, k, "finish"),
+                    apply=setter(set_band, name, i, k, "finish"),
                 )
             )
             if len(leaf.bands) > 1:
@@ -83,8 +93,8 @@ def sliding_sheet(doc: Document) -> Sheet:
                         length_text(doc, height),
                         "own" if band.size is not None else "inherited",
                         "" if band.size is not None else tr("a share of what is left"),
-                        apply=setter(sliding.set_band, name, i, k, "size"),
-                        revert=setting(sliding.set_band, name, i, k, "size", "") if band.size is not None else None,
+                        apply=setter(set_band, name, i, k, "size"),
+                        revert=setting(set_band, name, i, k, "size", "") if band.size is not None else None,
                     )
                 )
         if len(doors.leaves) > 1:
@@ -107,3 +117,6 @@ def sliding_sheet(doc: Document) -> Sheet:
 
 def _size(doc: Document, width: float, height: float) -> str:
     return f"{length_text(doc, width)} × {length_text(doc, height)}"
+
+
+SLIDING = Handling(sheet=sliding_sheet, outlined=True)

@@ -8,6 +8,7 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_cells, with_room
 from tall_plank.edits.rooms import read
+from tall_plank.edits.things.common import Spot, ThingEdits
 from tall_plank.job import Island, Job, Room
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
@@ -16,7 +17,11 @@ from tall_plank.setout.clear import aisles_of
 from tall_plank.setout.rooms import corners_of, walls_of
 
 LETTERS = "KLMNOP"
+
+
 ENDS = ("open", "panel", "waterfall")
+
+
 ROW = 600.0
 """mm of depth of a row of units, about."""
 
@@ -202,3 +207,21 @@ def set_aisle(job: Job, island_id: str, side: str, text: str) -> Change:
         along = dx * wall.frame.x[0] + dy * wall.frame.x[1]
         new = msgspec.structs.replace(island, x=Length.of(round(island.x.mm + along, 6)))
     return Change(with_island(job, room, new), f"Set the aisle beside {island.letter}")
+
+
+def add_peninsula(job: Job, spot: Spot) -> Change:
+    """An island that starts at a wall."""
+    change = add_island(job, spot.room, spot.at)
+    joined = set_island(change.job, change.made[0], "wall", spot.wall)
+    return Change(joined.job, "Add a peninsula", made=change.made)
+
+
+ISLAND = ThingEdits(
+    add={
+        "island": lambda job, spot: add_island(job, spot.room, spot.at),
+        "peninsula": add_peninsula,
+    },
+    set=set_island,
+    delete=delete_island,
+    shift=move_island,
+)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids
-from tall_plank.edits.features import added, delete, find, replaced
 from tall_plank.edits.rooms import read
-from tall_plank.job import Guide, Job, Room
+from tall_plank.edits.things.common import Spot, ThingEdits, added, deleted, replaced
+from tall_plank.job import Guide, Job, Kind, Room
+from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.setout.rooms import corners_of, walls_of
@@ -43,26 +46,51 @@ def add_guide(job: Job, room_id: str, axis: str, wall: str = "", at: float | Non
     if axis == "z" and at is None and "eye_line" in job.named_values():
         place = read(job, "eye_line")
     job, (new_id,) = new_ids(job, "g")
-    return added(job, room_id, "guide", Guide(new_id, axis, place, wall), "Add a guide line")  # type: ignore[arg-type]
+    return added(job, room_id, Kind.GUIDE, Guide(new_id, axis, place, wall), "Add a guide line")  # type: ignore[arg-type]
 
 
 def set_guide(job: Job, guide_id: str, text: str) -> Change:
     """Type where a guide line lies."""
-    room, guide = find(job, "guide", guide_id)
+    room, guide = find_thing(job, Kind.GUIDE, guide_id)
     length = read(job, text, least=0.0, most=reach(room, guide.axis, guide.wall))
-    return replaced(job, room, "guide", msgspec.structs.replace(guide, at=length), "Set the guide line")
+    return replaced(job, room, Kind.GUIDE, msgspec.structs.replace(guide, at=length), "Set the guide line")
 
 
 def move_guide(job: Job, guide_id: str, at: float) -> Change:
     """Drag a guide line, held inside the room, to whole millimetres."""
-    room, guide = find(job, "guide", guide_id)
+    room, guide = find_thing(job, Kind.GUIDE, guide_id)
     place = float(round(min(max(0.0, at), reach(room, guide.axis, guide.wall))))
-    return replaced(job, room, "guide", msgspec.structs.replace(guide, at=Length.of(place)), "Move the guide line")
+    return replaced(job, room, Kind.GUIDE, msgspec.structs.replace(guide, at=Length.of(place)), "Move the guide line")
 
 
 def clear_guides(job: Job, room_id: str) -> Change:
     """Take every guide line of a room away. Units that were held by one stand where their order puts them."""
     change = Change(job, "Clear the guide lines")
     for guide in job.room(room_id).guides:
-        change = delete(change.job, "guide", guide.id)
+        change = deleted(change.job, Kind.GUIDE, guide.id)
     return Change(change.job, "Clear the guide lines")
+
+
+def delete_guide(job: Job, thing_id: str) -> Change:
+    """Take a guide line away; cells that it held stand free."""
+    return deleted(job, Kind.GUIDE, thing_id)
+
+
+def _add(job: Job, spot: Spot, axis: str) -> Change:
+    if spot.at is not None:
+        place = spot.at[0] if axis == "x" else spot.at[1]
+        return add_guide(job, spot.room, axis if axis != "z" else "y", "", place)
+    on_wall = axis == "x"
+    return add_guide(job, spot.room, axis, spot.wall if on_wall else "", spot.x if on_wall else None)
+
+
+def _adder(axis: str) -> Callable[[Job, Spot], Change]:
+    return lambda job, spot: _add(job, spot, axis)
+
+
+GUIDE = ThingEdits(
+    add={name: _adder(axis) for name, axis in NAMES.items()},
+    set=lambda job, guide_id, key, text: set_guide(job, guide_id, text),
+    delete=delete_guide,
+    slide=move_guide,
+)

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, rectangle
+from tall_plank.drawing.things.common import Scope, ThingDrawn
 from tall_plank.making.sliding import LEAF, MadeSliding
+from tall_plank.setout import Wall
 from tall_plank.stock import Stock
 
 METAL = "#B9BDBF"
@@ -61,3 +63,22 @@ def leaves_from_above(doors: MadeSliding) -> list[tuple[tuple[float, float], ...
         y = -(doors.out - leaf.line * doors.pitch)
         found.append(rectangle(leaf.x, y, leaf.width, LEAF))
     return found
+
+
+def _closing(scope: Scope, wall: Wall) -> list[Item]:
+    sets = (d for d in scope.made.sliding if d.wall == wall.id and d.room == scope.room.room.id)
+    return [item for doors in sets for item in sliding_items(doors, scope.job.stock)]
+
+
+def _fronts(scope: Scope) -> list[Item]:
+    items: list[Item] = []
+    for doors in scope.made.sliding:
+        if doors.room == scope.room.room.id:
+            frame = scope.room.wall(doors.wall).frame
+            for leaf in leaves_from_above(doors):
+                points = tuple(frame.out((x, y, 0.0))[:2] for x, y in leaf)
+                items.append(Shape(points, Pen.NARROW, Layer.FRONT, doors.source, "unit"))
+    return items
+
+
+SLIDING = ThingDrawn(closing=_closing, fronts=_fronts)

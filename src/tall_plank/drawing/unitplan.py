@@ -1,0 +1,84 @@
+"""A unit from above: carcass, fronts on their faces, its label."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, Text
+from tall_plank.job import Body, Kind, Source
+from tall_plank.making import MadeUnit
+from tall_plank.making.builder import Builder
+from tall_plank.making.shell import front_edge
+from tall_plank.measure import Frame
+from tall_plank.measure.outlines import Points
+from tall_plank.setout import Placed
+from tall_plank.stock import Stock
+
+
+@lru_cache(maxsize=1024)
+def unit_outline(p: Placed) -> Points:
+    """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
+    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
+
+
+@lru_cache(maxsize=1024)
+def unit_plan(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> tuple[Item, ...]:
+    """A placed unit from above with its label, in the room."""
+    items = _floor_items(stock, p.body, unit, p.plan, p.width, p.depth)
+    return (*(moved(item, p.frame, Kind.CELL.of(p.cell)) for item in items), *_label(p, label))
+
+
+@lru_cache(maxsize=1024)
+def _floor_items(
+    stock: Stock, body: Body, unit: MadeUnit | None, points: Points, width: float, depth: float
+) -> tuple[Item, ...]:
+    """A unit from above in its own frame: carcass, fronts on their faces, doors' swing."""
+    fill = "appliance" if body is Body.APPLIANCE else "unit"
+    if unit is not None and unit.spec.shape != "straight":
+        b = Builder(unit.spec, stock)
+        steps = 16
+        edge = [(width * i / steps, front_edge(b, width * i / steps)) for i in range(steps + 1)]
+        points = ((0.0, 0.0), *edge, (width, 0.0))
+    items: list[Item] = [Shape(points, Pen.NARROW, Layer.CARCASS, None, fill)]
+    if unit is None or not unit.fronts or body is Body.PANEL:
+        return tuple(items)
+    finish = stock.finish(unit.spec.front)
+    color = finish.color if finish else "#CCCCCC"
+    t = unit.spec.made.front_thickness
+    seen = set()
+    for f in unit.fronts:
+        if f.kind == "machine":
+            continue
+        face = f.face
+        x0, x1 = f.x, f.x + f.width
+        key = (face, round(x0), round(x1))
+        if key in seen or unit.spec.shape in ("bow", "hollow", "rounded"):
+            continue
+        seen.add(key)
+        if face is None:
+            y = -depth - unit.spec.made.front_out
+            shape: Points = ((x0, y - t), (x1, y - t), (x1, y), (x0, y))
+        else:
+            shape = tuple(face.point(u, o, 0.0)[:2] for u, o in ((x0, t), (x1, t), (x1, 0.0), (x0, 0.0)))
+        items.append(Shape(shape, Pen.NARROW, Layer.FRONT, None, color))
+    return tuple(items)
+
+
+def _label(p: Placed, label: str) -> list[Item]:
+    if p.body in (Body.FILLER, Body.PANEL) or p.width < 120.0:
+        return []
+    x, y, _ = p.frame.out((p.width / 2, -p.depth * 0.72, 0.0))
+    return [Text(x, y, label, 2.0, Layer.LABEL, Kind.CELL.of(p.cell), quiet=True, within=max(p.width, 300.0))]
+
+
+def moved(item: Item, frame: Frame, source: Source) -> Item:
+    """An item of a unit's own plan, in the room's."""
+    match item:
+        case Shape():
+            points = tuple(frame.out((x, y, 0.0))[:2] for x, y in item.points)
+            return Shape(points, item.pen, item.layer, source, item.fill, item.grain)
+        case Line():
+            a, b = frame.out((item.x1, item.y1, 0.0)), frame.out((item.x2, item.y2, 0.0))
+            return Line(a[0], a[1], b[0], b[1], item.pen, item.layer, source)
+        case _:
+            return item

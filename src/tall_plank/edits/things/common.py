@@ -1,0 +1,100 @@
+"""What the edits of all placed things share: where a new one goes, putting it in, in place of another, and out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+import msgspec
+
+from tall_plank.edits.change import Change, with_room
+from tall_plank.edits.rooms import check_room
+from tall_plank.job import Job, Kind, Room
+from tall_plank.job.things.table import THINGS, find_thing
+
+
+@dataclass(frozen=True)
+class Spot:
+    """Where something new goes.
+
+    Attributes
+    ----------
+    wall : the wall that is worked on, or that it was dropped on
+    x : mm along the wall; None: its middle
+    at : the place on the floor where it was dropped on the plan, mm
+    """
+
+    room: str
+    wall: str
+    x: float | None = None
+    at: tuple[float, float] | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class ThingEdits:
+    """The edits of one kind of thing.
+
+    Attributes
+    ----------
+    add : what the shelf calls each way of adding one, and the edit
+    set : a decision by its key and a text
+    delete : one by its id
+    slide : along its wall to x mm; None: it does not slide
+    shift : over the floor by dx, dy mm; None: it does not
+    """
+
+    add: Mapping[str, Callable[[Job, Spot], Change]]
+    set: Callable[[Job, str, str, str], Change]
+    delete: Callable[[Job, str], Change]
+    slide: Callable[[Job, str, float], Change] | None = None
+    shift: Callable[[Job, str, float, float], Change] | None = None
+
+
+Check = Callable[[Room, Any], None]
+
+
+def added(job: Job, room_id: str, kind: Kind, thing: Any, name: str, check: Check | None = None) -> Change:
+    """A thing put into a room.
+
+    Parameters
+    ----------
+    check : raises PlankError where the thing makes no sense in the new room
+    """
+    room, rows = job.room(room_id), THINGS[kind].rows
+    new = msgspec.structs.replace(room, **{rows: (*getattr(room, rows), thing)})
+    check_room(job, new)
+    if check is not None:
+        check(new, thing)
+    return Change(with_room(job, new), name, made=(thing.id,))
+
+
+def replaced(job: Job, room: Room, kind: Kind, thing: Any, name: str, check: Check | None = None) -> Change:
+    """A thing in place of the one with its id."""
+    rows = THINGS[kind].rows
+    things = tuple(thing if t.id == thing.id else t for t in getattr(room, rows))
+    new = msgspec.structs.replace(room, **{rows: things})
+    if check is not None:
+        check(new, thing)
+    check_room(job, new)
+    return Change(with_room(job, new), name)
+
+
+def deleted(job: Job, kind: Kind, thing_id: str) -> Change:
+    """Take something of a room away. Cells that it held stand free again."""
+    room, thing = find_thing(job, kind, thing_id)
+    noun = THINGS[kind]
+    held = str(kind.of(thing_id))
+    runs = tuple(
+        msgspec.structs.replace(
+            run,
+            cells=tuple(
+                msgspec.structs.replace(c, anchor=None) if c.anchor is not None and c.anchor.to == held else c
+                for c in run.cells
+            ),
+        )
+        for run in room.runs
+    )
+    left = tuple(t for t in getattr(room, noun.rows) if t.id != thing_id)
+    new = msgspec.structs.replace(room, **{noun.rows: left, "runs": runs})
+    return Change(with_room(job, new), f"Delete the {noun.name_of(thing)}")

@@ -1,0 +1,113 @@
+"""Edits of doors, windows, open passages and niches."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_ids
+from tall_plank.edits.rooms import read
+from tall_plank.edits.things.common import Spot, ThingEdits, added, deleted, replaced
+from tall_plank.job import Job, Kind, Opening
+from tall_plank.job.things.table import find_thing
+from tall_plank.measure import Length, PlankError
+from tall_plank.setout.rooms import walls_of
+from tall_plank.setout.things.opening import check_opening, lowest
+
+START_SIZES = {
+    "door": (838.0, 2040.0, 0.0),
+    "window": (1000.0, 1100.0, 1050.0),
+    "arch": (900.0, 2100.0, 0.0),
+    "niche": (600.0, 900.0, 900.0),
+}
+"""Width, height, sill of new openings, mm."""
+
+
+NICHE_DEPTH = 120.0  # mm
+
+
+def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
+    """Add a door or window with its starting size, in the middle of the wall or at x.
+
+    Raises
+    ------
+    PlankError where it does not fit
+    """
+    room = job.room(room_id)
+    line = next((w for w in walls_of(room) if w.id == wall), None)
+    if line is None:
+        raise PlankError(f"There is no wall {wall}.", kind, "Choose a wall of the room.")
+    width, height, sill = START_SIZES[kind]
+    width = min(width, line.length)
+    at = (line.length - width) / 2 if x is None else min(max(0.0, x), line.length - width)
+    high = lowest(line, at, at + width)
+    sill = min(sill, max(0.0, high - 400.0))
+    height = min(height, high - sill)
+    job, (opening_id,) = new_ids(job, "o")
+    opening = Opening(
+        opening_id,
+        wall,
+        kind,  # type: ignore[arg-type]
+        Length.of(at),
+        Length.of(width),
+        Length.of(height),
+        Length.of(sill),
+        depth=Length.of(NICHE_DEPTH if kind == "niche" else 0.0),
+    )
+    check_opening(room, opening)
+    return added(job, room_id, Kind.OPENING, opening, f"Add a {kind}")
+
+
+def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
+    """Set x, width, height, sill, hand or wall of an opening."""
+    room, opening = find_thing(job, Kind.OPENING, opening_id)
+    if key in ("x", "width", "height", "sill", "reveal", "depth"):
+        least = 100.0 if key in ("width", "height") else 0.0
+        thickness = next(w.thickness for w in walls_of(room) if w.id == opening.wall)
+        most = thickness if key in ("reveal", "depth") else None
+        new = msgspec.structs.replace(opening, **{key: read(job, text, least=least, most=most)})
+    elif key == "hand":
+        new = msgspec.structs.replace(opening, hand="left" if text == "left" else "right")
+    elif key == "swing":
+        new = msgspec.structs.replace(opening, swing="out" if text == "out" else "in")
+    elif key == "wall" and text in room.wall_ids():
+        new = msgspec.structs.replace(opening, wall=text)
+    else:
+        raise PlankError(f"An opening has no {key}.", "opening", "Choose x, width, height, sill, hand or wall.")
+    check_opening(room, new)
+    return replaced(job, room, Kind.OPENING, new, f"Set the {opening.kind}'s {key}")
+
+
+def move_opening(job: Job, opening_id: str, x: float) -> Change:
+    """Drag an opening along its wall; it stops at the wall's ends and at its neighbours."""
+    room, opening = find_thing(job, Kind.OPENING, opening_id)
+    wall = next(w for w in walls_of(room) if w.id == opening.wall)
+    width = opening.width.mm
+    low, high = 0.0, wall.length - width
+    for other in room.openings:
+        if other.id == opening_id or other.wall != opening.wall:
+            continue
+        if other.x.mm >= opening.x.mm:
+            high = min(high, other.x.mm - width)
+        else:
+            low = max(low, other.x.mm + other.width.mm)
+    new = msgspec.structs.replace(opening, x=Length.of(round(min(max(x, low), max(low, high)))))
+    return replaced(job, room, Kind.OPENING, new, f"Move the {opening.kind}")
+
+
+def delete_opening(job: Job, thing_id: str) -> Change:
+    """Take an opening away; cells that it held stand free."""
+    return deleted(job, Kind.OPENING, thing_id)
+
+
+def _adder(kind: str) -> Callable[[Job, Spot], Change]:
+    return lambda job, spot: add_opening(job, spot.room, spot.wall, kind, spot.x)
+
+
+OPENING = ThingEdits(
+    add={kind: _adder(kind) for kind in START_SIZES},
+    set=set_opening,
+    delete=delete_opening,
+    slide=move_opening,
+)

@@ -1,0 +1,73 @@
+"""Edits of roof windows."""
+
+from __future__ import annotations
+
+import math
+
+import msgspec
+
+from tall_plank.edits.change import Change, new_ids
+from tall_plank.edits.rooms import read
+from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
+from tall_plank.job import Job, Kind, RoofWindow
+from tall_plank.job.things.table import find_thing
+from tall_plank.measure import Length, PlankError
+from tall_plank.setout.rooms import walls_of
+
+
+def add_roof_window(job: Job, room_id: str, wall: str, x: float | None = None) -> Change:
+    """A roof window of 780 x 980, or as large as fits, in the slope over a wall, in its middle or at x.
+
+    Raises
+    ------
+    PlankError where no ceiling slopes to this wall
+    """
+    room = job.room(room_id)
+    slope = next((s for s in room.slopes if s.wall == wall), None)
+    if slope is None:
+        raise PlankError(f"No ceiling slopes down to wall {wall}.", "roof window", "Slope the ceiling there first.")
+    length = next(w.length for w in walls_of(room) if w.id == wall)
+    rise = room.height.mm - slope.low.mm
+    pitch = math.hypot(rise, slope.run.mm)
+    width, high = min(780.0, length), min(980.0, pitch * 0.8)
+    sill = slope.low.mm + (pitch - high) / 2 * rise / pitch
+    at = (length - width) / 2 if x is None else min(max(0.0, x), length - width)
+    job, (new_id,) = new_ids(job, "y")
+    whole = [Length.of(v) for v in (math.floor(at), math.floor(width), math.ceil(sill), math.floor(high) - 2.0)]
+    window = RoofWindow(new_id, slope.id, whole[0], whole[1], whole[2], whole[3])
+    return added(job, room_id, Kind.ROOF_WINDOW, window, "Add a roof window")
+
+
+def set_roof_window(job: Job, window_id: str, key: str, text: str) -> Change:
+    """Set x, width, sill (its lower edge above the floor) or length (up the slope) of a roof window."""
+    room, window = find_thing(job, Kind.ROOF_WINDOW, window_id)
+    if key not in ("x", "width", "sill", "length"):
+        raise PlankError(f"A roof window has no {key}.", "roof window", "Choose x, width, sill or length.")
+    least = 100.0 if key in ("width", "length") else 0.0
+    new = msgspec.structs.replace(window, **{key: read(job, text, least=least)})
+    return replaced(job, room, Kind.ROOF_WINDOW, new, f"Set the roof window's {key}")
+
+
+def move_roof_window(job: Job, window_id: str, x: float) -> Change:
+    """Drag a roof window along its slope, held to the ends of the wall."""
+    room, window = find_thing(job, Kind.ROOF_WINDOW, window_id)
+    slope = next(s for s in room.slopes if s.id == window.slope)
+    length = next(w.length for w in walls_of(room) if w.id == slope.wall)
+    at = min(max(0.0, x), max(0.0, length - window.width.mm))
+    new = msgspec.structs.replace(window, x=Length.of(float(round(at))))
+    return replaced(job, room, Kind.ROOF_WINDOW, new, "Move the roof window")
+
+
+def delete_roof_window(job: Job, thing_id: str) -> Change:
+    """Take a roof window away."""
+    return deleted(job, Kind.ROOF_WINDOW, thing_id)
+
+
+ROOF_WINDOW = ThingEdits(
+    add={
+        "roof window": lambda job, spot: add_roof_window(job, spot.room, spot.wall, spot.x),
+    },
+    set=set_roof_window,
+    delete=delete_roof_window,
+    slide=move_roof_window,
+)

@@ -1,0 +1,62 @@
+"""Sliding doors before the units of a run."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import msgspec
+
+from tall_plank.job.source import Kind
+from tall_plank.job.things.noun import Noun
+from tall_plank.measure import Length
+
+
+class Band(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A band of a sliding leaf: its finish (board, glass or mirror) and its height; None takes a share."""
+
+    finish: str
+    size: Length | None = None
+
+
+class Leaf(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A sliding leaf: its bands from the top down, and the line that it runs on; empty: in turns, rear line first."""
+
+    bands: tuple[Band, ...]
+    line: Literal["", "front", "rear"] = ""
+
+
+class BayRef(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A bay of a placed unit; an empty path is the whole unit."""
+
+    cell: str
+    path: tuple[int, ...] = ()
+
+
+class SlidingDoors(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """Sliding doors before an opening that reaches from one bay to another, over several bays or units.
+
+    Attributes
+    ----------
+    first, last : the bays that limit the opening
+    overlap : of neighbouring leaves; None is the standard's
+    """
+
+    id: str
+    first: BayRef
+    last: BayRef
+    leaves: tuple[Leaf, ...]
+    overlap: Length | None = None
+
+    def line_of(self, index: int) -> int:
+        """The line of a leaf: 0 in front, 1 behind."""
+        own = self.leaves[index].line
+        return (0 if own == "front" else 1) if own else (1 if index % 2 == 0 else 0)
+
+
+SLIDING = Noun(
+    kind=Kind.SLIDING,
+    word="sliding doors",
+    prefix="l",
+    rows="sliding",
+    on_run=True,
+)

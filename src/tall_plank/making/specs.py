@@ -1,0 +1,107 @@
+"""What a placed unit is made from: its sizes, its kind, how it is built, what it stands on and what is behind it."""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+from tall_plank.job import Basis, Construction, Service, Template, Unit
+from tall_plank.job.inherit import construction_of, finish_of
+from tall_plank.job.scheme import Role
+from tall_plank.making.builder import UnitSpec
+from tall_plank.measure import Length
+from tall_plank.setout import Placed, RoomLayout
+
+PIPED = ("water", "waste", "power", "gas", "vent")
+"""Service points that come out of the wall behind a unit."""
+
+
+def _behind(services: tuple[Service, ...], placed: Placed) -> tuple[tuple[str, float, float], ...]:
+    """Service points on the wall behind a unit, in the unit's frame: kind, x, z."""
+    return tuple(
+        (s.kind, round(s.x.mm - placed.x, 3), round(s.height.mm - placed.bottom, 3))
+        for s in services
+        if s.wall == placed.wall
+        and s.kind in PIPED
+        and placed.x < s.x.mm < placed.right
+        and placed.bottom < s.height.mm < placed.top
+    )
+
+
+def spec_of(basis: Basis, placed: Placed, room: RoomLayout | None = None) -> UnitSpec:
+    """What a placed unit is made from; with its room, also what it stands on and what comes out of the wall."""
+    if room is None:
+        return spec_in(basis, placed, "plinth", ())
+    feet = next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth")
+    return spec_in(basis, placed, feet, room.room.services)
+
+
+def spec_in(basis: Basis, placed: Placed, feet: str, services: tuple[Service, ...]) -> UnitSpec:
+    """What a unit of a run with these feet, before these service points, is made from."""
+    unit = basis.unit(placed.unit)
+    sizes = (placed.width, placed.height, placed.depth, placed.leg, placed.blind, placed.filler)
+    return _spec(
+        unit,
+        basis.template(placed.template),
+        construction_of(basis, unit),
+        (finish_of(basis, unit, Role.FRONT), finish_of(basis, unit, Role.CARCASS), finish_of(basis, unit, Role.DRAWER)),
+        placed.level.value,
+        tuple(round(mm, 6) for mm in sizes),
+        placed.corner,
+        feet,
+        _behind(services, placed),
+        round(placed.bottom, 3) if placed.level != "hung" else 0.0,
+    )
+
+
+@lru_cache(maxsize=4096)
+def _spec(
+    unit: Unit,
+    template: Template,
+    made: Construction,
+    finishes: tuple[str, str, str],
+    level: str,
+    sizes: tuple[float, ...],
+    corner_side: str,
+    feet: str,
+    pipes: tuple[tuple[str, float, float], ...],
+    off_floor: float,
+) -> UnitSpec:
+    width, height, depth, leg, blind, filler = sizes
+    return UnitSpec(
+        template=template.code,
+        level=level,
+        body=template.body,
+        top=template.top,
+        sink=template.sink,
+        appliance=template.appliance,
+        bay=unit.bay,
+        width=width,
+        height=height,
+        depth=depth,
+        made=made,
+        front=finishes[0],
+        carcass=finishes[1],
+        drawer=finishes[2],
+        corner=template.corner,
+        corner_side=corner_side,
+        leg=leg,
+        blind=blind,
+        filler=filler,
+        shape=template.shape,
+        gables=template.gables,
+        bottom=template.bottom,
+        back=template.back,
+        cover=template.cover,
+        vent=template.vent,
+        fittings=template.fittings,
+        feet=feet,
+        pipes=pipes,
+        off_floor=off_floor if made.gable_foot == "floor" else 0.0,
+        parameters=template.parameters,
+        build=template.build,
+        own=tuple(
+            (o.key.removeprefix("parameter."), o.value.mm if isinstance(o.value, Length) else float(o.value))
+            for o in unit.own
+            if o.key.startswith("parameter.")
+        ),
+    )

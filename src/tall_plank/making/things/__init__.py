@@ -1,0 +1,1 @@
+"""What is made and bought for what is placed in a room: a file for each kind of thing; `table.py` lists them."""

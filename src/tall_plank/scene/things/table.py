@@ -1,0 +1,29 @@
+"""What the model has of every kind of placed thing."""
+
+from __future__ import annotations
+
+from tall_plank.job import Kind
+from tall_plank.scene.things.column import COLUMN
+from tall_plank.scene.things.common import ThingSolids
+from tall_plank.scene.things.molding import MOLDING
+from tall_plank.scene.things.opening import OPENING
+from tall_plank.scene.things.roof_window import ROOF_WINDOW
+from tall_plank.scene.things.sliding import SLIDING
+from tall_plank.scene.things.soffit import SOFFIT
+
+NONE = ThingSolids()
+"""A kind that is not seen by itself in the model."""
+
+SOLIDS: dict[Kind, ThingSolids] = {
+    Kind.SLOPE: NONE,
+    Kind.OPENING: OPENING,
+    Kind.COLUMN: COLUMN,
+    Kind.SLIDING: SLIDING,
+    Kind.ISLAND: NONE,
+    Kind.SOFFIT: SOFFIT,
+    Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.MOLDING: MOLDING,
+    Kind.SERVICE: NONE,
+    Kind.GUIDE: NONE,
+    Kind.UNDERLAY: NONE,
+}
