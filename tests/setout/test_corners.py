@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import outline, runs, tops, units
+from tall_plank.edits import bays, outline, runs, tops, units
 from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
@@ -45,6 +45,32 @@ def test_a_door_hinged_at_the_corner_needs_room_for_its_own_handle_too() -> None
     hinged = room(job).runs[1].x
     job = units.set_hand(job, (cell_of(job, "B1"),), "right").job
     assert hinged - room(job).runs[1].x == HANDLE
+
+
+HANDLES = {"HD-BAR-192": 32.0, "HD-CUP-96": 24.0, "HD-EDGE-160": 20.0, "HD-KNOB": 28.0, "none": 0.0}
+"""Handles of the shipped stock and how far each stands out, mm."""
+
+
+@given(
+    whole=st.sampled_from(list(HANDLES)),
+    drawers=st.sampled_from([*HANDLES, "same"]),
+    own=st.sampled_from(["", *HANDLES]),
+    drawer=st.integers(0, 2),
+)
+def test_the_filler_clears_the_handles_that_the_neighbour_really_carries(
+    whole: str, drawers: str, own: str, drawer: int
+) -> None:
+    """Of the unit, of its drawers by the standard, of one drawer alone; as the made fronts carry them."""
+    job = corner_job("door 600, pair rest, blind 1100", "drawers 600, pair rest")
+    b1 = cell_of(job, "B1")
+    job = units.set_own(job, (b1,), "handle", whole).job
+    job = units.set_own(job, (b1,), "handle_drawer", drawers).job
+    job = bays.set_front_value(job, ((b1, (drawer,)),), "handle", own).job
+    made = Workings(job).made.of(b1)
+    assert made is not None
+    carried = [HANDLES[f.pull] for f in made.fronts if f.pull]
+    placed = room(job).runs[0].cells[-1]
+    assert placed.filler == pytest.approx(max(carried, default=0.0) + PLAY)
 
 
 def test_the_blind_unit_shows_its_front_up_to_the_neighbours() -> None:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 import msgspec
 
-from tall_plank.job import Body, Cell, Job, Room, Run, Unit
+from tall_plank.job import Body, Cell, Job, Room, Run, Template, Unit
 from tall_plank.job.run import WidthRule
 from tall_plank.job.uses import starting_values
 
@@ -83,12 +83,16 @@ def next_number(job: Job, room: Room, wall: str) -> str:
     return f"{prefix}{max(taken, default=0) + 1}"
 
 
+def unit_from(template: Template, use: str, unit_id: str = "") -> Unit:
+    """A unit as it starts from its kind, in a room of a use."""
+    return Unit(unit_id, template.code, template.bay, (*template.own, *starting_values(use, template)))
+
+
 def new_cell(job: Job, room: Room, run: Run, template_code: str, width: WidthRule) -> tuple[Job, Cell]:
     """A new unit from its template, and a cell for it that is not in the run yet."""
     template = job.template(template_code)
     job, (cell_id, unit_id) = new_ids(job, "u", 2)
-    own = (*template.own, *starting_values(room.use, template))
-    unit = Unit(unit_id, template.code, template.bay, own)
+    unit = unit_from(template, room.use, unit_id)
     job = msgspec.structs.replace(job, units=(*job.units, unit))
     # A gap is nothing to make, so it takes no number.
     number = "" if template.body is Body.GAP else next_number(job, room, run.wall)

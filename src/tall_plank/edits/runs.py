@@ -6,9 +6,10 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_cell, new_ids, with_cells, with_room, with_run
 from tall_plank.edits.rooms import read
+from tall_plank.edits.widths import check_width, read_width
 from tall_plank.job import Anchor, Body, Cell, Column, Job, Kind, Level, Run, Template
-from tall_plank.job.run import REST, SHARE, WidthRule
-from tall_plank.measure import Length, PlankError, format_length
+from tall_plank.job.run import WidthRule
+from tall_plank.measure import Length, LengthError, PlankError, format_length
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE, same_length
 from tall_plank.setout import set_out
@@ -151,44 +152,28 @@ def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a
     ------
     PlankError where it fits none of them
     """
-    rule = _read_rule(job, text)
+    try:
+        rule = read_width(job, text)
+    except LengthError as error:
+        raise PlankError(error.what, "width", error.remedy) from None
     skipped: list[str] = []
+    remedy = "Choose others."
     for cell_id in cells:
         _, run, cell = job.find_cell(cell_id)
-        template = job.template_of(cell)
-        mm = rule.length.mm if rule.length and not rule.clear else None
         if cell.locked:
             skipped.append(f"{cell.number} is locked")
             continue
-        if mm is not None and not template.least - TOLERANCE <= mm <= template.most + TOLERANCE:
-            limit = (
-                f"at least {format_length(template.least, job.display, mark=True)}"
-                if mm < template.least
-                else f"at most {format_length(template.most, job.display, mark=True)}"
-            )
-            skipped.append(f"{cell.number}: a {template.name.lower()} is {limit} wide")
+        try:
+            check_width(job, job.unit(cell.unit), rule)
+        except LengthError as error:
+            skipped.append(f"{cell.number}: {error.what.rstrip('.')}")
+            remedy = error.remedy
             continue
         new = msgspec.structs.replace(cell, width=rule)
         job = with_cells(job, run, tuple(new if c.id == cell_id else c for c in run.cells))
     if skipped and len(skipped) == len(cells):
-        raise PlankError(skipped[0] + ".", "width", "Type a width in that range.")
+        raise PlankError(skipped[0] + ".", "width", remedy)
     return Change(job, name, tuple(skipped))
-
-
-def _read_rule(job: Job, text: str) -> WidthRule:
-    """A width rule from text: a length, `share`, `rest`, `clear` and a length, or a range such as `300 to 600`."""
-    word = text.strip().lower()
-    if word in ("rest", "share"):
-        return REST if word == "rest" else SHARE
-    if word.startswith("clear") and not word[5:6].isalnum():
-        return WidthRule(Rule.FIXED, read(job, text.strip()[5:], least=1.0), clear=True)
-    low, to, high = text.partition(" to ")
-    if to:
-        least, most = read(job, low, least=1.0), read(job, high, least=1.0)
-        if most.mm < least.mm:
-            raise PlankError("The range ends below its start.", "width", "Type the smaller width first.")
-        return WidthRule(Rule.SHARE, least=least, most=most)
-    return WidthRule.fixed(read(job, text))
 
 
 def drag_width(job: Job, cell_id: str, mm: float) -> Change:

@@ -8,11 +8,11 @@ from difflib import SequenceMatcher
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_cell, with_cells
+from tall_plank.edits.change import Change, new_cell, unit_from, with_cells
+from tall_plank.edits.widths import check_width, read_width, width_text
 from tall_plank.job import Cell, Job, Level, Run, Template
-from tall_plank.job.run import REST, SHARE, WidthRule
-from tall_plank.measure import Length, LengthError, PlankError, format_length, parse_length
-from tall_plank.measure.shareout import Rule
+from tall_plank.job.run import WidthRule
+from tall_plank.measure import Length, LengthError, PlankError
 
 MAX_CELLS = 100
 
@@ -65,48 +65,7 @@ def _kind(text: str, words: dict[str, Template]) -> tuple[str, int] | None:
     return None
 
 
-def width_rule(job: Job, template: Template, text: str) -> WidthRule:
-    """How a width is found, from text: a length, `clear` and a length, a range `300 to 600`, `share`, or `rest`.
-
-    Raises
-    ------
-    LengthError with the position in the text
-    """
-    word = text.strip().lower()
-    if word in ("rest", "share"):
-        return REST if word == "rest" else SHARE
-    named = job.named_values()
-    if word.startswith("clear") and not word[5:6].isalnum():
-        clear = text.strip()[5:]
-        return WidthRule(Rule.FIXED, parse_length(clear, job.display, named, least=1.0), clear=True)
-    low, to, high = text.partition(" to ")
-    if to:
-        least = parse_length(low, job.display, named, least=template.least, most=template.most)
-        most = parse_length(high, job.display, named, least=template.least, most=template.most)
-        if most.mm < least.mm:
-            raise LengthError("The range ends below its start.", len(low) + 4, "Type the smaller width first.")
-        return WidthRule(Rule.SHARE, least=least, most=most)
-    return WidthRule.fixed(parse_length(text, job.display, named, least=template.least, most=template.most))
-
-
-def _shown(job: Job, length: Length) -> str:
-    """A length as it can be read back exactly: as shown where that is exact, else as typed."""
-    shown = format_length(length.mm, job.display).lstrip("~")
-    exact = abs(parse_length(shown, job.display).mm - length.mm) < 1e-9
-    return shown if exact and not length.is_rule else length.text
-
-
-def rule_text(job: Job, rule: WidthRule) -> str:
-    """A width rule as the text that makes it again."""
-    if rule.rule is Rule.FIXED:
-        assert rule.length is not None
-        return ("clear " if rule.clear else "") + _shown(job, rule.length)
-    if rule.least is not None and rule.most is not None:
-        return f"{_shown(job, rule.least)} to {_shown(job, rule.most)}"
-    return rule.rule.value
-
-
-def read_run_text(job: Job, level: Level, text: str) -> list[Piece]:
+def read_run_text(job: Job, level: Level, text: str, room_use: str = "") -> list[Piece]:
     """Read a run's text. A piece is `[3 x] kind [width]`; the width is a length, `share` or `rest`; without
     one the kind's starting width stands.
 
@@ -129,9 +88,10 @@ def read_run_text(job: Job, level: Level, text: str) -> list[Piece]:
                 f"“{piece.strip()}” does not start with a kind of {level} unit.", at, f"Known kinds: {kinds}."
             )
         template = words[found[0]]
-        width_text = match["rest"][found[1] :].strip()
+        written = match["rest"][found[1] :].strip()
         try:
-            rule = width_rule(job, template, width_text) if width_text else WidthRule.fixed(Length.of(template.width))
+            rule = read_width(job, written) if written else WidthRule.fixed(Length.of(template.width))
+            check_width(job, unit_from(template, room_use), rule)
         except LengthError as error:
             place = at + match.start("rest") + found[1] + error.position
             raise RunTextError(f"{template.name}: {error.what}", place, error.remedy) from None
@@ -146,7 +106,7 @@ def run_text(job: Job, run: Run) -> str:
     words = []
     for cell in run.cells:
         template = job.template_of(cell)
-        width = rule_text(job, cell.width)
+        width = width_text(job, cell.width)
         words.append(f"{template.words[0]} {width}")
     return ", ".join(words)
 
@@ -159,7 +119,7 @@ def type_run(job: Job, run_id: str, text: str) -> Change:
     RunTextError; the job is untouched
     """
     room, run = job.find_run(run_id)
-    pieces = read_run_text(job, run.level, text)
+    pieces = read_run_text(job, run.level, text, room.use)
     old = [job.template_of(cell).code for cell in run.cells]
     new = [piece.template.code for piece in pieces]
     kept: dict[int, Cell] = {}

@@ -139,6 +139,30 @@ def _construction(active: Standard, standards: tuple[Standard, ...], own: tuple[
     )
 
 
+HANDLED_BY_DRAWER = ("drawer", "pullout")
+"""Kinds of fronts that take the handle of drawers."""
+
+WITHOUT_HANDLE = ("fixed", "inner")
+"""Kinds of fronts that never carry one."""
+
+
+def handle_of(made: Construction, kind: str, own: str) -> str:
+    """Code of the handle that a front carries; "none" where it carries none.
+
+    Parameters
+    ----------
+    kind : of the front
+    own : the front's own handle; empty: that of its unit
+    """
+    if kind in WITHOUT_HANDLE:
+        return "none"
+    if own:
+        return own
+    if kind in HANDLED_BY_DRAWER and made.handle_drawer != "same":
+        return made.handle_drawer
+    return made.handle
+
+
 def size_of(job: Basis, unit: Unit, key: str) -> float:
     """Height or depth of a unit's carcass in mm."""
     return _size(unit, job.template(unit.template), job.values, key)

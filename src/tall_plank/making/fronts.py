@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from tall_plank.job.bays import INSIDE
+from tall_plank.job.inherit import handle_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane, FrontBox
 from tall_plank.making.holes import hinge_count, hinge_heights
@@ -107,10 +108,7 @@ def make_front(
         _stays(b, box, kind, height, weight)
     if kind == "pullout":
         b.item(made.pullout, 1, "frame of the pull-out")
-    pull = own.handle if own is not None else ""
-    if not pull and kind in ("drawer", "pullout") and made.handle_drawer != "same":
-        pull = made.handle_drawer
-    pull = pull or made.handle
+    pull = handle_of(made, kind, own.handle if own is not None else "")
     own_place = (own.from_edge, own.from_end) if own is not None else (None, None)
     place = tuple(
         length.mm if length is not None else by_rule
@@ -350,7 +348,7 @@ def _handle(
     """Handle holes: upright beside the opening edge on doors, lying in the middle on drawers, near the edge that
     opens on flaps, drops, pull-outs and appliance fronts; none on fixed fronts. Base doors are pulled from above,
     hung ones from below, tall ones at the middle."""
-    if kind == "fixed" or pull == "none":
+    if pull == "none":
         return None
     handle = b.stock.fitting(pull)
     if handle is None:

@@ -12,7 +12,7 @@ import msgspec
 
 from tall_plank.job import Basis, Body, Cell, Level, Room, Run, Template, Unit
 from tall_plank.job.bays import Bay, Front
-from tall_plank.job.inherit import construction_of, size_of
+from tall_plank.job.inherit import construction_of, handle_of, size_of
 from tall_plank.measure.lengths import evaluate_text
 from tall_plank.setout.wall import Wall
 
@@ -70,20 +70,31 @@ def front_depth(basis: Basis, unit: Unit) -> float:
     return size_of(basis, unit, "depth") + (made.reach if fronted or made.face_frame == "frame" else 0.0)
 
 
-def handle_reach(basis: Basis, cell: Cell) -> float:
-    """How far the handle of a unit stands out from its fronts, mm; 0 where it has none."""
+def handle_reach(basis: Basis, cell: Cell, swinging_to: str = "") -> float:
+    """How far the handles of a unit stand out from its fronts, mm; 0 where it has none.
+
+    Parameters
+    ----------
+    swinging_to : a side: of doors alone that are hinged there
+    """
     unit = basis.unit(cell.unit)
-    if not any(f.kind != "fixed" for f in fronts_of(unit.bay)):
-        return 0.0
-    handle = basis.stock.fitting(construction_of(basis, unit).handle)
-    return handle.projection if handle is not None else 0.0
+    made = construction_of(basis, unit)
+    fronts = _swinging(basis, cell, swinging_to) if swinging_to else fronts_of(unit.bay)
+    handles = (basis.stock.fitting(handle_of(made, f.kind, f.handle)) for f in fronts)
+    return max((h.projection for h in handles if h is not None), default=0.0)
+
+
+def _swinging(basis: Basis, cell: Cell, side: str) -> tuple[Front, ...]:
+    """The doors of a unit that are hinged at a side, so that opened square they stand there with their handles out."""
+    if basis.template_of(cell).corner == "blind":
+        return ()  # its door always hangs on the gable away from the corner
+    fronts = fronts_of(basis.unit(cell.unit).bay)
+    return tuple(f for f in fronts if (f.kind == "door" and f.hand == side) or f.kind == "pair")
 
 
 def swings_towards(basis: Basis, cell: Cell, side: str) -> bool:
-    """Whether a door of the unit is hinged at a side, so that opened square it stands there with its handle out."""
-    if basis.template_of(cell).corner == "blind":
-        return False  # its door always hangs on the gable away from the corner
-    return any((f.kind == "door" and f.hand == side) or f.kind == "pair" for f in fronts_of(basis.unit(cell.unit).bay))
+    """Whether a door of the unit is hinged at a side."""
+    return bool(_swinging(basis, cell, side))
 
 
 def needed_filler(basis: Basis, cell: Cell, side: str, neighbour_handle: float) -> float:
@@ -96,7 +107,7 @@ def needed_filler(basis: Basis, cell: Cell, side: str, neighbour_handle: float) 
     if template.body not in (Body.CARCASS, Body.APPLIANCE) or not fronts_of(basis.unit(cell.unit).bay):
         return 0.0
     made = construction_of(basis, basis.unit(cell.unit))
-    own = handle_reach(basis, cell) if swings_towards(basis, cell, side) else 0.0
+    own = handle_reach(basis, cell, side)
     return neighbour_handle + own + made.corner_play
 
 

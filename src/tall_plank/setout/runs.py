@@ -12,7 +12,7 @@ from tall_plank.measure import Frame
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.measure.units import TOLERANCE
-from tall_plank.setout.corners import CornerEnd, front_depth, leg_of, needed_filler
+from tall_plank.setout.corners import CornerEnd, front_depth, handle_reach, leg_of, needed_filler
 from tall_plank.setout.wall import Span, Wall
 
 
@@ -365,9 +365,7 @@ def _blind(
     if found is not None and found.other:
         depth, handle = found.other_depth, found.other_handle
     else:
-        made = construction_of(basis, basis.unit(cell.unit))
-        fitting = basis.stock.fitting(made.handle)
-        depth, handle = front_depth(basis, basis.unit(cell.unit)), fitting.projection if fitting is not None else 0.0
+        depth, handle = front_depth(basis, basis.unit(cell.unit)), handle_reach(basis, cell)
     filler = needed_filler(basis, cell, side, handle)
     to_corner = x if side == "left" else length - x - width
     return filler, max(0.0, depth + filler - to_corner)

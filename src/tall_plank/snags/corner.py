@@ -92,8 +92,9 @@ def _at_wall(job: Job, room: RoomLayout, run: RunLayout, side: str) -> list[Snag
     near = p.x if side == "left" else run.wall.length - p.right
     if not swings_towards(job, cell, side):
         return []
-    need = handle_reach(job, cell) + construction_of(job, job.unit(p.unit)).corner_play
-    if near >= need - 0.5 or handle_reach(job, cell) == 0.0:
+    reach = handle_reach(job, cell, side)
+    need = reach + construction_of(job, job.unit(p.unit)).corner_play
+    if near >= need - 0.5 or reach == 0.0:
         return []
     what = (
         f"Its door hinged at the {side} has {format_length(near, job.display, mark=True)} to the wall; "
