@@ -30,7 +30,7 @@ def test_a_job_comes_back_whole(tmp_path: Path) -> None:
 
 def test_a_job_of_format_1_says_the_same_as_when_it_was_written() -> None:
     """A file written by the program as it was then, with what that program said of it."""
-    job = read_plank(Path(__file__).parent / "data" / "format-1.plank")
+    job = read_plank(Path(__file__).parent / "data" / "job-1.plank")
     tally = Workings(job).tally
     assert (tally.units, tally.parts, tally.boards, tally.fittings) == (16, 265, 19, 216)
     assert str(tally.price.net) == "6427.39"
@@ -42,7 +42,7 @@ def test_a_job_of_format_1_says_the_same_as_when_it_was_written() -> None:
 
 def test_a_job_of_format_3_makes_what_it_made_when_it_was_written() -> None:
     """Written by the program as it was then; it said 30 units, 527 parts, 44 boards, 419 fittings, 13,859.95 EUR."""
-    job = read_plank(Path(__file__).parent / "data" / "format-3.plank")
+    job = read_plank(Path(__file__).parent / "data" / "job-3.plank")
     w = Workings(job)
     assert (w.tally.units, w.tally.parts, w.tally.boards, w.tally.fittings) == (30, 527, 44, 419)
     # Hinges keep clear of shelves since then, which moves a few holes onto the rows.
@@ -59,7 +59,7 @@ def test_a_job_of_format_3_makes_what_it_made_when_it_was_written() -> None:
 
 def test_a_job_of_format_4_makes_what_it_made_when_it_was_written() -> None:
     """Written by the program as it was then; it said 37 units, 693 parts, 61 boards, 582 fittings, 19,708.64 EUR."""
-    job = read_plank(Path(__file__).parent / "data" / "format-4.plank")
+    job = read_plank(Path(__file__).parent / "data" / "job-4.plank")
     w = Workings(job)
     assert (w.tally.units, w.tally.parts, w.tally.boards, w.tally.fittings) == (37, 693, 61, 582)
     assert str(w.tally.price.net) == "19708.64"
@@ -70,7 +70,7 @@ def test_a_job_of_format_4_makes_what_it_made_when_it_was_written() -> None:
 
 def test_a_job_of_format_5_makes_what_it_made_when_it_was_written() -> None:
     """Written by the program as it was then: worktops lie on boards, and nothing is cut from bars."""
-    job = read_plank(Path(__file__).parent / "data" / "format-5.plank")
+    job = read_plank(Path(__file__).parent / "data" / "job-5.plank")
     w = Workings(job)
     assert (w.tally.units, w.tally.parts, w.tally.boards, w.tally.fittings) == (37, 693, 61, 582)
     assert str(w.tally.price.net) == "19708.64"

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, next_number, with_cells
 from tall_plank.edits.runs import add_run, run_on
 from tall_plank.edits.values import lengths_in
+from tall_plank.formats.envelope import brought_up, marked
+from tall_plank.formats.table import CLIPBOARD
 from tall_plank.job import Bay, Cell, Job, Level, Template, Unit
 from tall_plank.job.inherit import FINISH_KEYS
 from tall_plank.job.run import WidthRule
@@ -14,7 +18,6 @@ from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import names_in
 
 MAX_TEXT = 2_000_000
-KIND = "tall-plank-units"
 
 
 class Copied(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -29,7 +32,6 @@ class Copied(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Clip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """What is on the clipboard."""
 
-    kind: str
     units: tuple[Copied, ...]
 
 
@@ -42,7 +44,7 @@ def copy_cells(job: Job, cells: tuple[str, ...]) -> str:
         for cell in run.cells
         if cell.id in wanted
     ]
-    return msgspec.json.encode(Clip(KIND, tuple(copied))).decode()
+    return msgspec.json.encode(marked(msgspec.to_builtins(Clip(tuple(copied))), CLIPBOARD)).decode()
 
 
 def read_clip(text: str) -> Clip:
@@ -55,12 +57,15 @@ def read_clip(text: str) -> Clip:
     try:
         if len(text) > MAX_TEXT:
             raise ValueError
-        clip = msgspec.json.decode(text.encode(), type=Clip)
-        if clip.kind != KIND:
+        raw = msgspec.json.decode(text.encode(), type=dict[str, Any])
+        if raw.get("kind") != CLIPBOARD.kind:
             raise ValueError
-    except (msgspec.DecodeError, ValueError):
+    except (msgspec.MsgspecError, ValueError):
         raise PlankError("There are no units on the clipboard.", "paste", "Copy some units first.") from None
-    return clip
+    try:
+        return msgspec.convert(brought_up(raw, CLIPBOARD, "paste"), Clip)
+    except msgspec.ValidationError:
+        raise PlankError("What is on the clipboard is damaged.", "paste", "Copy the units again.") from None
 
 
 def paste(job: Job, text: str, room_id: str, wall: str, after: str = "") -> Change:

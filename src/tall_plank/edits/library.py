@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal, TypeVar
+from typing import Any, Literal, TypeVar
 
 import msgspec
 
@@ -10,11 +10,12 @@ from tall_plank.edits.change import Change, new_ids, next_number, with_cells, wi
 from tall_plank.edits.clipboard import MAX_TEXT, fitted, plain_width, with_template
 from tall_plank.edits.runs import add_run, run_on
 from tall_plank.edits.things.island import LETTERS, find_island, middle_of, start_of
+from tall_plank.formats.envelope import brought_up, marked
+from tall_plank.formats.table import LIBRARY
 from tall_plank.job import Anchor, Cell, Island, Job, Kind, Run, Template, Unit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import names_in
 
-KIND = "tall-plank-saved"
 T = TypeVar("T", Run, Island)
 
 
@@ -29,7 +30,6 @@ class SavedRun(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Saved(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Something kept under a name, with the templates it needs."""
 
-    kind: str
     what: Literal["unit", "run", "island"]
     name: str
     note: str
@@ -92,8 +92,8 @@ def _written(job: Job, what: str, name: str, runs: list[tuple[Run, int]], island
         templates |= {u.template: job.template(u.template) for u in units}
         saved.append(SavedRun(msgspec.structs.replace(run, cells=cells), face, units))
     note = f"{job.name} {job.client}".strip()
-    value = Saved(KIND, what, name.strip()[:80], note, tuple(saved), tuple(templates.values()), island)  # type: ignore[arg-type]
-    return msgspec.json.encode(value).decode()
+    value = Saved(what, name.strip()[:80], note, tuple(saved), tuple(templates.values()), island)  # type: ignore[arg-type]
+    return msgspec.json.encode(marked(msgspec.to_builtins(value), LIBRARY)).decode()
 
 
 def read_saved(text: str) -> Saved:
@@ -106,15 +106,16 @@ def read_saved(text: str) -> Saved:
     try:
         if len(text) > MAX_TEXT:
             raise ValueError
-        saved = msgspec.json.decode(text.encode(), type=Saved)
-        if saved.kind != KIND:
+        raw = msgspec.json.decode(text.encode(), type=dict[str, Any])
+        if raw.get("kind") != LIBRARY.kind:
             raise ValueError
+        saved = msgspec.convert(brought_up(raw, LIBRARY, "library"), Saved)
         units = {u.id for r in saved.runs for u in r.units}
         kinds = {t.code for t in saved.templates}
         whole = all(c.unit in units for r in saved.runs for c in r.run.cells)
         if not whole or any(u.template not in kinds for r in saved.runs for u in r.units):
             raise ValueError
-    except (msgspec.DecodeError, ValueError):
+    except (msgspec.MsgspecError, ValueError):
         raise PlankError("This is nothing that was saved.", "library", "Choose another file.") from None
     return saved
 

@@ -12,118 +12,26 @@ import json
 import os
 import re
 import zipfile
-from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
 import msgspec
 
+from tall_plank.formats.envelope import brought_up, marked
+from tall_plank.formats.table import JOB
 from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-FORMAT = 6
 MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
 MAX_TOTAL = 512 * 1024 * 1024
 
 
-def _complete_standards(raw: dict[str, Any]) -> None:
-    """Give shop standards the values that they lack, from the shipped one: they make what an older job made."""
-    from tall_plank.job.shipped import shipped_standard
-
-    shipped = shipped_standard()
-    for standard in raw["job"].get("standards", []):
-        for table, rows in (("lengths", shipped.lengths), ("choices", shipped.choices)):
-            known = {row["key"] for row in standard.get(table, [])}
-            added = [msgspec.to_builtins(row) for row in rows if row.key not in known]
-            standard[table] = [*standard.get(table, []), *added]
-
-
-def _with_room_parts(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 1 to 2: rooms gained islands, columns and more, all of which may be missing. Shop standards gained
-    values, which are those of the shipped one. Runs keep their typed starts and ends, and plinths without returns."""
-    _complete_standards(raw)
-    for room in raw["job"]["rooms"]:
-        for run in room.get("runs", []):
-            run["plinth_returns"] = False  # there were none
-    raw["format"] = 2
-    return raw
-
-
-def _with_guides(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 2 to 3: rooms gained roof windows, guide lines and plan images, the job pictures; all may be missing.
-    Shop standards gained joints, fits and face frames, which are those of the shipped one."""
-    _complete_standards(raw)
-    raw["format"] = 3
-    return raw
-
-
-def _with_fitted(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 3 to 4: fittings of a bay gained places. Shop standards gained values, those of the shipped one; the stock
-    gained what these name. What the stock has stays as it is, so that the job makes what it made."""
-    from tall_plank.stock import shipped_stock
-
-    _complete_standards(raw)
-    for standard in raw["job"].get("standards", []):
-        for row in standard["choices"]:
-            if row["key"] == "wall_fixing":
-                row["choice"] = "none"  # there was no such rule
-
-    def change(bay: dict[str, Any]) -> None:
-        bay["fittings"] = [{"code": code} if isinstance(code, str) else code for code in bay.get("fittings", [])]
-        for child in bay.get("children", []):
-            change(child)
-
-    job = raw["job"]
-    for thing in (*job.get("templates", []), *job.get("units", [])):
-        change(thing["bay"])
-    stock, shipped = job.setdefault("stock", {}), shipped_stock()
-    for table, things, keys in (
-        ("fittings", shipped.fittings, ()),
-        ("boards", shipped.boards, ("modulus",)),
-        ("finishes", shipped.finishes, ()),
-    ):
-        known = {thing.code: msgspec.to_builtins(thing) for thing in things}
-        for row in stock.get(table, []):
-            new = known.pop(row.get("code"), {})
-            row.update({key: new[key] for key in keys if key in new and not row.get(key)})
-        # What the standards' new values name has to be there.
-        added = [row for row in known.values() if table == "fittings" or "glass" in str(row)]
-        stock[table] = [*stock.get(table, []), *added]
-    for book in stock.get("prices", []):
-        have = {row["code"] for row in book.get("rows", [])}
-        more = [msgspec.to_builtins(row) for row in shipped.prices[0].rows if row.code not in have]
-        there = {row["code"] for table in ("fittings", "boards") for row in stock[table]}
-        book["rows"] = [*book.get("rows", []), *(row for row in more if row["code"] in there)]
-    raw["format"] = 4
-    return raw
-
-
-def _with_runners(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 4 to 5: shop standards say how runners are chosen; the job gained a shortlist, the stock pictures and
-    shapes of handles, which may all be missing."""
-    _complete_standards(raw)
-    raw["format"] = 5
-    return raw
-
-
-def _with_bars(raw: dict[str, Any]) -> dict[str, Any]:
-    """Format 5 to 6: the stock may say what is sold in bars, strips and blanks, and which timber is solid. What
-    an older job has stays on boards and rolls, so that it makes what it made."""
-    raw["format"] = 6
-    return raw
-
-
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
-    1: _with_room_parts, 2: _with_guides, 3: _with_fitted, 4: _with_runners, 5: _with_bars,
-}  # fmt: skip
-"""From format n to n + 1, one function a step."""
-
-
 class Envelope(msgspec.Struct, frozen=True):
-    """What job.json holds: the number of the format, the program's version, the job."""
+    """What job.json holds: its kind and the number of its format, the program's version, the job."""
 
+    kind: str
     format: int
     program: str
     job: Job
@@ -133,7 +41,7 @@ def job_bytes(job: Job) -> bytes:
     """job.json: UTF-8, sorted keys."""
     from tall_plank import __version__
 
-    return msgspec.json.encode(Envelope(FORMAT, __version__, job), order="sorted")
+    return msgspec.json.encode(Envelope(JOB.kind, JOB.number, __version__, job), order="sorted")
 
 
 def job_from_bytes(data: bytes, where: str) -> Job:
@@ -147,23 +55,11 @@ def job_from_bytes(data: bytes, where: str) -> Job:
         raw = json.loads(data)
     except (ValueError, RecursionError):
         raise PlankError("The job inside is damaged.", where, "Open its .bak file or a saved copy.") from None
-    number = raw.get("format") if isinstance(raw, dict) else None
-    if not isinstance(number, int) or isinstance(number, bool) or number < 1:
-        raise PlankError("The job inside has no format number.", where, "Open its .bak file or a saved copy.")
-    if number > FORMAT:
-        raise PlankError(
-            f"This job was saved by a newer Tall Plank (format {number}; this one reads up to {FORMAT}).",
-            where,
-            "Open it with the newer version.",
-        )
+    if not isinstance(raw, dict) or "format" not in raw:
+        raise PlankError("The job inside has no format number.", where, JOB.remedy)
+    content = marked(brought_up(raw, JOB, where, "job"), JOB)
     try:
-        while number < FORMAT:
-            raw = UPGRADES[number](raw)
-            number += 1
-    except (KeyError, TypeError, AttributeError):
-        raise PlankError("The job inside is damaged.", where, "Open its .bak file or a saved copy.") from None
-    try:
-        job = msgspec.convert(raw, Envelope, strict=False).job
+        job = msgspec.convert(content, Envelope, strict=False).job
         check_whole(job)
     except msgspec.ValidationError as error:
         raise PlankError(f"The job inside is damaged: {error}.", where, "Open its .bak file.") from None
@@ -174,6 +70,7 @@ def check_whole(job: Job) -> None:
     """Raises PlankError where a job refers to something it does not hold, or holds impossible numbers."""
     from tall_plank.edits.values import lengths_in, reevaluated
     from tall_plank.job.standard import check_standard
+    from tall_plank.job.things.table import all_things, wall_of
     from tall_plank.setout import set_out
     from tall_plank.setout.things.roof_window import roof_window_frame
     from tall_plank.stock.library import check_stock
@@ -198,16 +95,11 @@ def check_whole(job: Job) -> None:
         raise PlankError("Two units have one id.", "job", "Open its .bak file.")
     for room in job.rooms:
         lines = {*room.wall_ids(), *(f"{i.letter}{n}" for i in room.islands for n in (1, 2))}
-        used = {r.wall for r in room.runs} | {o.wall for o in room.openings}
-        standing = {c.wall for c in room.columns} | {s.wall for s in room.services} | {i.wall for i in room.islands}
-        used |= {s.wall for s in room.slopes} | (standing - {""})
-        for wall in sorted(used - lines):
+        standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
+        for wall in sorted(({r.wall for r in room.runs} | standing) - lines):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job", "Open its .bak file.")
         if any(u.image not in {p.name for p in job.pictures} for u in room.underlays):
             raise PlankError("A plan image has no picture.", "job", "Open its .bak file.")
-        for guide in room.guides:
-            if guide.wall and guide.wall not in lines:
-                raise PlankError(f"There is no wall “{guide.wall[:20]}”.", "job", "Open its .bak file.")
         for window in room.roof_windows:
             roof_window_frame(room, window)
         if any(len(s.corners) < 3 for s in room.soffits):

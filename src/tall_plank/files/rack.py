@@ -15,6 +15,8 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any, Literal
 
+from tall_plank.formats.envelope import number_of
+from tall_plank.formats.table import RACK
 from tall_plank.measure import PlankError
 
 State = Literal["free", "booked", "used", "thrown away"]
@@ -236,7 +238,12 @@ class Rack:
         except (OSError, sqlite3.Error) as error:
             raise self._unread(error) from error
         try:
+            (number,) = db.execute("PRAGMA user_version").fetchone()
+            # Racks of the first program have no number: they are of number 1.
+            number_of({"format": number or 1}, RACK, self.path.name)
             db.executescript(SCHEMA)
+            if not number:
+                db.execute(f"PRAGMA user_version = {RACK.number}")
             yield db
         except sqlite3.Error as error:
             raise self._unread(error) from error

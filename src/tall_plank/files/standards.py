@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from tall_plank.files.plankfile import write_atomic
+from tall_plank.formats.table import STANDARD
 from tall_plank.job import Standard
 from tall_plank.job.standard import PARTS, load_standard
 from tall_plank.measure import Length
@@ -18,7 +19,8 @@ def standard_toml(standard: Standard) -> str:
     `load_standard` reads it back to the same value.
     """
     values = standard.values()
-    lines = [f"# {standard.name}: a shop standard. Lengths in mm.", f'code = "{standard.code}"']
+    lines = [f"# {standard.name}: a shop standard. Lengths in mm."]
+    lines += [f'kind = "{STANDARD.kind}"', f"format = {STANDARD.number}", f'code = "{standard.code}"']
     lines.append(f'name = "{_escaped(standard.name)}"')
     for table, kind in (("lengths", Length), ("choices", str)):
         lines += ["", f"[{table}]"]

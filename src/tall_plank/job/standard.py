@@ -7,6 +7,8 @@ from pathlib import Path
 
 import msgspec
 
+from tall_plank.formats.envelope import brought_up
+from tall_plank.formats.table import STANDARD
 from tall_plank.measure import Length, PlankError, parse_length
 from tall_plank.stock.library import convert, plain, read_toml
 
@@ -431,7 +433,7 @@ def load_standard(path: Path) -> Standard:
     ------
     PlankError naming the file and the key: missing, unknown or unreadable values
     """
-    data = plain(read_toml(path))
+    data = brought_up(plain(read_toml(path)), STANDARD, path.name)
     unknown = set(data) - {"code", "name", "lengths", "choices", "hinge_rules", "leg_rules"}
     if unknown:
         raise PlankError(f"“{sorted(unknown)[0]}” is not part of a shop standard.", path.name, "Take it out.")

@@ -14,6 +14,7 @@ from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, Z
 from tall_plank.setout.tops import slant_depth
 from tall_plank.stock import Board, Stock
+from tall_plank.stock.models import FittingRole
 
 
 class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
@@ -235,6 +236,14 @@ class Builder:
     def item(self, code: str, qty: int, why: str, length: float = 0.0) -> None:
         if qty > 0:
             self.items.append(Item(code, qty, why, length))
+
+    def role_item(self, role: FittingRole, qty: int, why: str, length: float = 0.0) -> None:
+        """Buy what fills a role of the stock; a stock that nothing fills it in stops the unit."""
+        fitting = self.stock.filling(role)
+        if fitting is None:
+            self.problem(f"The stock has no {role}.", f"Give a fitting of the stock the role “{role}”.")
+            return
+        self.item(fitting.code, qty, why, length)
 
     def problem(self, what: str, remedy: str, weight: str = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))

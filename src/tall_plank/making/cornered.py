@@ -80,7 +80,7 @@ def _corner_fittings(b: Builder) -> None:
         if thing is not None and thing.kind == "rail" and rails:
             length = rails.pop(0) - thing.cut
             b.item(code, 1, f"rail along a leg, cut to {length:.1f} mm", length)
-            b.item("RS-25", 2, "2 sockets for each hanging rail")
+            b.role_item("rail socket", 2, "2 sockets for each hanging rail")
         else:
             b.item(code, 1, "fitting of this corner unit")
 

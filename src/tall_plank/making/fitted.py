@@ -110,9 +110,9 @@ def count(b: Builder, thing: Fitting, found: FittedBox) -> None:
             found.width,
         )
         if thing.kind == "rail":
-            b.item("RS-25", 2, "2 sockets for each hanging rail")
+            b.role_item("rail socket", 2, "2 sockets for each hanging rail")
             if found.width > LONG_RAIL:
-                b.item("RB-25", 1, f"a middle bracket: the rail is longer than {LONG_RAIL:g} mm")
+                b.role_item("rail bracket", 1, f"a middle bracket: the rail is longer than {LONG_RAIL:g} mm")
     else:
         b.item(thing.code, 1, f"for {found.width:.0f} mm of clear width")
 

@@ -48,7 +48,7 @@ def _bifold(b: Builder, box: BayBox, hand: str, plane: FacePlane) -> None:
     weight = 2 * sum(p.area * p.thickness * p.board.density * 1e-9 for p in first)
     count = hinge_count(zone.height, weight / 2, made) or 5
     b.item(made.fold_hinge, count, f"{count} fold hinges: leaves {zone.height:g} mm high, {weight / 2:.1f} kg")
-    b.item("BF-SET", 1, f"track and guide of a bifold door {zone.width:g} mm wide")
+    b.role_item("bifold set", 1, f"track and guide of a bifold door {zone.width:g} mm wide")
 
 
 def _pocket(b: Builder, box: BayBox, width: float, height: float) -> None:
@@ -60,7 +60,7 @@ def _pocket(b: Builder, box: BayBox, width: float, height: float) -> None:
             "Make the unit deeper, or close it with a pair.",
         )
         return
-    b.item("PK-SET", 1, f"pocket set: door {height:g} x {width:g} mm")
+    b.role_item("pocket set", 1, f"pocket set: door {height:g} x {width:g} mm")
 
 
 POCKET_OUT = 60.0

@@ -276,8 +276,8 @@ def _glazed(f: Field) -> list[Draft]:
         finish=made.glass,
     )
     pieces.append(pane)
-    b.item(
-        "GB-5",
+    b.role_item(
+        "glazing bead",
         1,
         f"glazing bead cut to {2 * (sight_w + sight_h) / 1000:.2f} m: once round the glass",
         2 * (sight_w + sight_h),

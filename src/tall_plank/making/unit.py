@@ -194,7 +194,7 @@ def _bay_contents(b: Builder, box: BayBox) -> None:
                 f"Make it {need - has:.1f} mm more {word}.",
             )
     if thing.vent:
-        b.item("VG-400", 1, f"{thing.vent:g} mm of air behind the {thing.kind}: a grille below")
+        b.role_item("grille", 1, f"{thing.vent:g} mm of air behind the {thing.kind}: a grille below")
     b.item(thing.code, 1, "appliance of this bay")
 
 

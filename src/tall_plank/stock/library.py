@@ -12,7 +12,7 @@ from typing import Any, TypeVar
 import msgspec
 
 from tall_plank.measure import PlankError
-from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, PriceBook, Profile
+from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, FittingRole, PriceBook, Profile
 
 T = TypeVar("T")
 DATA = Path(__file__).parent / "data"
@@ -46,6 +46,10 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
 
     def finish(self, code: str) -> Finish | None:
         return _by_code(self.finishes).get(code)
+
+    def filling(self, role: FittingRole) -> Fitting | None:
+        """The fitting that fills a role; the first one where several do."""
+        return next((f for f in self.fittings if f.role == role), None)
 
     def fitting(self, code: str) -> Fitting | None:
         return _by_code(self.fittings).get(code)

@@ -89,6 +89,10 @@ FittingKind = Literal[
 ]  # fmt: skip
 
 
+FittingRole = Literal["", "rail socket", "rail bracket", "bifold set", "pocket set", "glazing bead", "grille"]
+"""What making needs of a stock without being asked for a code: one fitting fills each."""
+
+
 INSIDE_KINDS = ("rail", "rack", "tray", "shoes", "bin", "basket", "light", "drainer", "bed", "bracket")
 """Kinds of fittings that are put into bays."""
 
@@ -121,6 +125,7 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     shape : how a handle looks
     picture : name of its image among the job's pictures; empty: it is drawn from its sizes
     bars : mm of the bars that it is sold in, where it is cut to length from bars
+    role : what it fills in making; empty: nothing that is not asked for by its code
     """
 
     code: str
@@ -149,6 +154,7 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     shape: HandleShape = "bar"
     picture: str = ""
     bars: tuple[float, ...] = ()
+    role: FittingRole = ""
 
     @property
     def is_inside(self) -> bool:

@@ -8,6 +8,8 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.formats.envelope import brought_up
+from tall_plank.formats.table import MACHINE
 from tall_plank.measure import PlankError
 from tall_plank.stock.library import convert, plain, read_toml
 
@@ -81,7 +83,7 @@ def load_machine(path: Path) -> Machine:
     ------
     PlankError naming the file and the value: missing, unknown or impossible ones
     """
-    found = convert(plain(read_toml(path)), Machine, path.name)
+    found = convert(brought_up(plain(read_toml(path)), MACHINE, path.name), Machine, path.name)
     if min(found.bed_length, found.bed_width, found.travel, found.rapid, found.step_down) <= 0:
         raise PlankError("A size, feed or step is not above zero.", path.name, "Give it a real one.")
     if not found.tools:

@@ -1,0 +1,38 @@
+"""What several steps do alike."""
+
+from __future__ import annotations
+
+import json
+from functools import cache
+from pathlib import Path
+
+from tall_plank.formats.envelope import Raw
+
+DATA = Path(__file__).parent.parent / "data"
+
+
+@cache
+def _text(name: str) -> str:
+    return (DATA / f"{name}.json").read_text(encoding="utf-8")
+
+
+def frozen(name: str) -> Raw:
+    """Data that a step adds, as it was when the step was made; a copy, to be put into a file."""
+    found: Raw = json.loads(_text(name))
+    return found
+
+
+def complete_standards(job: Raw, added: Raw) -> None:
+    """Give shop standards the values that they lack: they make what an older job made."""
+    for standard in job.get("standards", []):
+        for table in ("lengths", "choices"):
+            rows = standard.get(table, [])
+            known = {row["key"] for row in rows}
+            standard[table] = [*rows, *(row for row in added[table] if row["key"] not in known)]
+
+
+def place_fittings(bay: Raw) -> None:
+    """Fittings of a bay were codes; they became things with a place."""
+    bay["fittings"] = [{"code": code} if isinstance(code, str) else code for code in bay.get("fittings", [])]
+    for child in bay.get("children", []):
+        place_fittings(child)

@@ -1,0 +1,30 @@
+"""Every kind of file with its steps."""
+
+from __future__ import annotations
+
+from tall_plank.formats.envelope import Format
+from tall_plank.formats.steps import (
+    clipboard_1,
+    job_1,
+    job_2,
+    job_3,
+    job_4,
+    job_5,
+    job_6,
+    library_1,
+    standard_1,
+)
+
+JOB = Format(
+    "tall-plank-job",
+    "job",
+    (job_1.step, job_2.step, job_3.step, job_4.step, job_5.step, job_6.step),
+    "Open its .bak file or a saved copy.",
+)
+LIBRARY = Format("tall-plank-saved", "library entry", (library_1.step,), "Take it out of the library.")
+CLIPBOARD = Format("tall-plank-units", "clipboard", (clipboard_1.step,), "Copy some units first.")
+STANDARD = Format("tall-plank-standard", "shop standard", (standard_1.step,), "Compare it with the shipped one.")
+MACHINE = Format("tall-plank-machine", "machine file", (), "Compare it with the shipped one.")
+RACK = Format("tall-plank-rack", "offcut rack", (), "Move the file away; a new rack is begun.")
+
+FORMATS = (JOB, LIBRARY, CLIPBOARD, STANDARD, MACHINE, RACK)
