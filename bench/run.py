@@ -21,7 +21,7 @@ from tall_plank.edits.things.island import add_island
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import make_job
-from tall_plank.making.unit import make_unit
+from tall_plank.measure.remembered import forget_all
 from tall_plank.setout import set_out
 
 BASE = (
@@ -62,27 +62,8 @@ def report(name: str, values: list[float], unit: str, target: float) -> None:
     rows.append((name, values, unit, target))
 
 
-def clear_caches() -> None:
-    """Forget everything that was worked out, as after a start."""
-    from tall_plank.costing import cost
-    from tall_plank.drawing import elevation, plan
-    from tall_plank.job import inherit
-    from tall_plank.making import job as making_job
-    from tall_plank.scene import meshes
-    from tall_plank.setout import layout, rooms
-    from tall_plank.shop import boards
-
-    for cached in (
-        make_unit, set_out, layout._room, layout._free_run, layout._dressed, rooms._walls, rooms._closed,
-        inherit._construction, inherit._evaluated, elevation._front_items, plan._floor_items, plan._floor_unit,
-        plan._shell, making_job._made_room, making_job._made_run, meshes.part_boxes,
-        cost.unit_quantities, cost.unit_cost, boards.plan_board,
-    ):  # fmt: skip
-        cached.cache_clear()
-
-
 def cold_parts(job: Job) -> None:
-    report("parts of 20 units, cold", median(lambda: make_job(job, set_out(job)), 9, clear_caches), "ms", 150)
+    report("parts of 20 units, cold", median(lambda: make_job(job, set_out(job)), 9, forget_all), "ms", 150)
 
 
 def one_unit(job: Job) -> None:
@@ -112,7 +93,7 @@ def lists_of(job: Job) -> list[float]:
         w = Workings(job)
         _ = (w.made, w.cut_rows, w.hardware, w.edging, w.costs)
 
-    return median(run, 5, clear_caches)
+    return median(run, 5, forget_all)
 
 
 def many_units(twenty: Job, many: Job) -> None:
@@ -134,7 +115,7 @@ def many_units(twenty: Job, many: Job) -> None:
     report("... time of a unit among 200 over one among 20", grown, "x", 2)
     held = []
     for _ in range(3):
-        clear_caches()
+        forget_all()
         w = Workings(many)
         _ = w.layout
         gc.collect()
@@ -290,7 +271,7 @@ def large_job(job: Job) -> None:
         window.model.render_now()
         opened = []
         for _ in range(5):
-            clear_caches()
+            forget_all()
             start = time.perf_counter()
             window.open_path(path)
             paint()
@@ -384,6 +365,12 @@ def main() -> None:
             f"{name:<50} {middle:>6.1f} {unit} {min(values):>6.1f} {unit} {max(values):>6.1f} {unit} "
             f"{target:>6.0f} {unit}  {mark}"
         )
+    if "--caches" in sys.argv:
+        print(f"\n{'what is remembered':<58} {'asked':>9} {'known':>7} {'kept':>7} {'of':>7}")
+        for name, hits, misses, size, most in figures():
+            asked = hits + misses
+            share = f"{hits / asked:.0%}" if asked else "–"
+            print(f"{name:<58} {asked or '–':>9} {share:>7} {size:>7} {most or '–':>7}")
 
 
 if __name__ == "__main__":

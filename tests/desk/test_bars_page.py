@@ -79,7 +79,7 @@ def lipped(demo: Window) -> None:
 
 
 def test_the_window_does_not_wait_for_the_least_bars(demo: Window, qtbot, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
-    monkeypatch.setattr(shop_bars, "_solved", {})
+    shop_bars._solved.clear()
     page, doc = demo.bars, demo.document
     lipped(demo)
     # A first plan at once, whole and named as such.
@@ -123,7 +123,7 @@ def test_many_bars_are_scrolled_and_stay_readable(demo: Window, qtbot) -> None: 
 
 
 def test_a_window_closes_while_bars_are_looked_for(demo: Window, monkeypatch: pytest.MonkeyPatch) -> None:
-    monkeypatch.setattr(shop_bars, "_solved", {})
+    shop_bars._solved.clear()
     lipped(demo)
     assert demo.lists.bars_task is not None
     task = demo.lists.bars_task

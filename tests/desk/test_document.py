@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+import msgspec
 import pytest
 
 from conftest import cell_of
@@ -11,9 +12,9 @@ from tall_plank.desk.model.document import Document
 from tall_plank.edits import Change, jobs, runs, units
 from tall_plank.files.plankfile import read_plank
 from tall_plank.files.userdata import UserFolders
-from tall_plank.job import Job, Kind
+from tall_plank.job import Job, Kind, Side, Sides
 from tall_plank.job.start import new_job
-from tall_plank.measure import PlankError
+from tall_plank.measure import Length, PlankError
 
 
 @pytest.fixture
@@ -120,6 +121,41 @@ def test_a_move_that_does_not_fit_keeps_the_last_one_that_did(doc: Document, job
     doc.drag(refuse)
     doc.end_drag()
     assert doc.workings.layout.find(cell).width == 650  # type: ignore[union-attr]
+
+
+def test_what_a_drag_refuses_says_why_once_and_is_over_when_it_fits_again(doc: Document, job: Job) -> None:
+    cell = cell_of(job, "A2")
+    told: list[tuple[str, str]] = []
+    doc.told.connect(lambda text, level: told.append((text, level)))
+
+    def refuse(_: Job) -> Change:
+        raise PlankError("It is locked.", "A2", "Unlock it first.")
+
+    doc.begin_drag("Resize")
+    doc.drag(refuse)
+    doc.drag(refuse)
+    assert told == [("A2: It is locked. Unlock it first.", "wrong")]
+    doc.drag(lambda j: runs.drag_width(j, cell, 650.0))
+    assert told[1:] == [("", "note")]
+    doc.drag(lambda j: runs.drag_width(j, cell, 660.0))
+    assert len(told) == 2
+    doc.end_drag()
+
+
+def test_a_drag_that_leads_to_a_job_that_cannot_be_set_out_is_refused(doc: Document, job: Job) -> None:
+    told: list[str] = []
+    doc.told.connect(lambda text, level: told.append(text))
+
+    def broken(job: Job) -> Change:
+        room = job.rooms[0]
+        walls = Sides((Side("A", Length.of(3000.0)), Side("B", None), Side("C", None)))
+        return Change(msgspec.structs.replace(job, rooms=(msgspec.structs.replace(room, outline=walls),)), "Break")
+
+    doc.begin_drag("Move")
+    doc.drag(broken)
+    assert doc.job is job and told and told[0]
+    doc.end_drag()
+    assert doc.job is job
 
 
 def test_a_drag_given_up_shows_the_job_as_it_was(doc: Document, job: Job) -> None:

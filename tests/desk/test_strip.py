@@ -41,6 +41,16 @@ def test_a_drag_along_the_run_changes_the_order_in_one_step(window: Window) -> N
     assert [p.number for p in window.document.room.runs[0].cells][1] == "A2"
 
 
+def test_a_locked_unit_says_why_it_is_not_moved(window: Window) -> None:
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
+    window.commands.run("lock")
+    job = window.document.job
+    drag(window.strip, strip_point(window, "A2"), strip_point(window, "A5", 0.9))
+    assert window.document.job == job
+    assert window.message.isVisible() and "A2 is locked" in window.message.text.text()
+    assert window.message.property("level") == "wrong"
+
+
 def test_escape_gives_a_drag_up(window: Window) -> None:
     job = window.document.job
     drag(window.strip, strip_point(window, "A2"), strip_point(window, "A5"), release=False)

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import json
-from functools import cache
 from pathlib import Path
+
+from tall_plank.measure.remembered import lasting
 
 FOLDER = Path(__file__).parent
 FONTS = FOLDER / "fonts"
@@ -15,7 +16,7 @@ BOLD = FONTS / "SourceSans3-Bold.ttf"
 ITALIC = FONTS / "SourceSans3-It.ttf"
 
 
-@cache
+@lasting
 def _metrics() -> tuple[dict[str, float], float]:
     data = json.loads((FOLDER / "metrics.json").read_text(encoding="utf-8"))
     em = data["units_per_em"]

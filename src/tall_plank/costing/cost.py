@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from functools import lru_cache
 
 import msgspec
 
@@ -11,6 +10,7 @@ from tall_plank.costing.money import cents, quantity
 from tall_plank.job import Body, Job
 from tall_plank.making import Groove, MadeJob, Part
 from tall_plank.making.unit import MadeUnit
+from tall_plank.measure.remembered import remembered
 from tall_plank.stock import PriceBook, Stock
 
 GROUPS = ("Boards", "Edging", "Lengths", "Fittings", "Appliances", "Labor", "Delivery")
@@ -76,7 +76,7 @@ def part_quantities(parts: tuple[Part, ...]) -> tuple[dict[str, float], dict[str
     return areas, edging, holes, grooves
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def unit_quantities(made: MadeUnit) -> Quantities:
     """What goes into one unit."""
     areas, edging, holes, grooves = part_quantities(made.parts)
@@ -101,12 +101,12 @@ def unit_quantities(made: MadeUnit) -> Quantities:
     )
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _prices(book: PriceBook) -> dict[str, tuple[Decimal, str]]:
     return {row.code: (row.price, row.per) for row in book.rows}
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _minutes(book: PriceBook) -> dict[str, Decimal]:
     return {row.work: row.minutes for row in book.labor}
 
@@ -183,7 +183,7 @@ def _lines(q: Quantities, book: PriceBook, stock: Stock) -> tuple[list[CostLine]
     return lines, unpriced, others
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def unit_cost(q: Quantities, book: PriceBook, stock: Stock) -> Decimal:
     """Cost of one unit by itself."""
     return sum((line.amount for line in _lines(q, book, stock)[0]), Decimal(0))

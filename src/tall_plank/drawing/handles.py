@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, Shape, rectangle
 from tall_plank.measure.outlines import bow, circle, ellipse
+from tall_plank.measure.remembered import remembered
 from tall_plank.stock import Fitting
 
 BAR = 12.0
@@ -50,7 +50,7 @@ def handle_items(handle: Fitting | None, ends: tuple[float, float, float, float]
     return [Shape(points, Pen.NARROW, Layer.HANDLE, None, color)]
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def handle_drawing(handle: Fitting) -> Drawing:
     """A handle for a list of stock: from the front, and under it from above on its front; mm, to one scale."""
     length, out = handle.length, handle.projection or 30.0

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import msgspec
 
@@ -22,6 +21,7 @@ from tall_plank.making.labels import label_of
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import RoomLayout, Wall
 from tall_plank.setout.clear import floor_before
 
@@ -68,7 +68,7 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
 PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "dividing panel", "waterfall leg")
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _shell(room: Room, walls: tuple[Wall, ...], points: Points) -> tuple[Item, ...]:
     """Walls, floor, openings and columns: what does not change while units are moved."""
     # Sides of an outline run clockwise; outwards is to the left.

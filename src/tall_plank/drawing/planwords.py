@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,6 +13,7 @@ from tall_plank.job import Job, Kind, Level, Rectangle
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import RoomLayout
 
 
@@ -35,7 +34,7 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
     return [(round(a), round(b), round(c), round(d)) for a, b, c, d in boxes]
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], ...]) -> tuple[float, float, float]:
     """The place inside an outline, clear of boxes (x0, y0, x1, y1), with most room for a text that is wider than high,
     and the width free there; found on a grid of 19 by 19."""
@@ -50,7 +49,7 @@ def _most_room(points: Points, boxes: tuple[tuple[float, float, float, float], .
     return (float(gx[best]), float(gy[best]), 2.0 * float(wide[best]))
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _grid(points: Points) -> tuple[NDArray[np.float64], ...]:
     """A grid over an outline: x, y, the width and the height free there, and whether each point lies inside."""
     x0, y0, x1, y1 = ol.bounds(points)

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from functools import lru_cache
 from itertools import product
 from typing import Literal
 
@@ -17,6 +16,7 @@ from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, Text, r
 from tall_plank.making import MadeUnit, Part
 from tall_plank.making.parts import EDGE_NAMES, Bore, Face, Groove
 from tall_plank.measure.frames import Vec
+from tall_plank.measure.remembered import remembered
 
 View = Literal["front", "top"]
 
@@ -38,7 +38,7 @@ NOTE = "Line with two ticks: edged. Chain line: axis of a joint; 4×: so many be
 Point = tuple[float, float]
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True) -> tuple[Item, ...]:
     """The marks of a unit in its own coordinates: x and z seen from the front, x and y from above.
 

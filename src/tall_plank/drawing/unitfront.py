@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import msgspec
 
 from tall_plank.drawing.colors import color_of, grain_of
@@ -14,11 +12,12 @@ from tall_plank.drawing.shopmarks import shop_marks
 from tall_plank.job import Body, Kind, Source
 from tall_plank.making import FrontBox, MadeUnit, Part
 from tall_plank.making.parts import Groove
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed
 from tall_plank.stock import Stock
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def unit_front(
     p: Placed,
     unit: MadeUnit,
@@ -59,7 +58,7 @@ def _moved(item: Item, dx: float, dy: float, source: Source) -> Item:
             return item
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Item, ...]:
     """The front of a unit in its own coordinates: carcass, open bays, fronts, hinge marks, handles."""
     spec = unit.spec

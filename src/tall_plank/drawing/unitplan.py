@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, Text
 from tall_plank.job import Body, Kind, Source
 from tall_plank.making import MadeUnit
@@ -11,24 +9,25 @@ from tall_plank.making.builder import Builder
 from tall_plank.making.shell import front_edge
 from tall_plank.measure import Frame
 from tall_plank.measure.outlines import Points
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed
 from tall_plank.stock import Stock
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def unit_outline(p: Placed) -> Points:
     """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
     return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def unit_plan(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> tuple[Item, ...]:
     """A placed unit from above with its label, in the room."""
     items = _floor_items(stock, p.body, unit, p.plan, p.width, p.depth)
     return (*(moved(item, p.frame, Kind.CELL.of(p.cell)) for item in items), *_label(p, label))
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def _floor_items(
     stock: Stock, body: Body, unit: MadeUnit | None, points: Points, width: float, depth: float
 ) -> tuple[Item, ...]:

@@ -16,6 +16,7 @@ from tall_plank.job.standard import Standard
 from tall_plank.job.template import Template
 from tall_plank.job.unit import Unit
 from tall_plank.measure import Length, PlankError
+from tall_plank.measure.remembered import KeptBy
 from tall_plank.stock import Stock
 
 T = TypeVar("T")
@@ -74,15 +75,13 @@ class Basis(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_u
         return row_of(self.schemes, self.scheme, "scheme")
 
 
-_indexes: dict[int, tuple[tuple[Any, ...], dict[str, Any]]] = {}
+_indexes: KeptBy[int, tuple[tuple[Any, ...], dict[str, Any]]] = KeptBy("job.basis.index", 1024)
 """By the identity of the rows, which are kept so that no other takes it: hashing long rows takes longer than a look."""
 
 
 def _index(rows: tuple[Any, ...]) -> dict[str, Any]:
-    if len(_indexes) >= 1024:
-        _indexes.clear()
     made = {_key(row): row for row in rows}
-    _indexes[id(rows)] = (rows, made)
+    _indexes.put(id(rows), (rows, made))
     return made
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import msgspec
 
@@ -15,6 +14,7 @@ from tall_plank.job.template import Template
 from tall_plank.job.unit import Own, Unit
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import evaluate_text
+from tall_plank.measure.remembered import remembered
 
 SIZE_KEYS = ("height", "depth", "corner_leg")
 FINISH_KEYS = tuple(f"finish_{role.value}" for role in Role)
@@ -107,7 +107,7 @@ def standard_of(job: Basis, unit: Unit, key: str) -> Standard:
     return job.standard_by(code) if code else job.active_standard()
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _evaluated(text: str, values: tuple[NamedValue, ...]) -> float:
     return evaluate_text(text, {v.name: v.length.mm for v in values})
 
@@ -117,7 +117,7 @@ def construction_of(job: Basis, unit: Unit) -> Construction:
     return _construction(job.active_standard(), job.standards, unit.own)
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _construction(active: Standard, standards: tuple[Standard, ...], own: tuple[Own, ...]) -> Construction:
     by_code = {s.code: s for s in standards}
     chosen = {item.key: by_code.get(str(item.value), active) for item in own if item.key.startswith("standard")}
@@ -168,7 +168,7 @@ def size_of(job: Basis, unit: Unit, key: str) -> float:
     return _size(unit, job.template(unit.template), job.values, key)
 
 
-@lru_cache(maxsize=8192)
+@remembered(8192)
 def _size(unit: Unit, template: Template, values: tuple[NamedValue, ...], key: str) -> float:
     own = unit.own_value(key)
     if isinstance(own, Length):
@@ -186,7 +186,7 @@ def finish_of(job: Basis, unit: Unit, role: Role) -> str:
     return _finish(unit, job.active_scheme(), role)
 
 
-@lru_cache(maxsize=8192)
+@remembered(8192)
 def _finish(unit: Unit, scheme: Scheme, role: Role) -> str:
     own = unit.own_value(f"finish_{role.value}")
     found = own if isinstance(own, str) else scheme.finish(role)

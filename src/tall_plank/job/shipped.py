@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from functools import cache
 from pathlib import Path
 
 from tall_plank.job.standard import Standard, load_standard
+from tall_plank.measure.remembered import lasting
 
 DATA = Path(__file__).parent / "data"
 
 
-@cache
+@lasting
 def shipped_standards() -> tuple[Standard, ...]:
     """The shop standards that a new job carries; the first one is in force."""
     first = shipped_standard()
@@ -18,6 +18,6 @@ def shipped_standards() -> tuple[Standard, ...]:
     return (first, *(s for s in others if s.code != first.code))
 
 
-@cache
+@lasting
 def shipped_standard() -> Standard:
     return load_standard(DATA / "standards" / "quay-dowelled.toml")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from pathlib import Path
 
 import msgspec
@@ -10,6 +9,7 @@ import msgspec
 from tall_plank.formats.envelope import brought_up
 from tall_plank.formats.table import STANDARD
 from tall_plank.measure import Length, PlankError, parse_length
+from tall_plank.measure.remembered import remembered
 from tall_plank.stock.library import convert, plain, read_toml
 
 
@@ -287,7 +287,7 @@ The rules of hinges and legs go with the hardware."""
 PART_OF = {key: part for part, keys in PARTS.items() for key in keys}
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def impossible(made: Construction) -> tuple[tuple[str, str, str], ...]:
     """Values that cannot stand together: key, what is wrong, and the remedy. The order is that of the parts."""
     t, d, f = made.carcass_thickness, made.drawer_thickness, made.front_thickness

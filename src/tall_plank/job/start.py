@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
-
 from tall_plank.job.basis import NamedValue
 from tall_plank.job.job import Job, Pricing
 from tall_plank.job.room import Rectangle, Room
@@ -11,6 +9,7 @@ from tall_plank.job.scheme import Choice, Role, Scheme
 from tall_plank.job.shipped import DATA, shipped_standard, shipped_standards
 from tall_plank.job.template import Template, load_templates
 from tall_plank.measure import Length
+from tall_plank.measure.remembered import lasting
 from tall_plank.stock import shipped_stock
 
 START_VALUES = (
@@ -26,7 +25,7 @@ START_VALUES = (
 )
 
 
-@cache
+@lasting
 def shipped_templates() -> tuple[Template, ...]:
     return load_templates(DATA / "templates")
 

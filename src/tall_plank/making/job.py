@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import lru_cache
 
 from tall_plank.job import Basis, Construction, Service, Source, Unit, basis_of
 from tall_plank.job.inherit import construction_of
@@ -15,6 +14,7 @@ from tall_plank.making.things.table import MAKING
 from tall_plank.making.trims import trim_part, worktop_part
 from tall_plank.making.unit import MadeUnit, make_unit
 from tall_plank.measure import PlankError
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Layout, Placed, RoomLayout, RunLayout, TrimBoard, Wall, Worktop
 
 TRIM_LETTERS = {
@@ -45,7 +45,7 @@ def _used(basis: Basis, room: RoomLayout) -> tuple[Unit, ...]:
     return tuple(u for u in basis.units if u.id in used)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _made_room(room: RoomLayout, basis: Basis, place: int) -> MadeRoom:
     """A room made.
 
@@ -77,7 +77,7 @@ def _made_room(room: RoomLayout, basis: Basis, place: int) -> MadeRoom:
     )
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _made_run(
     basis: Basis, units: tuple[Unit, ...], laid: RunLayout, services: tuple[Service, ...]
 ) -> tuple[tuple[Placed, MadeUnit], ...]:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 
 import msgspec
 
@@ -12,6 +11,7 @@ from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.making.unit import MadeUnit
 from tall_plank.measure import Frame
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed
 
 
@@ -127,6 +127,6 @@ class MadeJob(msgspec.Struct, frozen=True):
                 yield NumberedPart(trim.number, trim.label, "", trim.part, trim.wall)
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def _by_cell(room: MadeRoom) -> dict[str, MadeUnit]:
     return {placed.cell: made for placed, made in room.units}

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from tall_plank.job import Basis, Construction, Service, Template, Unit
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.builder import UnitSpec
 from tall_plank.measure import Length
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, RoomLayout
 
 PIPED = ("water", "waste", "power", "gas", "vent")
@@ -53,7 +52,7 @@ def spec_in(basis: Basis, placed: Placed, feet: str, services: tuple[Service, ..
     )
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _spec(
     unit: Unit,
     template: Template,

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from tall_plank.job import Construction
 from tall_plank.making.parts import Cutout, Draft, Part, ShapedEdge
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import Vec, X, Y
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import TrimBoard, Worktop
 from tall_plank.stock import Board, Stock
 
@@ -43,7 +42,7 @@ def board_for(stock: Stock, finish: str, thickness: float, use: str, size: tuple
     return found[-1]
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     """A worktop: face A is its upper side, L1 its front edge.
 
@@ -69,7 +68,7 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     return draft.done(stock, made.premilling, made.edging_ignored_below)
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Lent, ...] = ()) -> Part:
     """A board of a trim, with the holes that units without gables ask of it (in the line's frame).
 

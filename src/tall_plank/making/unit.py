@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import msgspec
 
 from tall_plank.job import Body
@@ -22,6 +20,7 @@ from tall_plank.making.shell import clear_depth, clear_of_carcass
 from tall_plank.making.shelves import make_shelves
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
+from tall_plank.measure.remembered import remembered
 from tall_plank.stock import Stock
 
 __all__ = ["FrontBox", "MadeUnit", "UnitSpec", "make_unit"]
@@ -59,7 +58,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     drawers: tuple[DrawerBox, ...] = ()
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     """Parts, operations and items of a unit.
 

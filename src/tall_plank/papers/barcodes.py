@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
+from tall_plank.measure.remembered import remembered
 
 QUIET = 10
 """Modules left free on either side of a Code 128 symbol (ISO/IEC 15417)."""
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def code128(text: str) -> tuple[int, ...]:
     """Widths of bars and spaces in modules, a bar first.
 
@@ -37,7 +37,7 @@ def code128_values(text: str) -> tuple[int, ...]:
     return tuple(code.encoded)
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def qr(text: str) -> tuple[tuple[bool, ...], ...]:
     """Rows of a QR symbol, dark modules true; error correction M."""
     from reportlab.graphics.barcode import qrencoder

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -12,12 +11,13 @@ from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Drawing, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet
 from tall_plank.measure import DisplayUnit
+from tall_plank.measure.remembered import lasting
 from tall_plank.papers.tables import Table, Value, groups_of, head_of, text_of
 
 REGULAR, STRONG = "PlankText", "PlankStrong"
 
 
-@cache
+@lasting
 def fonts() -> tuple[str, str]:
     """Register the shipped face once; returns the names of regular and semibold."""
     from reportlab.pdfbase import pdfmetrics

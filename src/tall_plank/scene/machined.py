@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.making.parts import Bore, Cutout, Groove, Part, Rebate
+from tall_plank.measure.remembered import remembered
 
 SEGMENTS = 16
 """Sides of a hole."""
@@ -44,7 +44,7 @@ def placed(part: Part) -> Any:
     return machined(part).transform(matrix)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def mesh_of_part(part: Part) -> tuple[NDArray[np.float64], NDArray[np.int64]]:
     """Points (n, 3) in mm and triangles (m, 3) of the machined part in its own frame."""
     mesh = machined(part).to_mesh()

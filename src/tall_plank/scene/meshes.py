@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import msgspec
 
 from tall_plank.job import Job, Kind, Room
@@ -13,6 +11,7 @@ from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points as Points2
+from tall_plank.measure.remembered import remembered
 from tall_plank.scene.handles import handle_solids
 from tall_plank.scene.opening import drawer_of, front_of, opened
 from tall_plank.scene.parts import board_color, solid_of
@@ -23,7 +22,7 @@ from tall_plank.setout import Layout, Placed, RoomLayout, Wall
 from tall_plank.stock import Stock
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: str = "closed") -> tuple[Solid, ...]:
     """The parts of a unit as solids; without hidden ones a closed unit shows its outside only.
 
@@ -123,7 +122,7 @@ def _trim_solids(stage: Stage) -> list[Solid]:
     return found
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def room_solids(room: Room, walls: tuple[Wall, ...], points: Points2) -> tuple[Solid, ...]:
     """Floor, walls, and what belongs to them."""
     found: list[Solid] = [Prism(Frame((0.0, 0.0, -20.0)), points, 20.0, FLOOR, Kind.ROOM.of(room.id), "floor")]

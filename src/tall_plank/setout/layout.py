@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 import msgspec
 
 from tall_plank.job import Basis, Job, Kind, Room, Run, Source, Unit, basis_of
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout.corners import CornerEnd, corners_of_room
 from tall_plank.setout.panels import ceiling_fillers, corner_fillers, run_waterfalls, upstands
 from tall_plank.setout.plinths import plinths_of
@@ -93,7 +92,7 @@ def neighbours(room: RoomLayout, wall: Wall) -> list[tuple[str, Wall]]:
     return [("left", room.walls[i - 1]), ("right", room.walls[(i + 1) % len(room.walls)])]
 
 
-@lru_cache(maxsize=8)
+@remembered(8)
 def set_out(job: Job) -> Layout:
     """Set the job out; pure, and cached by the job's value and room by room."""
     return Layout(tuple(set_out_room(job, room) for room in job.rooms))
@@ -105,7 +104,7 @@ def set_out_room(job: Job, room: Room) -> RoomLayout:
     return _room(basis_of(job, tuple(u for u in job.units if u.id in used)), room)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _room(basis: Basis, room: Room) -> RoomLayout:
     """A room set out.
 
@@ -191,7 +190,7 @@ def _units_of(basis: Basis, runs: tuple[Run, ...]) -> tuple[Unit, ...]:
     return tuple(basis.unit(cell.unit) for run in runs for cell in run.cells)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _free_run(
     basis: Basis,
     units: tuple[Unit, ...],
@@ -211,7 +210,7 @@ def _free_run(
     return set_out_run(basis_of(basis, units), room_id, line, run, ends, keep=keep)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _dressed(
     basis: Basis, units: tuple[Unit, ...], room: Room, laid: RunLayout, mates: tuple[RunLayout, ...]
 ) -> tuple[tuple[Worktop, ...], tuple[TrimBoard, ...]]:

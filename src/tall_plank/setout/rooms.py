@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 from tall_plank.job import Room, Side, Sides, Slope, Soffit, WallOwn
 from tall_plank.job.room import Rectangle
@@ -11,6 +10,7 @@ from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import wall_frame
 from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout.things.slope import slope_height, sloped
 from tall_plank.setout.wall import Wall
 
@@ -34,7 +34,7 @@ def _rectangle(outline: Rectangle) -> Points:
     return ((0.0, d), (w, d), (w, 0.0), (0.0, 0.0))
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _closed(outline: Sides) -> Points:
     sides = outline.sides
     n = len(sides)
@@ -139,7 +139,7 @@ def walls_of(room: Room) -> tuple[Wall, ...]:
     return _walls(room.outline, room.wall_ids(), room.height.mm, room.wall_thickness.mm, room.walls, room.slopes)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _walls(
     outline: Rectangle | Sides,
     ids: tuple[str, ...],

@@ -15,6 +15,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.measure.remembered import KeptBy
 from tall_plank.shop.knapsack import NEAR, fill_best
 
 MOST_PATTERNS = 4000
@@ -127,7 +128,7 @@ def cut_bars(
             known = _solved.get(key)
             if known is None and wait:
                 known = _one_profile(fitting, kinds, kerf)
-                _remember(key, known)
+                _solved.put(key, known)
             settled = settled and known is not None
             found, least, sure = known or _first_plan(fitting, kinds, kerf)
             bars += [msgspec.structs.replace(b, profile=profile) for b in found]
@@ -138,14 +139,8 @@ def cut_bars(
 
 _Answer = tuple[list[CutBar], float, bool]
 _Key = tuple[tuple[BarPiece, ...], "tuple[_Bar, ...]", float]
-_solved: dict[_Key, _Answer] = {}
+_solved: KeptBy[_Key, _Answer] = KeptBy("shop.bars.solved", KEPT)
 """Questions that were solved, oldest first."""
-
-
-def _remember(key: _Key, answer: _Answer) -> None:
-    while len(_solved) >= KEPT:
-        _solved.pop(next(iter(_solved)), None)
-    _solved[key] = answer
 
 
 def _first_plan(pieces: list[BarPiece], kinds: list[_Bar], kerf: float) -> _Answer:

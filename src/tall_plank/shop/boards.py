@@ -7,12 +7,12 @@ is cut to width last: three turns of a saw that cuts from edge to edge.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from functools import lru_cache
 
 import msgspec
 
 from tall_plank.job.cutting import Cutting, KeptPlan
 from tall_plank.making import MadeJob
+from tall_plank.measure.remembered import remembered
 from tall_plank.shop.nesting.cuts import Sawn, sawn
 from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPlan
@@ -178,7 +178,7 @@ def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM
     return Plan(tuple(boards), tuple(unplaced), kerf, trim)
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def plan_board(
     board: Board, pieces: tuple[Piece, ...], kerf: float, trim: float
 ) -> tuple[tuple[CutBoard, ...], tuple[str, ...]]:

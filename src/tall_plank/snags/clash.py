@@ -3,12 +3,11 @@ longer fit. Intended contacts are silent: what only touches is no clash. Source:
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from tall_plank.job import Snag, Where
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, RoomLayout
 from tall_plank.setout.rooms import ceiling_at
 from tall_plank.setout.things.column import column_height, column_points
@@ -39,7 +38,7 @@ def _plan_of(p: Placed) -> Points:
     return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
     """Units that overlap one another or a column, each pair once; neighbours of one run never do."""
     solid = [(p, _plan_of(p)) for p in room.placed if p.is_solid and p.width > 0]
@@ -69,7 +68,7 @@ def _boxes_meet(a: tuple[float, float, float, float], b: tuple[float, float, flo
     return min(a[2], b[2]) - max(a[0], b[0]) > TOUCH and min(a[3], b[3]) - max(a[1], b[1]) > TOUCH
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _too_high(room: RoomLayout) -> tuple[tuple[Placed, float], ...]:
     """Units that reach above the ceiling over any corner of theirs, and by how much."""
     found = []

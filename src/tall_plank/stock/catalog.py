@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from decimal import Decimal
-from functools import lru_cache
 from typing import Any
 
 import msgspec
 
+from tall_plank.measure.remembered import remembered
 from tall_plank.stock.library import Stock
 from tall_plank.stock.models import Appliance, Board, Edging, Fitting, PriceBook, Profile
 
@@ -52,7 +52,7 @@ class Entry(msgspec.Struct, frozen=True, cache_hash=True):
         return f"{self.code} {self.name} {self.group} {self.supplier} {self.style}".lower()
 
 
-@lru_cache(maxsize=32)
+@remembered(32)
 def entries(stock: Stock, book: PriceBook) -> tuple[Entry, ...]:
     """Every thing that is bought, in the order of its headings, then of the stock."""
     prices = {row.code: row for row in book.rows}

@@ -5,13 +5,13 @@ from __future__ import annotations
 import re
 import tomllib
 from decimal import Decimal
-from functools import cache
 from pathlib import Path
 from typing import Any, TypeVar
 
 import msgspec
 
 from tall_plank.measure import PlankError
+from tall_plank.measure.remembered import lasting
 from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, FittingRole, PriceBook, Profile
 
 T = TypeVar("T")
@@ -68,12 +68,12 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
         return tuple(f for f in self.fittings if f.kind == kind)
 
 
-@cache
+@lasting
 def _by_code(rows: tuple[Any, ...]) -> dict[str, Any]:
     return {row.code: row for row in rows}
 
 
-@cache
+@lasting
 def _by_make(rows: tuple[Any, ...]) -> dict[tuple[str, float], Any]:
     # Of several sizes the first one listed stands for the make.
     return {(row.finish, round(row.thickness, 3)): row for row in reversed(rows)}
@@ -208,7 +208,7 @@ def check_stock(stock: Stock) -> None:
                 raise PlankError("A price is below zero or no number.", f"prices {book.code}, {row.code}", "Mend it.")
 
 
-@cache
+@lasting
 def shipped_stock() -> Stock:
     """The stock that ships with the program; names and prices are invented."""
     return load_stock(DATA)

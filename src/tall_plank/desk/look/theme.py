@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, fields
-from functools import cache
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from tall_plank import assets
+from tall_plank.measure.remembered import lasting
 
 FAMILY = "Source Sans 3"
 
@@ -74,7 +74,7 @@ TONES_DARK = {
 }  # fmt: skip
 
 
-@cache
+@lasting
 def _named(value: str) -> QColor:
     """A color by its text; never changed, only copied."""
     return QColor(value)
@@ -98,7 +98,7 @@ def load_fonts() -> None:
         QFontDatabase.addApplicationFont(str(path))
 
 
-@cache
+@lasting
 def font(pixels: int = 13, *, bold: bool = False, italic: bool = False) -> QFont:
     """The face at a size; figures are tabular so that columns line up."""
     made = QFont(FAMILY)

@@ -65,6 +65,7 @@ class Document(QObject):
         self.history = History(job)
         self.workings = Workings(job, self.machine, waits=False)
         self.drag_from: Job | None = None
+        self._refused = ""
 
     def patient(self) -> Workings:
         """What follows from the job, as papers have it: worked out in full, however long that takes."""
@@ -199,18 +200,29 @@ class Document(QObject):
     def begin_drag(self, name: str) -> None:
         """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
         self.drag_from = self.history.begin(name)
+        self._refused = ""
 
     def drag(self, edit: Edit) -> None:
-        """Show the job as the drag would leave it; what does not fit keeps the last state that did."""
+        """Show the job as the drag would leave it; what does not fit keeps the last state that did, and says why."""
         if self.drag_from is None:
             return
         try:
             change = edit(self.drag_from)
-        except PlankError:
+            workings = Workings(change.job, self.machine, waits=False)
+            _ = workings.made  # what cannot be worked out must not become the job
+        except PlankError as error:
+            self._refuse(str(error))
             return
+        self._refuse("")
         if change.job != self.history.job:
             self.history.do(change.name, change.job)
-            self._show(Workings(change.job, self.machine, waits=False))
+            self._show(workings)
+
+    def _refuse(self, why: str) -> None:
+        """Tell why a step of a drag is not made, once; what is made again takes the message away."""
+        if why != self._refused:
+            self._refused = why
+            self.told.emit(why, "wrong" if why else "note")
 
     def end_drag(self, *, keep: bool = True) -> None:
         if self.drag_from is None:

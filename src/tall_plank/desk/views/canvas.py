@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import (
@@ -25,6 +24,7 @@ from tall_plank.desk.look.theme import TONES_DARK, Theme, font
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
 from tall_plank.job import Kind, Source
+from tall_plank.measure.remembered import remembered
 
 PAPER_PX = 3.6
 """Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
@@ -134,7 +134,7 @@ def paint_strokes(painter: QPainter, strokes: list[_Stroke], widths: dict[Pen, f
             painter.drawPath(s.path)
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def advance(text: str, pixels: int, bold: bool) -> int:
     """Width of a text on screen, px."""
     return QFontMetrics(font(pixels, bold=bold)).horizontalAdvance(text)

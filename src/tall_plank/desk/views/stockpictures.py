@@ -11,11 +11,11 @@ from tall_plank.drawing.handles import handle_drawing
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, rectangle
 from tall_plank.job import Job
 from tall_plank.measure.outlines import circle
+from tall_plank.measure.remembered import KeptBy
 from tall_plank.stock import Fitting
 from tall_plank.stock.catalog import Entry
 
-_pixmaps: dict[tuple[object, ...], QPixmap] = {}
-MOST_KEPT = 600
+_pixmaps: KeptBy[tuple[object, ...], QPixmap] = KeptBy("desk.views.stockpictures", 600)
 
 
 def stock_picture(job: Job, entry: Entry, size: QSize, *, dark: bool) -> QPixmap:
@@ -24,12 +24,10 @@ def stock_picture(job: Job, entry: Entry, size: QSize, *, dark: bool) -> QPixmap
     key = (entry, image.data if image is not None else b"", size.width(), size.height(), dark)
     kept = _pixmaps.get(key)
     if kept is None:
-        if len(_pixmaps) >= MOST_KEPT:
-            _pixmaps.clear()
         kept = _of_image(image.data, size) if image is not None else _drawn(job, entry, size)
         if dark:
             kept = _on_paper(kept, size)
-        _pixmaps[key] = kept
+        _pixmaps.put(key, kept)
     return kept
 
 

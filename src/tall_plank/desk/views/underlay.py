@@ -11,8 +11,9 @@ from tall_plank.desk.look.theme import Theme
 from tall_plank.desk.views.canvas import Canvas
 from tall_plank.job import Job, Picture, Underlay
 from tall_plank.measure.outlines import Point
+from tall_plank.measure.remembered import KeptBy
 
-_pixmaps: dict[str, tuple[bytes, QPixmap]] = {}
+_pixmaps: KeptBy[str, tuple[bytes, QPixmap]] = KeptBy("desk.views.underlay", 5)
 
 
 def _pixmap(picture: Picture) -> QPixmap:
@@ -21,10 +22,7 @@ def _pixmap(picture: Picture) -> QPixmap:
     if kept is None or kept[0] is not picture.data:
         pixmap = QPixmap()
         pixmap.loadFromData(picture.data)
-        if len(_pixmaps) > 4:
-            _pixmaps.clear()
-        kept = (picture.data, pixmap)
-        _pixmaps[picture.name] = kept
+        kept = _pixmaps.put(picture.name, (picture.data, pixmap))
     return kept[1]
 
 

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 import json
-from functools import cache
 from pathlib import Path
 
 from tall_plank.formats.envelope import Raw
+from tall_plank.measure.remembered import lasting
 
 DATA = Path(__file__).parent.parent / "data"
 
 
-@cache
+@lasting
 def _text(name: str) -> str:
     return (DATA / f"{name}.json").read_text(encoding="utf-8")
 

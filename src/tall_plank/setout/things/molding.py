@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from functools import lru_cache
 
 import msgspec
 
 from tall_plank.job import Opening, Room, RoomMolding
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout.rooms import corners_of, soffit_points, walls_of
 from tall_plank.setout.things.column import column_height, column_points
 from tall_plank.setout.wall import Wall
@@ -105,7 +105,7 @@ def moldings_of(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece
     return _moldings(msgspec.structs.replace(room, runs=(), islands=(), services=(), name="", use=""), profiles)
 
 
-@lru_cache(maxsize=64)
+@remembered(64)
 def _moldings(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, ...]:
     by_code = {p.code: p for p in profiles}
     walls = walls_of(room)

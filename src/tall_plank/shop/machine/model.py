@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cache
 from pathlib import Path
 from typing import Literal
 
@@ -11,6 +10,7 @@ import msgspec
 from tall_plank.formats.envelope import brought_up
 from tall_plank.formats.table import MACHINE
 from tall_plank.measure import PlankError
+from tall_plank.measure.remembered import lasting
 from tall_plank.stock.library import convert, plain, read_toml
 
 SHIPPED = Path(__file__).parent.parent / "data" / "machine.toml"
@@ -100,6 +100,6 @@ def load_machine(path: Path) -> Machine:
     return found
 
 
-@cache
+@lasting
 def shipped_machine() -> Machine:
     return load_machine(SHIPPED)

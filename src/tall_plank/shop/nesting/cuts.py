@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
+
+from tall_plank.measure.remembered import remembered
 
 Box = tuple[float, float, float, float]
 """x0, y0, x1, y1, mm."""
@@ -52,7 +53,7 @@ class _Piece:
     turns: int
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def sawn(boxes: tuple[Box, ...], area: Box, kerf: float, first: str = "either", turns: int = 0) -> Sawn | None:
     """The cuts that part some boxes on a trimmed board; None where edge-to-edge cuts do not part them. Of two ways, the
     one that leaves the larger piece.
