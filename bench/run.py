@@ -21,7 +21,7 @@ from tall_plank.edits.things.island import add_island
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import make_job
-from tall_plank.measure.remembered import forget_all
+from tall_plank.measure.remembered import figures, forget_all
 from tall_plank.setout import set_out
 
 BASE = (

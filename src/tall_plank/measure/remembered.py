@@ -17,10 +17,14 @@ R = TypeVar("R", covariant=True)
 class Info(Protocol):
     """Counts of one function: `misses` were worked out, `hits` remembered; `maxsize` None: without bound."""
 
-    hits: int
-    misses: int
-    maxsize: int | None
-    currsize: int
+    @property
+    def hits(self) -> int: ...
+    @property
+    def misses(self) -> int: ...
+    @property
+    def maxsize(self) -> int | None: ...
+    @property
+    def currsize(self) -> int: ...
 
 
 class Remembered(Protocol[P, R]):
