@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import math
+from html import escape
 from pathlib import Path
-from xml.sax.saxutils import escape, quoteattr
 
 from tall_plank.assets import em_of, text_width
 from tall_plank.drawing.dimensions import expand
@@ -35,7 +35,7 @@ def write_svg(sheet: Sheet, path: Path) -> None:
         '<?xml version="1.0" encoding="UTF-8"?>',
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{_n(width)}mm" height="{_n(height)}mm" '
         f'viewBox="0 0 {_n(width)} {_n(height)}" font-family="Source Sans 3, sans-serif" stroke-linejoin="round">',
-        f"<title>{escape(sheet.drawing.title)}, 1:{scale:g}</title>",
+        f"<title>{escape(sheet.drawing.title, quote=False)}, 1:{scale:g}</title>",
     ]
     dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
     for item in (*sheet.drawing.items, *expand(dims, scale)):
@@ -43,12 +43,12 @@ def write_svg(sheet: Sheet, path: Path) -> None:
             case Line():
                 (x1, y1), (x2, y2) = at(item.x1, item.y1), at(item.x2, item.y2)
                 tag = f'<line x1="{_n(x1)}" y1="{_n(y1)}" x2="{_n(x2)}" y2="{_n(y2)}" {stroke(item.pen)}'
-                lines.append(f"{tag} class={quoteattr(item.layer.value)}/>")
+                lines.append(f'{tag} class="{escape(item.layer.value)}"/>')
             case Shape():
                 points = " ".join(f"{_n(x)},{_n(y)}" for x, y in (at(*p) for p in item.points))
                 fill = TONES.get(item.fill, item.fill) or "none"
                 tag = f'<polygon points="{points}" fill="{fill}" {stroke(item.pen)}'
-                lines.append(f"{tag} class={quoteattr(item.layer.value)}/>")
+                lines.append(f'{tag} class="{escape(item.layer.value)}"/>')
             case Arc():
                 r = item.radius / scale
                 a, b = math.radians(item.start), math.radians(item.end)
@@ -72,7 +72,7 @@ def write_svg(sheet: Sheet, path: Path) -> None:
                     )
                 lines.append(
                     f'<text x="{_n(x)}" y="{_n(y)}" font-size="{_n(em_of(item.size))}" text-anchor="{anchor}"'
-                    f' fill="{QUIET if item.quiet else INK}"{weight}{turn}>{escape(item.text)}</text>'
+                    f' fill="{QUIET if item.quiet else INK}"{weight}{turn}>{escape(item.text, quote=False)}</text>'
                 )
             case Dim():
                 pass

@@ -437,8 +437,13 @@ def load_standard(path: Path) -> Standard:
     unknown = set(data) - {"code", "name", "lengths", "choices", "hinge_rules", "leg_rules"}
     if unknown:
         raise PlankError(f"“{sorted(unknown)[0]}” is not part of a shop standard.", path.name, "Take it out.")
+    for key in ("code", "name"):
+        if not isinstance(data.get(key, path.stem), str):
+            raise PlankError(f"{key} is “{data[key]}”, not a text.", path.name, f'Write it as {key} = "{data[key]}".')
     lengths, choices = data.get("lengths", {}), data.get("choices", {})
     for wanted, given, table in ((LENGTH_KEYS, lengths, "lengths"), (CHOICE_KEYS, choices, "choices")):
+        if not isinstance(given, dict):
+            raise PlankError(f"{table} is “{given}”, no table.", path.name, f"Begin the table with a line [{table}].")
         missing = [key for key in wanted if key not in given]
         extra = [key for key in given if key not in wanted]
         if missing or extra:
@@ -451,8 +456,8 @@ def load_standard(path: Path) -> Standard:
         except PlankError as error:
             raise PlankError(error.what, f"{path.name}, [lengths] {key}", error.remedy) from None
     found = Standard(
-        code=str(data.get("code", path.stem)),
-        name=str(data.get("name", path.stem)),
+        code=data.get("code", path.stem),
+        name=data.get("name", path.stem),
         lengths=tuple(typed),
         choices=tuple(ChoiceValue(key, str(choice)) for key, choice in choices.items()),
         hinge_rules=convert(data.get("hinge_rules", []), tuple[HingeRule, ...], f"{path.name}, hinge_rules"),

@@ -56,17 +56,24 @@ class Frame(msgspec.Struct, frozen=True, cache_hash=True):
 
     def out(self, p: Vec) -> Vec:
         """A point of this frame, in the parent's coordinates."""
-        t = self.turn(p)
-        return (self.origin[0] + t[0], self.origin[1] + t[1], self.origin[2] + t[2])
+        # Written out: a drag asks this thousands of times a step.
+        (ox, oy, oz), (ax, ay, az), (bx, by, bz), (u, v, w) = self.origin, self.x, self.y, p
+        if w == 0.0:
+            return (ox + (ax * u + bx * v), oy + (ay * u + by * v), oz + (az * u + bz * v))
+        return (
+            ox + (ax * u + bx * v + (ay * bz - az * by) * w),
+            oy + (ay * u + by * v + (az * bx - ax * bz) * w),
+            oz + (az * u + bz * v + (ax * by - ay * bx) * w),
+        )
 
     def into(self, p: Vec) -> Vec:
         """A point of the parent, in this frame's coordinates."""
-        d = (p[0] - self.origin[0], p[1] - self.origin[1], p[2] - self.origin[2])
-        z = self.z
+        (ox, oy, oz), (ax, ay, az), (bx, by, bz) = self.origin, self.x, self.y
+        u, v, w = p[0] - ox, p[1] - oy, p[2] - oz
         return (
-            d[0] * self.x[0] + d[1] * self.x[1] + d[2] * self.x[2],
-            d[0] * self.y[0] + d[1] * self.y[1] + d[2] * self.y[2],
-            d[0] * z[0] + d[1] * z[1] + d[2] * z[2],
+            u * ax + v * ay + w * az,
+            u * bx + v * by + w * bz,
+            u * (ay * bz - az * by) + v * (az * bx - ax * bz) + w * (ax * by - ay * bx),
         )
 
     def then(self, inner: Frame) -> Frame:

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.measure.remembered import KeptBy
-from tall_plank.shop.knapsack import NEAR, fill_best
+from tall_plank.shop.near import NEAR
 
 MOST_PATTERNS = 4000
 """Patterns listed in full; beyond that they are generated as they are needed."""
@@ -309,6 +309,8 @@ def _best_filling(
 ) -> tuple[float, tuple[int, ...], float]:
     """The most valuable filling of a bar: a bounded knapsack by branch and bound, the best value for its length first.
     Its value, its pieces, and what no filling is worth more than: the same, unless the search was cut short."""
+    from tall_plank.shop.knapsack import fill_best  # its compiler takes a while to come up
+
     order = np.array(sorted(range(len(sizes)), key=lambda i: -worth[i] / sizes[i]), np.int64)
     value, found, steps = fill_best(sizes[order], worth[order], need[order], room, FILL_STEPS)
     counts = np.zeros(len(sizes), np.int64)

@@ -6,8 +6,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-NEAR = 1e-6
-"""mm that a filling may be longer than its bar, for what rounding does."""
+from tall_plank.shop.near import NEAR
 
 
 @njit(cache=True)

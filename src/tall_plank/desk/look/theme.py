@@ -74,22 +74,27 @@ TONES_DARK = {
 }  # fmt: skip
 
 
-@lasting
-def _named(value: str) -> QColor:
-    """A color by its text; never changed, only copied."""
-    return QColor(value)
-
-
 class Theme:
     """The colors in force. One object for the program; `apply` switches it."""
 
     colors: Colors = LIGHT
     dark: bool = False
+    roles: dict[str, QColor] = {}
+    """Role -> its color; never changed, only copied."""
+
+    @classmethod
+    def put(cls, colors: Colors, *, dark: bool) -> None:
+        """Put colors in force."""
+        cls.colors, cls.dark = colors, dark
+        cls.roles = {field.name: QColor(getattr(colors, field.name)) for field in fields(Colors)}
 
     @classmethod
     def color(cls, role: str) -> QColor:
         """A new color of a role, so that a caller may change its alpha."""
-        return QColor(_named(getattr(cls.colors, role)))
+        return QColor(cls.roles[role])
+
+
+Theme.put(LIGHT, dark=False)
 
 
 def load_fonts() -> None:
@@ -112,7 +117,7 @@ def font(pixels: int = 13, *, bold: bool = False, italic: bool = False) -> QFont
 
 def apply(app: QApplication, *, dark: bool) -> None:
     """Put a variant in force."""
-    Theme.colors, Theme.dark = (DARK, True) if dark else (LIGHT, False)
+    Theme.put(DARK if dark else LIGHT, dark=dark)
     c = Theme.colors
     app.setStyle("Fusion")
     app.setFont(font())

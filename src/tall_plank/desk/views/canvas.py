@@ -24,7 +24,7 @@ from tall_plank.desk.look.theme import TONES_DARK, Theme, font
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
 from tall_plank.job import Kind, Source
-from tall_plank.measure.remembered import remembered
+from tall_plank.measure.remembered import KeptBy, remembered
 
 PAPER_PX = 3.6
 """Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
@@ -71,6 +71,19 @@ def line_color(pen: Pen, dark: bool) -> QColor:
     return color
 
 
+_shapes: KeptBy[int, tuple[Shape, _Stroke]] = KeptBy("desk.views.canvas.shapes", 30_000)
+"""By the identity of the shape, which is kept: what did not change in a drawing is the same object in the next."""
+
+
+def _shape_stroke(item: Shape) -> _Stroke:
+    kept = _shapes.get(id(item))
+    if kept is not None and kept[0] is item:
+        return kept[1]
+    polygon = QPolygonF([QPointF(x, y) for x, y in item.points])
+    dark = item.fill.startswith("#") or (not item.fill and (item.over or item.layer is Layer.FRONT))
+    return _shapes.put(id(item), (item, _Stroke(item.pen, item.fill, item.grain, dark, polygon, None)))[1]
+
+
 def strokes_of(drawing: Drawing) -> list[_Stroke]:
     """The display list of a drawing: neighbouring lines of one look in one path."""
     found: list[_Stroke] = []
@@ -91,9 +104,7 @@ def strokes_of(drawing: Drawing) -> list[_Stroke]:
                 into.moveTo(item.x1, item.y1)
                 into.lineTo(item.x2, item.y2)
             case Shape():
-                polygon = QPolygonF([QPointF(x, y) for x, y in item.points])
-                dark = item.fill.startswith("#") or (not item.fill and (item.over or item.layer is Layer.FRONT))
-                found.append(_Stroke(item.pen, item.fill, item.grain, dark, polygon, None))
+                found.append(_shape_stroke(item))
             case Arc():
                 into = path(item)
                 box = QRectF(item.x - item.radius, item.y - item.radius, 2 * item.radius, 2 * item.radius)
@@ -384,20 +395,24 @@ class Canvas(QWidget):
             return
         painter.setFont(font(pixels, bold=item.bold))
         shift = {"left": 0.0, "middle": -width / 2, "right": -float(width)}[item.align]
-        painter.save()
-        painter.translate(at)
-        painter.rotate(-item.angle)
+        if item.angle:
+            painter.save()
+            painter.translate(at)
+            painter.rotate(-item.angle)
+            at = QPointF(0.0, 0.0)
+        x, y = at.x() + shift, at.y() - item.rise * PAPER_PX
         if item.backed:
             ground = Theme.color("sheet")
             ground.setAlphaF(0.82)
             cap = item.size * PAPER_PX
-            box = QRectF(shift - 3, -item.rise * PAPER_PX - cap - 2.5, width + 6, cap + 5)
+            box = QRectF(x - 3, y - cap - 2.5, width + 6, cap + 5)
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(ground)
             painter.drawRoundedRect(box, 3, 3)
         painter.setPen(color)
-        painter.drawText(QPointF(shift, -item.rise * PAPER_PX), item.text)
-        painter.restore()
+        painter.drawText(QPointF(x, y), item.text)
+        if item.angle:
+            painter.restore()
 
     def _paint_dims(self, painter: QPainter) -> None:
         every = self.dims()

@@ -9,5 +9,7 @@ from tall_plank.formats.steps.common import frozen
 
 def step(standard: Raw) -> None:
     for table, rows in frozen("standard_1").items():
-        own = standard.get(table, {})
+        own = standard.get(table)
+        if not isinstance(own, dict):  # no standard at all: the reader says what is missing
+            continue
         standard[table] = {**own, **{key: text for key, text in rows.items() if key not in own}}
