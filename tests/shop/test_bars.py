@@ -2,6 +2,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from typing import Any
 
 import numpy as np
 import pytest
@@ -136,3 +137,19 @@ def test_a_long_list_is_cut_close_to_its_bound() -> None:
     check_bars(pieces, [BarStock("", 2700.0)], plan, 3.0, 0.0)
     bars = plan.bound / 2700.0
     assert len(plan.bars) - bars <= 1.0 + 1e-6
+
+
+def test_the_choice_of_patterns_is_cut_short_by_branches_and_not_by_a_clock(monkeypatch: pytest.MonkeyPatch) -> None:
+    """One question, one answer, on a busy machine as on a quiet one: the solver is given no seconds."""
+    from scipy import optimize
+
+    given: list[dict[str, float]] = []
+    solve = optimize.milp
+
+    def watched(*args: object, **named: Any) -> object:
+        given.append(named["options"])
+        return solve(*args, **named)
+
+    monkeypatch.setattr(optimize, "milp", watched)
+    cut_bars([BarPiece("a", 1111.5, 7), BarPiece("b", 777.25, 5)], [BarStock("", 3000.0)], kerf=3.0)
+    assert given and all("time_limit" not in g and g["node_limit"] > 0 for g in given)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import random
-import time
 
 import pytest
 from hypothesis import given
@@ -181,9 +180,8 @@ def test_better_plans_are_told_on_the_way_and_a_stop_keeps_the_best() -> None:
     parts = some_parts(60)
     told: list[NestPlan] = []
     request = Request(parts, (BOARD,), NestRules(effort=9, seconds=0.0))
-    start = time.perf_counter()
     plan = nest(request, told.append, lambda: len(told) >= 1)
-    assert time.perf_counter() - start < 20.0
+    assert len(told) <= 2, "the search went on after the stop"
     assert not plan.done
     assert told and not told[0].done
     for step in told:

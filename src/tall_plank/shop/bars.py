@@ -21,7 +21,9 @@ from tall_plank.shop.near import NEAR
 MOST_PATTERNS = 4000
 """Patterns listed in full; beyond that they are generated as they are needed."""
 
-SOLVE_SECONDS = 20.0
+SOLVE_NODES = 20_000
+"""Branches after which the choice of patterns takes the best so far: counted, so that one question has one answer."""
+
 FILL_STEPS = 5_000_000
 """Steps after which the search for one filling takes the best so far."""
 
@@ -332,9 +334,9 @@ def _chosen(
         constraints=LinearConstraint(matrix, lb=need.astype(float)),
         integrality=np.ones(len(patterns)),
         bounds=Bounds(0, np.inf),
-        options={"time_limit": SOLVE_SECONDS, "mip_rel_gap": 0.0},
+        options={"node_limit": SOLVE_NODES, "mip_rel_gap": 0.0},
     )
-    if result.x is None:  # out of time with nothing in hand: round the relaxed answer up
+    if result.x is None:  # out of branches with nothing in hand: round the relaxed answer up
         from scipy.optimize import linprog
 
         relaxed = linprog(cost, A_ub=-matrix, b_ub=-need.astype(float), bounds=(0, None), method="highs")
