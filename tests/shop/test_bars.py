@@ -147,7 +147,7 @@ def test_the_choice_of_patterns_is_cut_short_by_branches_and_not_by_a_clock(monk
     solve = optimize.milp
 
     def watched(*args: object, **named: Any) -> object:
-        given.append(named["options"])
+        given.append(dict(named["options"]))  # the solver takes its own out
         return solve(*args, **named)
 
     monkeypatch.setattr(optimize, "milp", watched)
