@@ -426,3 +426,35 @@ def test_a_typed_clear_distance_is_had_exactly_or_refused(cells: list[str], pick
     assert found is not None
     assert getattr(clear_of(layout.rooms[0], found), side) == pytest.approx(mm, abs=1e-3)
     assert layout.rooms[0].runs[0].short < 1e-3
+
+
+def test_a_dragged_width_is_held_to_its_kind_and_to_the_run() -> None:
+    """Not below what the kind is made from, not above what it is made to, not beyond what fixed neighbours leave."""
+    fixed = with_run(new_job(), "A", Level.BASE, "pair 1200, pair 1200, door 450")
+    cell = cell_of(fixed, "A3")
+    template = fixed.template_of(fixed.find_cell(cell)[2])
+    assert (template.least, template.most) == (200.0, 650.0)
+    assert placed(runs.drag_width(fixed, cell, -40.0).job, "A3").width == template.least
+    assert placed(runs.drag_width(fixed, cell, 199.4).job, "A3").width == template.least
+    assert placed(runs.drag_width(fixed, cell, 9000.0).job, "A3").width == template.most
+    tight = with_run(new_job(), "A", Level.BASE, "pair 1200, pair 1200, pair 700, door 450")
+    # 3600 - 1200 - 1200 - 700 leave 500 for the door, though it is made up to 650.
+    assert placed(runs.drag_width(tight, cell_of(tight, "A4"), 9000.0).job, "A4").width == 500.0
+    # Where a neighbour gives way, only the kind holds it; the neighbour takes what is left.
+    loose = with_run(new_job(), "A", Level.BASE, "pair 1200, pair 1200, pair rest, door 450")
+    wide = runs.drag_width(loose, cell_of(loose, "A4"), 9000.0).job
+    assert placed(wide, "A4").width == 650.0 and placed(wide, "A3").width == 550.0
+
+
+@given(st.floats(-500.0, 5000.0), st.sampled_from(["A1", "A2", "A3"]))
+def test_any_drag_leaves_a_run_that_can_be_built(mm: float, number: str) -> None:
+    job = with_run(new_job(), "A", Level.BASE, "pair 1100, drawers 600, pair 900")
+    cell = cell_of(job, number)
+    template = job.template_of(job.find_cell(cell)[2])
+    dragged = runs.drag_width(job, cell, mm).job
+    width = placed(dragged, number).width
+    assert width == round(width) and template.least <= width <= template.most
+    layout = set_out(dragged).rooms[0].runs[0]
+    assert sum(c.width for c in layout.cells) <= 3600.0 + 1e-6
+    if template.least <= mm <= template.most and mm - placed(job, number).width <= 1000.0:
+        assert width == round(mm)

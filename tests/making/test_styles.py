@@ -160,3 +160,14 @@ def test_a_handle_is_moved_on_one_front_and_given_back() -> None:
     job = bays.set_front_value(job, ((drawers, (2,)),), "from_end", "50").job
     front = made(job, "A2").fronts[2]
     assert front.handle is not None and front.handle[1] == pytest.approx(front.z + front.height - 50)
+
+
+@pytest.mark.parametrize(("limit", "count"), [(1.05, 3), (0.95, 4)])
+def test_the_fold_of_a_bifold_carries_one_leaf(limit: float, count: int) -> None:
+    """Its hinges go by the weight of the leaf that hangs on them: neither by half of it nor by both."""
+    job = with_run(new_job(), "A", Level.BASE, "door 500")
+    job = bays.set_front(job, ((cell_of(job, "A1"), ()),), "bifold").job
+    leaf = sum(p.weight for p in made(job).parts if made(job).fronts[1].owns(p.name))
+    rules = f"2500 {leaf * 0.6:.3f}kg: 2; 2500 {leaf * limit:.3f}kg: 3; 2500 {leaf * 1.5:.3f}kg: 4; 2500 90kg: 6"
+    job = standards.set_in_force(job, "hinge_rules", rules).job
+    assert {i.code: i.qty for i in made(job).items}["HF-135"] == count

@@ -2,7 +2,7 @@ from __future__ import annotations
 
 import pytest
 
-from tall_plank.edits import outline
+from tall_plank.edits import outline, rooms
 from tall_plank.edits.things.column import add_column, set_column
 from tall_plank.edits.things.molding import add_molding, set_molding
 from tall_plank.edits.things.opening import add_opening
@@ -99,3 +99,30 @@ def test_by_others_is_drawn_and_costs_nothing() -> None:
     (line,) = [line for line in Workings(ours).costs.lines if line.group == "Lengths"]
     # 12 m of skirting and the book's waste of 10 %
     assert float(line.qty) == pytest.approx(12.0 * 1.1)
+
+
+@pytest.mark.parametrize("ceiling", ["2400", "2500", "2735"])
+def test_a_cornice_hangs_under_the_ceiling_and_a_skirting_stands_on_the_floor(ceiling: str) -> None:
+    job = rooms.set_room_length(new_job(), "r1", "height", ceiling).job
+    job = add_molding(add_molding(job, "r1", "cornice").job, "r1", "skirting").job
+    found = pieces(job)
+    for piece in found:
+        profile = job.stock.profile(piece.profile)
+        assert profile is not None and profile.height > 20.0
+        top = piece.low + profile.height
+        assert (top if piece.kind == "cornice" else piece.low) == pytest.approx(
+            float(ceiling) if piece.kind == "cornice" else 0.0
+        )
+    assert {p.kind for p in found} == {"cornice", "skirting"}
+
+
+def test_a_molding_at_a_height_is_measured_at_the_edge_that_was_said() -> None:
+    job = add_molding(new_job(), "r1", "dado rail").job
+    rail = job.rooms[0].moldings[0]
+    low = set_molding(job, rail.id, "edge", "bottom").job
+    low = set_molding(low, rail.id, "height", "900").job
+    high = set_molding(low, rail.id, "edge", "top").job
+    profile = job.stock.profile(rail.profile)
+    assert profile is not None
+    assert {p.low for p in pieces(low)} == {900.0}
+    assert [p.low for p in pieces(high)] == pytest.approx([900.0 - profile.height] * 4)

@@ -318,3 +318,28 @@ def test_a_wrong_machine_file_is_named(tmp_path: Path, old: str, new: str, what:
     path.write_text(text.replace(old, new, 1))
     with pytest.raises(PlankError, match=what):
         load_machine(path)
+
+
+@pytest.mark.parametrize(("spare", "drilled"), [(0.01, True), (-0.01, False)])
+def test_a_hole_right_through_needs_a_drill_that_reaches_into_the_spoil_board(spare: float, drilled: bool) -> None:
+    """A drill as long as the board is thick leaves fibres standing: it has to go as far below as the machine says."""
+    deep = 18.0 + MACHINE.into_spoil
+    tools = tuple(
+        msgspec.structs.replace(t, length=deep + spare) if t.kind == "drill" and t.diameter == 8.0 else t
+        for t in MACHINE.tools
+        if t.kind == "drill"
+    )
+    machine = msgspec.structs.replace(MACHINE, tools=tools)
+    part = plain_part(operations=(Bore("A", 100.0, 50.0, 8.0, 18.0, "hanger", through=True),))
+    work = work_on("p", part, Placement("p", 100.0, 200.0, 600.0, 300.0, False), STOCK)
+    program = program_of("b", (2800.0, 2070.0, 18.0), [work], machine)
+    holes = [left for left in program.refused if "hole of 8" in left.what]
+    assert bool(holes) is not drilled
+    if drilled:
+        assert f"Z{-MACHINE.into_spoil:.2f}".rstrip("0").rstrip(".") in program.text
+    # A hole that ends in the board needs no more than its own depth.
+    blind = plain_part(operations=(Bore("A", 100.0, 50.0, 8.0, 12.0, "hanger"),))
+    short = tuple(msgspec.structs.replace(t, length=12.0) for t in tools)
+    work = work_on("p", blind, Placement("p", 100.0, 200.0, 600.0, 300.0, False), STOCK)
+    program = program_of("b", (2800.0, 2070.0, 18.0), [work], msgspec.structs.replace(machine, tools=short))
+    assert not [left for left in program.refused if "hole of 8" in left.what]

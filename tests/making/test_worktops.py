@@ -1,0 +1,40 @@
+"""Worktops as boards: what is cut out of them lies where it was set out, seen from the front edge."""
+
+from __future__ import annotations
+
+import pytest
+
+from conftest import with_run
+from tall_plank.edits import tops
+from tall_plank.job import Job, Kind, Level
+from tall_plank.job.start import new_job
+from tall_plank.making import Part
+from tall_plank.making.parts import Cutout
+from tall_plank.workings import Workings
+
+
+def top_of(job: Job) -> Part:
+    return next(i.part for i in Workings(job).made.parts() if i.part.role == "worktop")
+
+
+def test_a_sink_is_cut_out_at_the_front_and_not_at_the_wall() -> None:
+    """60 mm of board stay before it; a sink of 540 x 440 rests with 20 mm of rim all round (common practice)."""
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, sink 900, door rest")
+    part = top_of(job)
+    (cut,) = [op for op in part.operations if isinstance(op, Cutout)]
+    assert (cut.length, cut.width) == (500.0, 400.0)
+    assert cut.y == pytest.approx(60.0)
+    assert part.width - cut.y - cut.width > 100.0
+    assert cut.x + cut.length / 2 == pytest.approx(600.0 + 450.0)
+    # L1, from which y runs, is the front edge: it is the one that is banded along the room.
+    assert part.edges.l1 and not part.edges.l2
+
+
+def test_a_cut_out_by_hand_is_measured_from_the_wall() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "door 600, pair rest")
+    source = Kind.RUN.of(job.rooms[0].runs[0].id)
+    job = tops.add_cut(job, source, "1000 200 400 300").job
+    part = top_of(job)
+    (cut,) = [op for op in part.operations if isinstance(op, Cutout)]
+    assert (cut.x, cut.length, cut.width) == (800.0, 400.0, 300.0)
+    assert cut.y + cut.width / 2 == pytest.approx(part.width - 200.0)
