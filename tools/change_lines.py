@@ -159,7 +159,8 @@ def tests_pass(folder: Path, places: list[str]) -> bool:
 def try_one(folder: Path, change: Change) -> str:
     """Try a change in a copy: `near`, `far` where the other tests catch it, else `missed`."""
     name = Path(change.file).relative_to(ROOT)
-    target, raw = folder / name, Path(change.file).read_bytes()
+    target = folder / name
+    raw = target.read_bytes()
     target.write_bytes(raw[: change.start] + change.new.encode() + raw[change.end :])
     try:
         compile(target.read_bytes(), str(target), "exec")
