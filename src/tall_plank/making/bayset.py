@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 from tall_plank.job import Bay, Construction, Split
 from tall_plank.measure.shareout import Member, Rule, share_out
@@ -87,103 +88,126 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
     Where shelves or dividers stand between bays, sizes are clear sizes and the fronts part at the boards' middle.
     Where nothing stands between, sizes are those of the fronts, and the bays part in the middle of the gap.
     """
-    boxes: list[BayBox] = []
-    boards: list[Board] = []
-    short: list[tuple[tuple[int, ...], float]] = []
-    members: list[tuple[str, Rect]] = []
-    framed = made.face_frame == "frame"
-    count = {"shelf": 0, "divider": 0}
+    setter = _Setter(made)
+    setter.visit(bay, (), clear, zone, "left gable", "right gable")
+    return BaySet(tuple(setter.boxes), tuple(setter.boards), tuple(setter.short), tuple(setter.members))
+
+
+@dataclass(frozen=True)
+class _Division:
+    """How a bay is divided: along rows or columns, what stands between, and from where to where its children go.
+
+    Attributes
+    ----------
+    board : thickness of what stands between, mm; 0 for nothing
+    gap : mm between the fronts
+    edges : start and end of each child, from the top down or from the left
+    short : mm that its children lack, or leave over where nothing takes it
+    """
+
+    rows: bool
+    nothing: bool
+    board: float
+    gap: float
+    edges: tuple[tuple[float, float], ...]
+    short: float
+
+    @property
+    def middles(self) -> tuple[float, ...]:
+        """Where neighbouring children part."""
+        return tuple((end + start) / 2 for (_, end), (start, _) in pairwise(self.edges))
+
+    def part(self, whole: Rect, index: int, away: float) -> Rect:
+        """The part of a rectangle that a child takes: up to `away` mm before the middles where it meets others."""
+        before = self.middles[index - 1] if index > 0 else None
+        after = self.middles[index] if index < len(self.middles) else None
+        if self.rows:
+            low = whole.z0 if after is None else after + away
+            return Rect(whole.x0, low, whole.x1, whole.z1 if before is None else before - away)
+        left = whole.x0 if before is None else before + away
+        return Rect(left, whole.z0, whole.x1 if after is None else after - away, whole.z1)
+
+
+def _divided(node: Bay, clear: Rect, zone: Rect, made: Construction) -> _Division:
+    """Share a bay's height or width out among its children."""
+    rows, nothing = node.split is Split.ROWS, node.between == "nothing"
+    board = {"nothing": 0.0, "shelf": made.shelf_thickness, "divider": made.carcass_thickness}[node.between]
+    gap = separation(made, board, rows=rows)
+    thick = gap if nothing else board
+    span = zone if nothing else clear
+    sizes = [
+        Member(Rule.SHARE, weight=child.weight, least=1.0)
+        if child.size is None
+        else Member(Rule.FIXED, size=child.size.mm)
+        for child in node.children
+    ]
+    shares = share_out(span.height if rows else span.width, sizes, gap=thick)
+    short = 0.0 if shares.fits and shares.left <= 0.01 else shares.short or -shares.left
+    way = -1.0 if rows else 1.0
+    at = span.z1 if rows else span.x0
+    edges: list[tuple[float, float]] = []
+    for size in shares.sizes:
+        far = at + way * size
+        edges.append((at, far))
+        at = far + way * thick
+    return _Division(rows, nothing, board, gap, tuple(edges), short)
+
+
+class _Setter:
+    """Goes through a bay tree and gathers boxes, boards and the members of a face frame."""
+
+    def __init__(self, made: Construction) -> None:
+        self.made = made
+        self.framed = made.face_frame == "frame"
+        self.boxes: list[BayBox] = []
+        self.boards: list[Board] = []
+        self.short: list[tuple[tuple[int, ...], float]] = []
+        self.members: list[tuple[str, Rect]] = []
+        self._count = {"shelf": 0, "divider": 0}
 
     def visit(
-        node: Bay, path: tuple[int, ...], clear: Rect, zone: Rect, left: str, right: str, behind: Rect | None = None
+        self,
+        node: Bay,
+        path: tuple[int, ...],
+        clear: Rect,
+        zone: Rect,
+        left: str,
+        right: str,
+        behind: Rect | None = None,
     ) -> None:
-        opening = _opening(clear, behind or zone, made) if framed else None
-        boxes.append(BayBox(path, node, clear, zone, left, right, opening))
+        """Set a bay and its children out; `behind` is the zone of a front before several bays."""
+        opening = _opening(clear, behind or zone, self.made) if self.framed else None
+        self.boxes.append(BayBox(path, node, clear, zone, left, right, opening))
         if not node.children:
             return
         if behind is None and node.front is not None:
             # What lies behind a front that covers several bays has no members of the frame of its own.
             behind = zone
-        rows = node.split is Split.ROWS
-        nothing = node.between == "nothing"
-        board = {"nothing": 0.0, "shelf": made.shelf_thickness, "divider": made.carcass_thickness}[node.between]
-        gap = separation(made, board, rows=rows)
-        thick = gap if nothing else board
-        span = zone if nothing else clear
-        sizes = [
-            Member(Rule.SHARE, weight=child.weight, least=1.0)
-            if child.size is None
-            else Member(Rule.FIXED, size=child.size.mm)
-            for child in node.children
-        ]
-        shares = share_out(span.height if rows else span.width, sizes, gap=thick)
-        if not shares.fits or shares.left > 0.01:
-            short.append((path, shares.short or -shares.left))
-        # Edges of the children along the split, from the top down or from the left.
-        at = span.z1 if rows else span.x0
-        edges: list[tuple[float, float]] = []
-        for size in shares.sizes:
-            far = at - size if rows else at + size
-            edges.append((at, far))
-            at = far - thick if rows else far + thick
-        uprights = [left]
-        last = len(edges) - 1
-        for i in range(last):
-            middle = (edges[i][1] + edges[i + 1][0]) / 2
-            if framed and behind is None:
-                members.append(_frame_member(zone, middle, made, rows=rows))
-            if nothing:
-                uprights.append(left)
-                continue
-            kind = "shelf" if rows else "divider"
-            count[kind] += 1
-            name = f"fixed shelf {count[kind]}" if rows else f"divider {count[kind]}"
-            half = thick / 2
-            box = (
-                Rect(clear.x0, middle - half, clear.x1, middle + half)
-                if rows
-                else Rect(middle - half, clear.z0, middle + half, clear.z1)
-            )
-            boards.append(Board(kind, name, box, left, right, path, i))
-            uprights.append(left if rows else name)
-        uprights.append(right)
+        division = _divided(node, clear, zone, self.made)
+        if division.short:
+            self.short.append((path, division.short))
+        if self.framed and behind is None:
+            self.members += [_frame_member(zone, m, self.made, rows=division.rows) for m in division.middles]
+        names = [] if division.nothing else self._boards(division, path, clear, left, right)
+        # Columns hang on the dividers beside them, rows on the uprights of the bay.
+        uprights = [left, *names, right] if names and not division.rows else None
         for i, child in enumerate(node.children):
-            start, end = edges[i]
-            before = None if i == 0 else (edges[i - 1][1] + start) / 2
-            after = None if i == last else (end + edges[i + 1][0]) / 2
-            clear_shift = 0.0 if nothing else thick / 2
-            if rows:
-                c = Rect(
-                    clear.x0,
-                    clear.z0 if after is None else after + clear_shift,
-                    clear.x1,
-                    clear.z1 if before is None else before - clear_shift,
-                )
-                z = Rect(
-                    zone.x0,
-                    zone.z0 if after is None else after + gap / 2,
-                    zone.x1,
-                    zone.z1 if before is None else before - gap / 2,
-                )
-                visit(child, (*path, i), c, z, left, right, behind)
-            else:
-                c = Rect(
-                    clear.x0 if before is None else before + clear_shift,
-                    clear.z0,
-                    clear.x1 if after is None else after - clear_shift,
-                    clear.z1,
-                )
-                z = Rect(
-                    zone.x0 if before is None else before + gap / 2,
-                    zone.z0,
-                    zone.x1 if after is None else after - gap / 2,
-                    zone.z1,
-                )
-                far_side = right if i == last or nothing else uprights[i + 1]
-                visit(child, (*path, i), c, z, uprights[i], far_side, behind)
+            here = (left, right) if uprights is None else (uprights[i], uprights[i + 1])
+            box = division.part(clear, i, division.board / 2)
+            front = division.part(zone, i, division.gap / 2)
+            self.visit(child, (*path, i), box, front, *here, behind)
 
-    visit(bay, (), clear, zone, "left gable", "right gable")
-    return BaySet(tuple(boxes), tuple(boards), tuple(short), tuple(members))
+    def _boards(self, division: _Division, path: tuple[int, ...], clear: Rect, left: str, right: str) -> list[str]:
+        """The boards between the children of a bay; their names."""
+        kind, half = "shelf" if division.rows else "divider", division.board / 2
+        names = []
+        for i, middle in enumerate(division.middles):
+            self._count[kind] += 1
+            names.append(f"fixed shelf {self._count[kind]}" if division.rows else f"divider {self._count[kind]}")
+            rows = Rect(clear.x0, middle - half, clear.x1, middle + half)
+            box = rows if division.rows else Rect(middle - half, clear.z0, middle + half, clear.z1)
+            self.boards.append(Board(kind, names[-1], box, left, right, path, i))
+        return names
 
 
 def separation(made: Construction, board: float, *, rows: bool) -> float:

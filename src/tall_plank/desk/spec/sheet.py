@@ -26,7 +26,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, restyle
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import Row, Sheet
-from tall_plank.desk.spec.rows import sheet_for
+from tall_plank.desk.spec.sheets import sheet_for
 from tall_plank.desk.views.stockpictures import stock_picture
 from tall_plank.measure import PlankError, format_length
 from tall_plank.stock.catalog import entries

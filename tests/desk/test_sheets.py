@@ -6,7 +6,8 @@ import pytest
 
 from conftest import cell_of
 from tall_plank.desk.model.document import Document
-from tall_plank.desk.spec.rows import Row, Sheet, sheet_for
+from tall_plank.desk.model.sheets import Row, Sheet
+from tall_plank.desk.spec.sheets import sheet_for
 from tall_plank.edits import units
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.files.userdata import UserFolders

@@ -1,0 +1,102 @@
+"""The spec sheet of a run."""
+
+from __future__ import annotations
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.model.document import Document
+from tall_plank.desk.model.sheets import (
+    Group,
+    Row,
+    Sheet,
+    length_text,
+    optional_row,
+    setter,
+    yes_no,
+    yes_no_choices,
+)
+from tall_plank.desk.things.worktop import top_groups
+from tall_plank.edits import runs
+from tall_plank.job import Kind
+from tall_plank.setout.trims import stretches
+
+
+def run_sheet(doc: Document) -> Sheet:
+    run_id = doc.ids(Kind.RUN)[0]
+    layout = doc.workings.layout.run(run_id)
+    assert layout is not None
+    run = layout.run
+    inherited = tr("the end of the wall, or what stands in the corner")
+    rows = [
+        optional_row(
+            doc,
+            key,
+            label,
+            getattr(run, key),
+            length_text(doc, mm),
+            inherited,
+            setter(runs.set_run_length, run_id, key),
+        )
+        for key, label, mm in (
+            ("start", tr("Free at the left"), layout.x),
+            ("end", tr("Free at the right"), layout.wall.length - layout.end),
+        )
+    ]
+    from tall_plank.setout.runs import bottom_of
+
+    name = "hung_bottom" if run.level == "hung" else "plinth"
+    rows.append(
+        optional_row(
+            doc,
+            "bottom",
+            tr("Underside"),
+            run.bottom,
+            length_text(doc, bottom_of(doc.job, run)),
+            f"{tr('from')} {tr('job value')} {name}",
+            lambda job, t: runs.set_run_length(job, run_id, "bottom", t),
+        )
+    )
+    rows.append(
+        Row(
+            "to_ceiling",
+            tr("Closed to the ceiling"),
+            yes_no(run.to_ceiling),
+            choices=yes_no_choices(),
+            apply=lambda job, t: runs.set_run_choice(job, run_id, "to_ceiling", t),
+        )
+    )
+    total = sum(p.width for p in layout.cells)
+    figures = (
+        Row("length", tr("Length"), length_text(doc, layout.total)),
+        Row("taken", tr("Taken"), length_text(doc, total)),
+        Row("left", tr("Short") if layout.short > 0.001 else tr("Left"),
+            length_text(doc, layout.short if layout.short > 0.001 else layout.left)),
+        Row("count", tr("Units"), str(sum(p.is_solid for p in layout.cells))),
+    )  # fmt: skip
+    groups = [Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)]
+    if run.level != "hung":
+        feet = tuple((k, tr(v)) for k, v in runs.FEET.items())
+        stand = [
+            Row(
+                "feet",
+                tr("Stands on"),
+                tr(runs.FEET[run.feet]),
+                choices=feet,
+                apply=lambda job, t: runs.set_run_choice(job, run_id, "feet", t),
+            ),
+        ]
+        if run.feet == "plinth":
+            stand.append(
+                Row(
+                    "plinth_returns",
+                    tr("Plinth returned"),
+                    yes_no(run.plinth_returns),
+                    choices=yes_no_choices(),
+                    apply=lambda job, t: runs.set_run_choice(job, run_id, "plinth_returns", t),
+                )
+            )
+        groups.append(Group(tr("Foot"), tuple(stand)))
+        if not layout.wall.island and (run.top.left_out or any(stretches(doc.job, layout))):
+            groups += top_groups(doc, Kind.RUN.of(run_id))
+    title = f"{tr(run.level.value.capitalize())} {tr('run')}"
+    where = tr(layout.wall.title)
+    return Sheet(title, where, tuple(groups))
