@@ -7,7 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PyQt6.QtCore import QPointF, QRectF
 
-from tall_plank.desk.views.canvas import Canvas, Placed, strokes_of
+from tall_plank.desk.views.canvas import Canvas, Placed
+from tall_plank.desk.views.strokes import strokes_of
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.job import Kind

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose, drag, opened, placed, spec, strip_point, type_into
 from tall_plank.desk.app.window import Window
+from tall_plank.desk.views.plancorners import own_corners
 from tall_plank.edits import rooms, runs, runtext, tops
 from tall_plank.edits.things.column import add_column
 from tall_plank.edits.things.guide import add_guide
@@ -579,7 +580,7 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     w.document.do(lambda job: tops.follow_corners(job, source))
     pick(w, source)
     before = w.document.room.room.islands[0].top.outline
-    _, line, corners = w.plan._top_corners()
+    _, line, corners = own_corners(w.document)
     # A corner is pulled 300 out along the line; near its neighbour's place it stays square to it.
     i = max(range(4), key=lambda i: before[i].x.mm - before[i].out.mm)
     start = w.plan.to_px(*corners[i])
@@ -595,7 +596,7 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     QTest.mouseDClick(w.plan, LEFT, NONE, middle)
     assert len(w.document.room.room.islands[0].top.outline) == 5
     # Dragged across the outline it would cross itself: refused, and the drag leaves the last good place.
-    _, line, corners = w.plan._top_corners()
+    _, line, corners = own_corners(w.document)
     far = line.frame.out((before[i].x.mm - 4000.0, -before[i].out.mm + 3000.0, 0.0))
     drag(w.plan, w.plan.to_px(*corners[i]).toPoint(), w.plan.to_px(far[0], far[1]).toPoint(), steps=1)
     shape = [(c.x.mm, c.out.mm) for c in w.document.room.room.islands[0].top.outline]

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, spec, type_into
 from tall_plank.desk.app.window import Window
-from tall_plank.desk.views.modelview import VIEW_ANGLE, whole_in_view
+from tall_plank.desk.views.modelmesh import VIEW_ANGLE, whole_in_view
 from tall_plank.edits import runs, runtext
 from tall_plank.edits.things.island import add_island
 from tall_plank.job import Kind, Level

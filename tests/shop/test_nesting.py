@@ -19,6 +19,7 @@ from tall_plank.shop.nesting import (
     Placement,
     PlannedBoard,
     Request,
+    leftover,
     router,
     search,
 )
@@ -152,9 +153,9 @@ def test_gathering_leaves_larger_pieces(monkeypatch: pytest.MonkeyPatch) -> None
         parts = tuple(NestPart(f"p{i}", float(a), float(b)) for i, (a, b) in enumerate(sizes))
         request = Request(parts, (NestBoard("b", "", 2800.0, 2070.0),), NestRules(effort=3, seconds=0.0))
         left = []
-        for share in (0.0, search.GATHER):
+        for share in (0.0, leftover.GATHER):
             with monkeypatch.context() as m:
-                m.setattr(search, "GATHER", share)
+                m.setattr(leftover, "GATHER", share)
                 plan = nest(request)
             check_plan(request, plan)
             left.append((len(plan.boards), max(o.length * o.width for b in plan.boards for o in b.offcuts)))

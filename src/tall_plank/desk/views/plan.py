@@ -3,8 +3,6 @@ dimensions; draw an outline; drop things from the shelf where they shall stand."
 
 from __future__ import annotations
 
-import math
-
 from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
@@ -18,18 +16,19 @@ from tall_plank.desk.views.drawroom import OutlineTool
 from tall_plank.desk.views.dropping import TakesDrops
 from tall_plank.desk.views.guidelines import guide_at, on_plan, paint_guides
 from tall_plank.desk.views.inplace import InPlaceBox
+from tall_plank.desk.views.overdims import ask_for_dim
+from tall_plank.desk.views.plancorners import own_corners, side_near
+from tall_plank.desk.views.plandims import plan_dims
 from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
-from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import outline, placing, rooms, runs, tops
-from tall_plank.edits.things.island import move_island, set_aisle
-from tall_plank.edits.things.table import EDITS
+from tall_plank.edits.things.island import move_island
 from tall_plank.edits.things.underlay import scale_underlay
 from tall_plank.job import Job, Kind, Source
-from tall_plank.measure import PlankError, format_length
-from tall_plank.setout import Wall, set_out
-from tall_plank.setout.clear import aisles_of, clear_of, nearest_line
+from tall_plank.measure import PlankError
+from tall_plank.setout import set_out
+from tall_plank.setout.clear import nearest_line
 
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
@@ -67,102 +66,12 @@ class PlanView(TakesDrops, Canvas):
 
     def refresh_selection(self) -> None:
         self.highlight = self.document.selection
-        self.extra_dims = self._clear_dims()
+        self.extra_dims = plan_dims(self.document, self.paper_scale)
         self.update()
 
-    def _clear_dims(self) -> list[Dim]:
-        """Clear distances of the selected unit along its wall, or of the selected island to all sides."""
-        doc = self.document
-        room = doc.room
-        found: list[Dim] = []
-        if len(doc.cells) == 1:
-            placed = doc.workings.layout.find(doc.cells[0])
-            if placed is None or placed.room != doc.room_id or not placed.is_solid:
-                return []
-            wall = room.wall(placed.wall)
-            clear = clear_of(room, placed)
-            source = Kind.CELL.of(placed.cell)
-            for mm, a, b, key in (
-                (clear.left, placed.x - clear.left, placed.x, "left"),
-                (clear.right, placed.right, placed.right + clear.right, "right"),
-            ):
-                if mm > 0.5:
-                    found += self._along(wall, a, b, -placed.depth * 0.5, mm, source, key)
-        for line in on_plan(room):
-            if line.source in doc.selection:
-                at = line.guide.at.mm
-                ends = (
-                    ((line.x1 - at, 300.0), (line.x1, 300.0))
-                    if line.guide.axis == "x"
-                    else ((300.0, line.y1 - at), (300.0, line.y1))
-                )
-                if not line.guide.wall:
-                    found += self._between(*ends, at, line.source, "at")
-        for island_id in doc.ids(Kind.ISLAND):
-            island = room.room.island(island_id)
-            face = next((f for f in room.faces if f.island == island_id), None)
-            if island is not None and face is not None:
-                found += self._aisle_dims(island_id, face)
-        return found
-
-    def _aisle_dims(self, island_id: str, line: Wall) -> list[Dim]:
-        room = self.document.room
-        island = room.room.island(island_id)
-        assert island is not None
-        own = [w for w in room.worktops if w.source == Kind.ISLAND.of(island_id)]
-        points = [(x, -out) for top in own for x, out in top.points]
-        if not points:
-            return []
-        x0, x1 = min(p[0] for p in points), max(p[0] for p in points)
-        y0, y1 = min(p[1] for p in points), max(p[1] for p in points)
-        found = []
-        for side, mm, _ in aisles_of(room, island):
-            mid_x, mid_y = (x0 + x1) / 2, (y0 + y1) / 2
-            ends = {
-                "Front": ((mid_x, y0), (mid_x, y0 - mm)), "Back": ((mid_x, y1), (mid_x, y1 + mm)),
-                "Left": ((x0, mid_y), (x0 - mm, mid_y)), "Right": ((x1, mid_y), (x1 + mm, mid_y)),
-            }[side]  # fmt: skip
-            a, b = (line.frame.out((*p, 0.0))[:2] for p in ends)
-            found += self._between(a, b, mm, Kind.ISLAND.of(island_id), side.lower())
-        return found
-
-    def _along(self, wall: Wall, a: float, b: float, y: float, mm: float, source: Source, key: str) -> list[Dim]:
-        p, q = wall.frame.out((a, y, 0.0)), wall.frame.out((b, y, 0.0))
-        return self._between(p[:2], q[:2], mm, source, key)
-
-    def _between(
-        self, p: tuple[float, float], q: tuple[float, float], mm: float, source: Source, key: str
-    ) -> list[Dim]:
-        """A dimension between two points that lie level or upright; others are left out."""
-        text = format_length(mm, self.document.job.display)
-        drop = 6.0 * self.paper_scale
-        if abs(p[1] - q[1]) < 0.5:
-            return [Dim(p[0], q[0], p[1] - drop, 1, "x", text, source, key, True)]
-        if abs(p[0] - q[0]) < 0.5:
-            return [Dim(p[1], q[1], p[0] - drop, 1, "y", text, source, key, True)]
-        return []
-
-    # --- typing over dimensions
-
     def type_dim(self, dim: Dim) -> None:
-        at = offset(dim, self.paper_scale)
-        middle = (dim.a + dim.b) / 2
-        p = self.to_px(middle, at) if dim.along == "x" else self.to_px(at, middle)
-        rect = QRect(int(p.x()) - 40, int(p.y()) - 22, 80, 26)
-        self.box.ask(rect, dim.text.lstrip("~"), lambda text: self._commit_dim(dim, text))
-
-    def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
-        doc, source = self.document, dim.source
-        assert source is not None
-        if source.kind is Kind.CELL:
-            return doc.do(lambda job: runs.set_clear(job, source.id, dim.key, text), at_place=True)
-        if source.kind is Kind.ISLAND:
-            return doc.do(lambda job: set_aisle(job, source.id, dim.key, text), at_place=True)
-        if source.kind is Kind.WALL:
-            return doc.do(lambda job: outline.set_wall_length(job, doc.room_id, source.id, text), at_place=True)
-        if source.kind is Kind.ROOM:
-            return doc.do(lambda job: rooms.set_room_length(job, source.id, dim.key, text), at_place=True)
-        return doc.do(lambda job: EDITS[source.kind].set(job, source.id, dim.key, text), at_place=True)
+        """Open a box over a dimension; what is typed moves or sizes the thing it measures."""
+        ask_for_dim(self, self.box, self.document, dim)
 
     # --- the scale of a plan image
 
@@ -337,8 +246,8 @@ class PlanView(TakesDrops, Canvas):
         if self.tool is not None:
             self._close_outline()
             return
-        if (own := self._top_corners()) is not None:
-            side = self._top_side(event.position(), own[2])
+        if (own := own_corners(self.document)) is not None:
+            side = side_near(self, event.position(), own[2])
             if side is not None:
                 self.document.do(lambda job: tops.add_corner(job, own[0], side))
                 return
@@ -444,44 +353,19 @@ class PlanView(TakesDrops, Canvas):
     def tell_snap(self, text: str) -> None:
         self._snap = text
 
-    def _top_corners(self) -> tuple[Source, Wall, list[tuple[float, float]]] | None:
-        """The worktop whose own corners are shown: its source, its line, its corners in the room."""
-        doc = self.document
-        for source in doc.selection:
-            if source.kind not in (Kind.RUN, Kind.ISLAND):
-                continue
-            found = next((t for t in doc.room.worktops if t.source == source), None)
-            top = tops.top_of(doc.job, source)
-            if found is not None and top.outline:
-                line = doc.room.wall(found.wall)
-                return source, line, [line.frame.out((c.x.mm, -c.out.mm, 0.0))[:2] for c in top.outline]
-        return None
-
     def top_corner_at(self, p: QPointF) -> int | None:
         """Index of the corner of the selected worktop's own outline under a point."""
-        found = self._top_corners()
+        found = own_corners(self.document)
         for i, (x, y) in enumerate(found[2] if found else []):
             px = self.to_px(x, y)
             if abs(px.x() - p.x()) <= GRIP and abs(px.y() - p.y()) <= GRIP:
                 return i
         return None
 
-    def _top_side(self, p: QPointF, corners: list[tuple[float, float]]) -> int | None:
-        """Index of the side of an outline near a point, clear of its corners."""
-        for i, a in enumerate(corners):
-            pa, pb = self.to_px(*a), self.to_px(*corners[(i + 1) % len(corners)])
-            way, to = pb - pa, p - pa
-            length = math.hypot(way.x(), way.y()) or 1.0
-            along = (to.x() * way.x() + to.y() * way.y()) / length
-            away = abs(to.x() * way.y() - to.y() * way.x()) / length
-            if away <= GRIP and 2 * GRIP < along < length - 2 * GRIP:
-                return i
-        return None
-
     def _drag_top_corner(self, origin: Job, index: int, dx: float, dy: float) -> None:
         """A corner of a worktop follows the pointer: in line with its neighbours where it is near, else on whole
         centimetres from its line."""
-        found = self._top_corners()
+        found = own_corners(self.document)
         if found is None:
             return
         source, line, _ = found
@@ -578,7 +462,7 @@ class PlanView(TakesDrops, Canvas):
             for x, y in self.document.room.points:
                 p = self.to_px(x, y)
                 painter.drawRect(QRectF(p.x() - 4, p.y() - 4, 8, 8))
-        if (own := self._top_corners()) is not None:
+        if (own := own_corners(self.document)) is not None:
             painter.setPen(QPen(Theme.color("spruce"), 1.4))
             painter.setBrush(Theme.color("sheet"))
             for x, y in own[2]:

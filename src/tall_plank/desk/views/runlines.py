@@ -11,9 +11,9 @@ from PyQt6.QtWidgets import QWidget
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
-from tall_plank.desk.views.canvas import advance
 from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.desk.views.strip import Strip
+from tall_plank.desk.views.strokes import advance
 from tall_plank.edits import runs
 from tall_plank.job import Kind, Level
 from tall_plank.measure import PlankError, format_length

@@ -7,7 +7,8 @@ from PyQt6.QtGui import QColor, QPainter, QPen
 
 from tall_plank.assets import em_of
 from tall_plank.desk.look.theme import Theme, font
-from tall_plank.desk.views.canvas import Canvas, Placed, paint_strokes, strokes_of
+from tall_plank.desk.views.canvas import Canvas, Placed
+from tall_plank.desk.views.strokes import paint_strokes, strokes_of
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, Dim, Drawing, Line, Text
 from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet

@@ -5,7 +5,8 @@ from __future__ import annotations
 from PyQt6.QtCore import QSize
 from PyQt6.QtGui import QColor, QPainter, QPixmap
 
-from tall_plank.desk.views.canvas import PEN_PX, paint_strokes, strokes_of
+from tall_plank.desk.views.canvas import PEN_PX
+from tall_plank.desk.views.strokes import paint_strokes, strokes_of
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, Shape, rectangle
 from tall_plank.drawing.unitfront import unit_front
 from tall_plank.edits.library import Saved

@@ -2,78 +2,59 @@
 
 from __future__ import annotations
 
-import msgspec
-from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
-from tall_plank.desk.model.bays import Slide, bay_at, board_at, one_unit, typed_path
+from tall_plank.desk.model.bays import Slide, bay_at, board_at, one_unit
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.things.handling import Hand
 from tall_plank.desk.things.table import HANDLING
-from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.dropping import TakesDrops
-from tall_plank.desk.views.guidelines import GuideLine, guide_at, on_strip, paint_guides
+from tall_plank.desk.views.frieze import Frieze
+from tall_plank.desk.views.guidelines import guide_at, paint_guides
 from tall_plank.desk.views.inplace import InPlaceBox
+from tall_plank.desk.views.overdims import ask_for_dim
 from tall_plank.desk.views.snapping import level_marks, nearest, place_name, snap_box, upright_marks
-from tall_plank.drawing.dimensions import offset
-from tall_plank.drawing.elevation import elevation
+from tall_plank.desk.views.stripdims import strip_dims
+from tall_plank.desk.views.stripmarks import paint_bay, paint_first_step, paint_grip, paint_snap
 from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import bays, outline, placing, rooms, runs
-from tall_plank.edits.things.table import EDITS
-from tall_plank.job import Kind, Source, Split
-from tall_plank.job.things.table import THINGS, wall_of
+from tall_plank.edits import placing, runs
+from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit
-from tall_plank.measure import PlankError, format_length
+from tall_plank.measure import format_length
 from tall_plank.setout import Placed as PlacedUnit
-from tall_plank.setout import Wall, set_out
-from tall_plank.setout.clear import clear_of
-from tall_plank.setout.layout import neighbours
-
-FOLD = 220.0
-"""mm shown between two walls of the frieze, so that their ends can be told apart."""
-
-FOLD_WITH_DIMS = 1100.0
+from tall_plank.setout import set_out
 
 GRIP = 7.0  # px
 START_DRAG = 4.0  # px
 
 
-def _other_face(wall: Wall) -> tuple[str, ...]:
-    """Both faces of the island that a face belongs to."""
-    return (f"{wall.id[:-1]}1", f"{wall.id[:-1]}2") if wall.island else ()
+class Strip(TakesDrops, Frieze):
+    """The walls of a room side by side, worked on by mouse and keys."""
 
-
-class Strip(TakesDrops, Canvas):
-    """The frieze of walls."""
-
-    margin = (62.0, 34.0, 24.0, 12.0)
     place_wanted = pyqtSignal(str, str, float)
     """A kind dropped on a wall at x mm: its code (or door, window), wall, x."""
     step_asked = pyqtSignal(int)
     level_asked = pyqtSignal(int)
 
     def __init__(self, document: Document) -> None:
-        super().__init__()
-        self.document = document
+        super().__init__(document)
         self.box = InPlaceBox(self)
         self.setAcceptDrops(True)
-        self.dims_shown = False
         self._press: QPointF | None = None
         self._drag = ""
         self._target = ""
         self._held: Source | None = None
         self._grab = self._grab_y = 0.0
         self._band: QRectF | None = None
-        self.stage = "units"
         self._snap = ""
         self._snap_x = 0.0
         self._snap_z: float | None = None
         self._slide: Slide | None = None
         self._again = False
-        self._drawn: dict[str, tuple[object, object]] = {}
         self.dim_clicked.connect(self.type_dim)
         self.setAccessibleName(tr("Wall strip"))
 
@@ -82,96 +63,9 @@ class Strip(TakesDrops, Canvas):
 
     # --- content
 
-    @property
-    def fold(self) -> float:
-        """mm between two walls: room for their heights where dimensions are shown."""
-        return FOLD_WITH_DIMS if self.dims_shown else FOLD
-
-    def fit(self) -> None:
-        """As high as the pane allows, from the wall that is worked on; narrow friezes show whole."""
-        rect = self.extent()
-        left, top, right, bottom = self.margin
-        w, h = self.width() - left - right, self.height() - top - bottom
-        if rect.isEmpty() or w < 50 or h < 50:
-            return
-        wall = self.current_wall()
-        longest = max(x.length for x in self.document.room.lines)
-        self.scale = min(h / rect.height(), w / longest)
-        start = min(self.wall_x(wall), max(0.0, rect.width() - w / self.scale))
-        y = top + (h - rect.height() * self.scale) / 2 + (rect.y() + rect.height()) * self.scale
-        self.origin = QPointF(left - start * self.scale, y)
-        self.fitted = True
-        self.view_changed.emit()
-        self.update()
-
-    def show_selection(self) -> None:
-        """Bring the wall that is worked on into the pane where it is out of sight."""
-        wall = self.current_wall()
-        left = self.to_px(self.wall_x(wall), 0.0).x()
-        right = left + self.document.room.wall(wall).length * self.scale
-        if left < 0 or right > self.width() + 2:
-            if self.fitted:
-                self.fit()
-            else:
-                self.pan(self.margin[0] - left, 0.0)
-
-    def refresh(self) -> None:
-        """Pull the job; walls whose units did not change keep their drawing."""
-        doc = self.document
-        room, made = doc.room, doc.workings.made
-        placed = []
-        x = 0.0
-        bare = msgspec.structs.replace(room.room, runs=(), moldings=())
-        own = {w.id: {w.id, *_other_face(w)} for w in room.lines}
-        units = {p.cell: m for r in made.rooms for p, m in r.units if p.room == doc.room_id}
-        labels: dict[str, list[object]] = {w.id: [] for w in room.lines}
-        for run in room.room.runs:
-            if run.wall in labels:
-                labels[run.wall].append(run.feet)
-                labels[run.wall] += [(c.label, c.hidden, bool(doc.job.unit(c.unit).own)) for c in run.cells]
-        for line in labels.values():
-            line.append(doc.job.labels)
-        for wall in room.lines:
-            key = (
-                wall, doc.room_id, doc.job.display, doc.job.stock,
-                tuple((p, units.get(p.cell)) for p in room.placed if p.wall in own[wall.id]),
-                tuple(t for t in room.worktops if t.wall in own[wall.id]),
-                tuple(b for b in room.boards if b.wall in own[wall.id]),
-                self._ends(wall, units),
-                tuple(m for m in room.moldings if m.wall == wall.id),
-                tuple(d for d in made.sliding if d.wall == wall.id and d.room == doc.room_id),
-                bare, labels[wall.id], self.dims_shown, doc.fronts == "closed", doc.shop,
-            )  # fmt: skip
-            kept = self._drawn.get(wall.id)
-            if kept is None or kept[0] != key:
-                drawn = elevation(
-                    doc.job, room, wall, made, dims=self.dims_shown, fronts=doc.fronts == "closed", shop=doc.shop
-                )
-                kept = (key, drawn)
-                self._drawn[wall.id] = kept
-            placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]
-            x += wall.length + self.fold
-        self.set_placed(placed)
-        self.refresh_selection()
-
-    def _ends(self, wall: Wall, units: dict[str, MadeUnit]) -> tuple[object, ...]:
-        """What of the next walls shows on this one: their outermost units and worktops."""
-        room = self.document.room
-        found: list[object] = []
-        for side, neighbour in neighbours(room, wall):
-            for run in room.runs:
-                if run.wall is neighbour and run.cells:
-                    p = run.cells[-1] if side == "left" else run.cells[0]
-                    found.append((p, units.get(p.cell)))
-            tops = [t for t in room.worktops if t.wall == neighbour.id]
-            if tops:
-                t = max(tops, key=lambda t: t.x + t.length) if side == "left" else min(tops, key=lambda t: t.x)
-                found.append(t)
-        return tuple(found)
-
     def refresh_selection(self) -> None:
         self.highlight = self.document.selection
-        self.extra_dims = self._clear_dims()
+        self.extra_dims = strip_dims(self)
         if not self.dims_shown:
             # The heights of the wall that is worked on always stand at its left.
             wall = self.current_wall()
@@ -185,160 +79,9 @@ class Strip(TakesDrops, Canvas):
                     )
         self.update()
 
-    def current_wall(self) -> str:
-        """The wall of the selection, else the first."""
-        for source in self.document.selection:
-            wall = self._wall_of(source)
-            if wall and self.document.room.has_line(wall):
-                return wall
-        return self.document.room.walls[0].id
-
-    def _wall_of(self, source: Source) -> str:
-        """The wall or face that something stands on; empty where it is on none of this room."""
-        doc = self.document
-        match source.kind:
-            case Kind.WALL:
-                return source.id
-            case Kind.ISLAND:
-                return next((f.id for f in doc.room.faces if f.island == source.id), "")
-            case Kind.SLIDING:
-                return next((d.wall for d in doc.workings.made.sliding if d.source == source), "")
-            case Kind.CELL:
-                found = doc.workings.layout.find(source.id)
-                return found.wall if found is not None and found.room == doc.room_id else ""
-            case Kind.RUN:
-                run = doc.workings.layout.run(source.id)
-                return run.wall.id if run is not None else ""
-        return wall_of(doc.room.room, source) if source.kind in THINGS else ""
-
-    def wall_x(self, wall: str) -> float:
-        """mm of a wall's left end in the frieze."""
-        x = 0.0
-        for w in self.document.room.lines:
-            if w.id == wall:
-                return x
-            x += w.length + self.fold
-        return 0.0
-
-    def wall_at(self, x: float) -> tuple[str, float]:
-        """The wall under a frieze coordinate and the distance from its left end."""
-        at = 0.0
-        walls = self.document.room.lines
-        for wall in walls:
-            if x < at + wall.length + self.fold / 2 or wall is walls[-1]:
-                return wall.id, x - at
-            at += wall.length + self.fold
-        return walls[0].id, x
-
-    def guide_lines(self) -> list[GuideLine]:
-        room = self.document.room
-        return on_strip(room, {w.id: self.wall_x(w.id) for w in room.lines}) if room.room.guides else []
-
-    def one_placed(self) -> PlacedUnit | None:
-        cells = self.document.cells
-        if len(cells) != 1:
-            return None
-        found = self.document.workings.layout.find(cells[0])
-        return found if found is not None and found.room == self.document.room_id else None
-
-    def _guide_dims(self) -> list[Dim]:
-        """How far a selected guide line lies from the wall's left end, or from the floor."""
-        found = []
-        drop = 6.0 * self.paper_scale
-        for line in self.guide_lines():
-            if line.source in self.document.selection:
-                at = line.guide.at.mm
-                text = format_length(at, self.document.job.display, mark=True)
-                if line.guide.axis == "z":
-                    x = self.wall_x(self.current_wall()) + 300.0 - drop
-                    found.append(Dim(0.0, at, x, 1, "y", text, line.source, "at", True))
-                else:
-                    found.append(Dim(line.x1 - at, line.x1, 300.0 - drop, 1, "x", text, line.source, "at", True))
-        return found
-
-    def _clear_dims(self) -> list[Dim]:
-        if self.document.ids(Kind.GUIDE):
-            return self._guide_dims()
-        placed = self.one_placed()
-        if placed is None or not placed.is_solid:
-            return []
-        if self.document.bay is not None:
-            return self._bay_dims(placed)
-        clear = clear_of(self.document.room, placed)
-        x = self.wall_x(placed.wall)
-        display = self.document.job.display
-        middle_x = x + placed.x + placed.width / 4
-        # The row offset is taken back, so that the line runs through the middle of the unit.
-        drop = 6.0 * self.paper_scale
-        middle_y = placed.bottom + placed.height * 0.5 - drop
-        source = Kind.CELL.of(placed.cell)
-
-        def text(mm: float) -> str:
-            return format_length(mm, display, mark=True)
-
-        dims = []
-        left, right = x + placed.x, x + placed.right
-        if clear.left > 0.5:
-            dims.append(Dim(left - clear.left, left, middle_y, 1, "x", text(clear.left), source, "left", True))
-        if clear.right > 0.5:
-            dims.append(Dim(right, right + clear.right, middle_y, 1, "x", text(clear.right), source, "right", True))
-        if placed.level == "hung":
-            side = middle_x - drop
-            low, high = placed.bottom, placed.top
-            if clear.below > 0.5:
-                dims.append(Dim(low - clear.below, low, side, 1, "y", text(clear.below), source, "below", True))
-            if clear.above > 0.5:
-                dims.append(Dim(high, high + clear.above, side, 1, "y", text(clear.above), source, "above", True))
-        return dims
-
-    def _bay_dims(self, placed: PlacedUnit) -> list[Dim]:
-        """Clear width and height of the bay that is worked on; what it is typed in stands out."""
-        box = self.document.bay_box(self.document.bay or ())
-        if box is None:
-            return []
-        root = self.document.job.unit(self.document.job.find_cell(placed.cell)[2].unit).bay
-        r, display = box.clear, self.document.job.display
-        x, z = self.wall_x(placed.wall) + placed.x, placed.bottom
-        drop = 6.0 * self.paper_scale
-        found = []
-        for along, low, high, base, split in (
-            ("x", x + r.x0, x + r.x1, z + r.z0 + (r.z1 - r.z0) * 0.1 - drop, Split.COLUMNS),
-            ("y", z + r.z0, z + r.z1, x + r.x0 + (r.x1 - r.x0) * 0.72 - drop, Split.ROWS),
-        ):
-            path = typed_path(root, box.path, split)
-            key = "size" if path is not None else ""
-            name = Kind.BAY.of(".".join(map(str, path))) if path is not None else ""
-            text = format_length(high - low, display, mark=True)
-            found.append(Dim(low, high, base, 1, along, text, name, key, True))  # type: ignore[arg-type]
-        return found
-
-    # --- typing over dimensions
-
     def type_dim(self, dim: Dim) -> None:
         """Open a box over a dimension; what is typed moves or sizes the thing it measures."""
-        at = offset(dim, self.paper_scale)
-        middle = (dim.a + dim.b) / 2
-        p = self.to_px(middle, at) if dim.along == "x" else self.to_px(at, middle)
-        rect = QRect(int(p.x()) - 40, int(p.y()) - 26, 80, 26)
-        shown = dim.text.split(" ")[0] if dim.text.endswith(" mm") else dim.text
-        self.box.ask(rect, shown.lstrip("~"), lambda text: self._commit_dim(dim, text))
-
-    def _commit_dim(self, dim: Dim, text: str) -> PlankError | None:
-        doc, source = self.document, dim.source
-        assert source is not None
-        if source.kind is Kind.CELL and dim.key == "width":
-            return doc.do(lambda job: runs.set_width(job, (source.id,), text), at_place=True)
-        if source.kind is Kind.CELL:
-            return doc.do(lambda job: runs.set_clear(job, source.id, dim.key, text), at_place=True)
-        if source.kind is Kind.BAY:
-            path = tuple(int(i) for i in source.id.split("."))
-            cell = doc.cells[0]
-            return doc.do(lambda job: bays.set_size(job, cell, path, text), at_place=True)
-        if source.kind is Kind.WALL:
-            return doc.do(lambda job: outline.set_wall_length(job, doc.room_id, source.id, text), at_place=True)
-        if source.kind is Kind.ROOM:
-            return doc.do(lambda job: rooms.set_room_length(job, source.id, dim.key, text), at_place=True)
-        return doc.do(lambda job: EDITS[source.kind].set(job, source.id, dim.key, text), at_place=True)
+        ask_for_dim(self, self.box, self.document, dim)
 
     # --- mouse
 
@@ -603,8 +346,8 @@ class Strip(TakesDrops, Canvas):
                 painter.setPen(pen)
                 painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, self.to_px(0, 0).y() + 6))
             at += wall.length + self.fold
-        self._paint_grips(painter)
-        self._paint_bay(painter)
+        paint_grip(painter, self)
+        paint_bay(painter, self)
         if self._band is not None:
             color = Theme.color("spruce")
             painter.setPen(QPen(color, 1.0, Qt.PenStyle.DashLine))
@@ -613,69 +356,6 @@ class Strip(TakesDrops, Canvas):
             painter.drawRect(self._band)
         paint_guides(painter, self, self.guide_lines(), self.document.selection)
         if self._snap:
-            self._paint_snap(painter)
+            paint_snap(painter, self, self._snap, self._snap_x, self._snap_z)
         if not any(p.is_solid for p in self.document.room.placed):
-            self._paint_first_step(painter)
-
-    def _paint_first_step(self, painter: QPainter) -> None:
-        """What to do first in an empty room, on the wall that is worked on."""
-        hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
-        if self.stage == "room":
-            hint = tr(
-                "Type the room's size on the sheet at the right, or draw its outline (O). "
-                "Put doors and windows on a wall from the left. Then go to Units (Alt+2)."
-            )
-        elif self.stage == "finish":
-            hint = tr("There is nothing to finish yet. Units (Alt+2) come first.")
-        wall = self.document.room.wall(self.current_wall())
-        left = self.to_px(self.wall_x(wall.id), 0.0).x()
-        right = left + wall.length * self.scale
-        left, right = max(left, 8.0) + 16, min(right, self.width() - 8.0) - 16
-        if right - left < 140:
-            left, right = 24.0, self.width() - 24.0
-        painter.setFont(font(13))
-        painter.setPen(Theme.color("quiet"))
-        foot = self.to_px(0.0, 0.0).y() - 14
-        flags = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap)
-        space = QRectF(left, foot - 90, right - left, 90)
-        ground = Theme.color("sheet")
-        ground.setAlphaF(0.85)
-        painter.fillRect(painter.boundingRect(space, flags, hint).adjusted(-8, -4, 8, 4), ground)
-        painter.drawText(space, flags, hint)
-
-    def _paint_snap(self, painter: QPainter) -> None:
-        """The line that a drag snapped to, with its name."""
-        painter.setPen(QPen(Theme.color("brass"), 1.0, Qt.PenStyle.DashLine))
-        p = self.to_px(self._snap_x, self._snap_z or 0.0)
-        if self._snap_z is None:
-            painter.drawLine(QPointF(p.x(), 20.0), QPointF(p.x(), self.height() - 4.0))
-            at = QPointF(p.x() + 5, 32.0)
-        else:
-            painter.drawLine(QPointF(4.0, p.y()), QPointF(self.width() - 4.0, p.y()))
-            at = QPointF(max(70.0, p.x() + 8), p.y() - 5)
-        painter.setFont(font(11))
-        painter.drawText(at, self._snap)
-
-    def _paint_bay(self, painter: QPainter) -> None:
-        """The bay that is worked on."""
-        placed, path = self.one_placed(), self.document.bay
-        box = self.document.bay_box(path) if path is not None else None
-        if placed is None or box is None:
-            return
-        x, z, r = self.wall_x(placed.wall) + placed.x, placed.bottom, box.clear
-        rect = QRectF(self.to_px(x + r.x0, z + r.z1), self.to_px(x + r.x1, z + r.z0))
-        color = Theme.color("brass")
-        painter.setPen(QPen(color, 2.0))
-        color.setAlphaF(0.14)
-        painter.setBrush(color)
-        painter.drawRect(rect)
-
-    def _paint_grips(self, painter: QPainter) -> None:
-        placed = self.one_placed()
-        if placed is None or not placed.is_solid:
-            return
-        x = self.wall_x(placed.wall)
-        p = self.to_px(x + placed.right, placed.bottom + placed.height / 2)
-        painter.setPen(QPen(Theme.color("spruce"), 1.4))
-        painter.setBrush(Theme.color("sheet"))
-        painter.drawRect(QRectF(p.x() - 3.5, p.y() - 3.5, 7, 7))
+            paint_first_step(painter, self)

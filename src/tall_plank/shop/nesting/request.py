@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Literal
 
 import msgspec
@@ -168,3 +169,9 @@ class NestPlan(msgspec.Struct, frozen=True):
     @property
     def cost(self) -> float:
         return sum(b.price for b in self.boards)
+
+
+Told = Callable[[NestPlan], None]
+"""Takes a better plan."""
+
+Stopped = Callable[[], bool]

@@ -1,0 +1,78 @@
+"""What is painted over the wall strip: the first step, what a drag snapped to, the bay that is worked on, grips."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen
+
+from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.views.frieze import Frieze
+
+
+def paint_first_step(painter: QPainter, strip: Frieze) -> None:
+    """What to do first in an empty room, on the wall that is worked on."""
+    hint = tr("Nothing stands here yet. Press R to type a run, or drag a unit from the left onto a wall.")
+    if strip.stage == "room":
+        hint = tr(
+            "Type the room's size on the sheet at the right, or draw its outline (O). "
+            "Put doors and windows on a wall from the left. Then go to Units (Alt+2)."
+        )
+    elif strip.stage == "finish":
+        hint = tr("There is nothing to finish yet. Units (Alt+2) come first.")
+    wall = strip.document.room.wall(strip.current_wall())
+    left = strip.to_px(strip.wall_x(wall.id), 0.0).x()
+    right = left + wall.length * strip.scale
+    left, right = max(left, 8.0) + 16, min(right, strip.width() - 8.0) - 16
+    if right - left < 140:
+        left, right = 24.0, strip.width() - 24.0
+    painter.setFont(font(13))
+    painter.setPen(Theme.color("quiet"))
+    foot = strip.to_px(0.0, 0.0).y() - 14
+    flags = int(Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom | Qt.TextFlag.TextWordWrap)
+    space = QRectF(left, foot - 90, right - left, 90)
+    ground = Theme.color("sheet")
+    ground.setAlphaF(0.85)
+    painter.fillRect(painter.boundingRect(space, flags, hint).adjusted(-8, -4, 8, 4), ground)
+    painter.drawText(space, flags, hint)
+
+
+def paint_snap(painter: QPainter, strip: Frieze, name: str, x: float, z: float | None) -> None:
+    """The line that a drag snapped to, with its name."""
+    painter.setPen(QPen(Theme.color("brass"), 1.0, Qt.PenStyle.DashLine))
+    p = strip.to_px(x, z or 0.0)
+    if z is None:
+        painter.drawLine(QPointF(p.x(), 20.0), QPointF(p.x(), strip.height() - 4.0))
+        at = QPointF(p.x() + 5, 32.0)
+    else:
+        painter.drawLine(QPointF(4.0, p.y()), QPointF(strip.width() - 4.0, p.y()))
+        at = QPointF(max(70.0, p.x() + 8), p.y() - 5)
+    painter.setFont(font(11))
+    painter.drawText(at, name)
+
+
+def paint_bay(painter: QPainter, strip: Frieze) -> None:
+    """The bay that is worked on."""
+    placed, path = strip.one_placed(), strip.document.bay
+    box = strip.document.bay_box(path) if path is not None else None
+    if placed is None or box is None:
+        return
+    x, z, r = strip.wall_x(placed.wall) + placed.x, placed.bottom, box.clear
+    rect = QRectF(strip.to_px(x + r.x0, z + r.z1), strip.to_px(x + r.x1, z + r.z0))
+    color = Theme.color("brass")
+    painter.setPen(QPen(color, 2.0))
+    color.setAlphaF(0.14)
+    painter.setBrush(color)
+    painter.drawRect(rect)
+
+
+def paint_grip(painter: QPainter, strip: Frieze) -> None:
+    """The grip at the right side of the selected unit."""
+    placed = strip.one_placed()
+    if placed is None or not placed.is_solid:
+        return
+    x = strip.wall_x(placed.wall)
+    p = strip.to_px(x + placed.right, placed.bottom + placed.height / 2)
+    painter.setPen(QPen(Theme.color("spruce"), 1.4))
+    painter.setBrush(Theme.color("sheet"))
+    painter.drawRect(QRectF(p.x() - 3.5, p.y() - 3.5, 7, 7))
