@@ -122,7 +122,7 @@ def test_a_glazed_door_weighs_its_frame_and_its_pane() -> None:
 def test_hinges_by_height_and_weight(height: float, weight: float, count: int) -> None:
     """Hinge charts for doors 600 wide (common practice): the larger demand of height and weight."""
     from tall_plank.job.standard import construction_from
-    from tall_plank.making.holes import hinge_count
+    from tall_plank.making.hinges import hinge_count
 
     assert hinge_count(height, weight, construction_from(shipped_standard())) == count
 

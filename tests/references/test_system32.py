@@ -10,7 +10,9 @@ from tall_plank.job import Level
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore, make_job
-from tall_plank.making.holes import dowel_places, hinge_count, rear_row, row_heights, row_start
+from tall_plank.making.dowels import dowel_places
+from tall_plank.making.hinges import hinge_count
+from tall_plank.making.pinrows import rear_row, row_heights, row_start
 from tall_plank.setout import set_out
 from tall_plank.stock import shipped_stock
 

@@ -11,9 +11,9 @@ from tall_plank.job import Bay
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder, plane
 from tall_plank.making.fronts import make_front
-from tall_plank.making.holes import rear_row
 from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Draft
+from tall_plank.making.pinrows import rear_row
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
 from tall_plank.making.shelves import SHELF_STANDS, shelf_heights
 from tall_plank.measure import Frame, PlankError

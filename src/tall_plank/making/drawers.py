@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
-from tall_plank.making.fronts import PACKER
+from tall_plank.making.hinges import PACKER
 from tall_plank.making.parts import Draft, DrawerBox
 from tall_plank.making.shell import clear_depth
 from tall_plank.making.strength import SHELF_LOAD

@@ -3,8 +3,15 @@
 from __future__ import annotations
 
 from tall_plank.job import Body, Construction, Run
-from tall_plank.making.holes import leg_count
 from tall_plank.setout import Placed
+
+
+def leg_count(width: float, made: Construction) -> int | None:
+    """Number of legs by the unit's width (mm), or as decided by hand; None where no rule reaches."""
+    if made.legs != "auto":
+        return int(made.legs)
+    return next((rule.count for rule in made.leg_rules if width <= rule.width), None)
+
 
 LEG = 40.0
 """mm; a seen leg is this wide and deep (common practice: 40 to 60)."""

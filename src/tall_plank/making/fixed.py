@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from tall_plank.making.builder import Builder
-from tall_plank.making.holes import leg_count
+from tall_plank.making.feet import leg_count
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT, clear_depth, floor_drop, side_thickness
 
 

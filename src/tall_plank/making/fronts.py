@@ -8,11 +8,11 @@ from tall_plank.job.bays import INSIDE
 from tall_plank.job.inherit import handle_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane, FrontBox
-from tall_plank.making.holes import hinge_count, hinge_heights
+from tall_plank.making.handles import make_handle
+from tall_plank.making.hinges import hinge_count, make_hinges
 from tall_plank.making.parts import Draft
-from tall_plank.making.shell import BOW, GABLE_LEFT, GABLE_RIGHT, clear_depth
+from tall_plank.making.shell import BOW, clear_depth
 from tall_plank.making.styles import FRAMED, Field, make_style, style_for
-from tall_plank.measure.frames import Vec, Z
 
 
 def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = None) -> None:
@@ -101,7 +101,7 @@ def make_front(
         _bend(b, pieces[0], width)
     weight = sum(p.area * p.thickness * p.board.density * 1e-9 for p in pieces)
     if kind in ("door", "bifold", "pocket") and hinges:
-        _hinges(b, box, pieces, hand, x, z, width, height, weight, plane)
+        make_hinges(b, box, pieces, hand, x, z, width, height, weight, plane)
     if kind == "pocket":
         _pocket(b, box, width, height)
     if kind in ("flap", "drop"):
@@ -116,7 +116,7 @@ def make_front(
     )
     moved = own_place[1] is not None
     grip = (
-        _handle(b, pieces, kind, hand, x, z, width, height, plane, pull, place[0], place[1], moved=moved)
+        make_handle(b, pieces, kind, hand, x, z, width, height, plane, pull, place[0], place[1], moved=moved)
         if handle
         else None
     )
@@ -180,217 +180,3 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
             z = box.clear.z1 - hole.dy if kind == "flap" else box.clear.z0 + hole.dy
             draft.bore((x, front + b.recess + hole.dx, z), hole.diameter, hole.depth, "stay")
     b.item(stay.code, 2, f"2 stays of {stay.capacity:g} kg: {kind} {height:g} mm high, {weight:.1f} kg")
-
-
-def _hinges(
-    b: Builder,
-    box: BayBox,
-    pieces: list[Draft],
-    hand: str,
-    x: float,
-    z: float,
-    width: float,
-    height: float,
-    weight: float,
-    plane: FacePlane,
-) -> None:
-    """Cups in the door and plates on the gable, at the same heights, the plates' holes on the system row."""
-    made, spec, stock = b.spec.made, b.spec, b.stock
-    count = hinge_count(height, weight, made)
-    if count is None:
-        b.problem(
-            f"No hinge rule reaches a door of {height:g} mm and {weight:.1f} kg.", "Divide the door or add a rule."
-        )
-        return
-    left = hand == "left"
-    # A hinge needs an upright at its own side of the front.
-    upright_name, gable_x = (box.left, box.clear.x0) if left else (box.right, box.clear.x1)
-    straight = plane.uy == 0.0
-    framed = made.face_frame == "frame"
-    at_side = framed or not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
-    if not at_side and upright_name in (GABLE_LEFT, GABLE_RIGHT):
-        b.problem("A door has no gable or divider to hang on.", "Put a divider between the doors.")
-        return
-    hinge, plate = stock.fitting(made.hinge), stock.fitting(made.plate)
-    if hinge is None or (plate is None and not hinge.is_butt):
-        b.problem("The stock has no such hinge or plate.", "Choose another hinge in the shop standard.")
-        return
-    heights = hinge_heights(z, z + height, count, spec.height, made, _behind(b, upright_name))
-    if len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
-        b.problem(f"A door of {height:g} mm is too low for its hinges.", "Make the door higher.")
-        return
-    number = pieces[0].name.split()[1]
-    for end, asked, at in (("lower", z, heights[0]), ("upper", z + height, heights[-1])):
-        b.force(
-            f"hinge of door {number} from its {end} end",
-            made.hinge_from_end,
-            abs(at - asked),
-            f"holes {made.row_pitch:g} apart",
-        )
-    if hinge.is_butt:
-        _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x)
-        b.item(hinge.code, count, f"{count} butt hinges: door {height:g} mm high, {weight:.1f} kg")
-        return
-    side = 1.0 if left else -1.0
-    cup_x = x + made.cup_from_edge if left else x + width - made.cup_from_edge
-    upright = b.part(upright_name)
-    for middle in heights:
-        for hole in hinge.holes:
-            point = plane.point(cup_x + side * hole.dx, 0.0, middle + hole.dy)
-            target = next((p for p in pieces if p.holds(point)), pieces[0])
-            target.bore(point, hole.diameter, hole.depth, "hinge")
-        for hole in plate.holes if plate is not None else ():
-            place = inner_point(upright, made.row_inset + b.recess + hole.dx, middle + hole.dy, left=left)
-            upright.bore(place, hole.diameter, hole.depth, "hinge plate")
-    by = "" if made.hinges == "auto" else ", number set by hand"
-    why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg{by}"
-    b.item(hinge.code, count, why)
-    if plate is not None:
-        b.item(plate.code, count, why)
-
-
-PLATE_HALF = 22.0
-"""mm above and below a hinge's middle that its plate and arm take (common practice: holes 32 apart, 6 mm round)."""
-
-
-def _behind(b: Builder, upright: str) -> tuple[tuple[float, float], ...]:
-    """Stretches of an upright's height where a hinge would meet a shelf or the packer of an inner drawer."""
-    made = b.spec.made
-    if b.bays is None:
-        return ()
-    found = [
-        (r.z0 - PLATE_HALF, r.z1 + PLATE_HALF)
-        for board in b.bays.boards
-        if board.kind == "shelf" and upright in (board.left, board.right)
-        for r in (board.clear,)
-    ]
-    shelves = [d for d in b.drafts if d.role == "shelf"]
-    for box in b.bays.leaves:
-        if upright in (box.left, box.right):
-            for shelf in shelves:
-                x, _, z = shelf.frame.origin
-                if box.clear.x0 <= x <= box.clear.x1 and box.clear.z0 <= z <= box.clear.z1:
-                    found.append((z - PLATE_HALF, z + shelf.thickness + PLATE_HALF))
-        if box.bay.front is not None and box.bay.front.kind in INSIDE and upright in (box.left, box.right):
-            high = box.through.height - made.drawer_clear_above - made.drawer_clear_below
-            middle = box.through.z0 + made.drawer_clear_below + high / 2
-            found.append((middle - PACKER / 2 - PLATE_HALF, middle + PACKER / 2 + PLATE_HALF))
-    return tuple(found)
-
-
-PACKER = 60.0
-"""mm; height of the strip that brings a runner out from an upright."""
-
-
-def _butts(
-    b: Builder,
-    pieces: list[Draft],
-    heights: tuple[float, ...],
-    edge: float,
-    plane: FacePlane,
-    upright_name: str,
-    gable_x: float,
-) -> None:
-    """Pilot holes of butt hinges in the door's edge and in the edge of the frame or the face of the upright beside it.
-
-    Parameters
-    ----------
-    edge : x of the door's hinged edge on its face, mm
-    """
-    made = b.spec.made
-    hinge = b.stock.fitting(made.hinge)
-    assert hinge is not None
-    members = [d for d in b.drafts if d.role == "face frame" and d.frame.x == Z]
-    for middle in heights:
-        for hole in hinge.holes:
-            z = middle + hole.dy
-            at = plane.point(edge, made.front_thickness / 2, z)
-            door = next((p for p in pieces if p.on_edge(at)), None)
-            if door is not None:
-                door.bore(at, hole.diameter, hole.depth, "butt hinge")
-            for shift in (-made.gap_inset, made.gap_inset):
-                place = plane.point(edge + shift, made.front_thickness / 2, z)
-                member = next((m for m in members if m.on_edge(place)), None)
-                if member is not None:
-                    member.bore(place, hole.diameter, hole.depth, "butt hinge")
-                    break
-            else:
-                if upright_name and not members:
-                    place = (gable_x, plane.y - made.front_thickness / 2, z)
-                    b.part(upright_name).bore(place, hole.diameter, min(hole.depth, 13.0), "butt hinge")
-
-
-def inner_point(upright: Draft, from_front: float, z: float, *, left: bool) -> Vec:
-    """A point on the face of an upright that looks at the bay on its right (left: the upright stands left of it),
-    so far behind its front edge and so high, in the unit's frame."""
-    # Face A of a gable looks into the unit; a divider stands like a right gable, so a bay to its right sees face B.
-    into = upright.thickness if upright.name in (GABLE_LEFT, GABLE_RIGHT, "leg gable") or not left else 0.0
-    point = upright.frame.out((0.0, from_front, into))
-    return (point[0], point[1], z)
-
-
-def _handle(
-    b: Builder,
-    pieces: list[Draft],
-    kind: str,
-    hand: str,
-    x: float,
-    z: float,
-    width: float,
-    height: float,
-    plane: FacePlane,
-    pull: str,
-    from_edge: float,
-    from_end: float,
-    *,
-    moved: bool,
-) -> tuple[float, float, float, float] | None:
-    """Handle holes: upright beside the opening edge on doors, lying in the middle on drawers, near the edge that
-    opens on flaps, drops, pull-outs and appliance fronts; none on fixed fronts. Base doors are pulled from above,
-    hung ones from below, tall ones at the middle."""
-    if pull == "none":
-        return None
-    handle = b.stock.fitting(pull)
-    if handle is None:
-        b.problem("The stock has no such handle.", "Choose another handle.")
-        return None
-    half = handle.centers / 2
-    if kind in ("door", "bifold", "pocket"):
-        hx = x + width - from_edge if hand == "left" else x + from_edge
-        low, high = z + from_end + half, z + height - from_end - half
-        hz = {"base": high, "hung": low}.get(b.spec.level, min(max(TALL_HANDLE, low), high))
-        along = (0.0, 1.0)
-        fits = height >= handle.length + from_end
-    else:
-        hx = x + width / 2
-        hz = {"drawer": z + height - from_end if moved else z + height / 2, "flap": z + from_end}.get(
-            kind, z + height - from_end
-        )
-        along = (1.0, 0.0)
-        fits = width >= handle.length + 20
-    if not fits:
-        b.problem(f"The handle is {handle.length:g} mm long; its front has no room for it.", "Choose a shorter handle.")
-        return None
-    for hole in handle.holes:
-        at = plane.point(hx + along[0] * hole.dx, 0.0, hz + along[1] * hole.dx)
-        piece = next((p for p in pieces if p.holds(at)), None)
-        if piece is None and not pieces[0].bend:
-            b.problem("The handle would lie off its front.", "Bring it nearer to the edge.")
-            return None
-        if piece is not None and piece.role in NO_HOLD:
-            b.problem(f"The handle would sit on the {piece.role} of its front.", "Bring it nearer to the edge.")
-            return None
-        if piece is not None:
-            # Each piece is drilled on its own outer face.
-            u, v, _ = piece.frame.into(at)
-            piece.bore(piece.frame.out((u, v, 0.0)), hole.diameter, hole.depth, "handle")
-    b.item(handle.code, 1, f"one handle for a {kind}")
-    reach = handle.length / 2
-    return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)
-
-
-NO_HOLD = ("glass", "louvre", "front bar")
-"""Roles of pieces that no handle is screwed to."""
-
-TALL_HANDLE = 950.0
-"""mm above a tall unit's underside at which its doors are pulled (common practice: about the worktop's height)."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 
 from tall_plank.making.builder import Builder
-from tall_plank.making.holes import dowel_places
+from tall_plank.making.dowels import dowel_places
 from tall_plank.making.parts import Bore, Draft, Face, Lent
 from tall_plank.measure.frames import Vec
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder
-from tall_plank.making.holes import rear_row, row_heights
+from tall_plank.making.pinrows import rear_row, row_heights
 from tall_plank.making.shell import band_front, clear_depth, shaped_board
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import X, Y

@@ -14,7 +14,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QPushButt
 
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
-from tall_plank.desk.pages.planner import Planner
+from tall_plank.desk.model.search_process import Planner
 from tall_plank.desk.views.boards import BoardsView
 from tall_plank.files.rack import Rack, RackPiece
 from tall_plank.job import Job

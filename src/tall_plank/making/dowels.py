@@ -1,0 +1,25 @@
+"""Where the dowels of a joint go (common practice)."""
+
+from __future__ import annotations
+
+import math
+
+
+def dowel_places(depth: float, from_edge: float, spacing: float, rear: float = 0.0) -> tuple[float, ...]:
+    """Distances of dowels from the front edge of a joint.
+
+    Parameters
+    ----------
+    depth : float, mm; length of the joint
+    from_edge : mm from the front edge to the first dowel
+    spacing : mm; the largest distance between neighbours
+    rear : mm kept free at the rear (a groove); the last dowel stands as far before it as the first behind the edge
+
+    Narrow joints get two dowels 32 apart about the middle, very narrow ones a single dowel.
+    """
+    first, last = from_edge, depth - max(from_edge, rear + 20.0 if rear else 0.0)
+    if last - first < 32.0:
+        middle = (depth - rear) / 2
+        return (middle - 16.0, middle + 16.0) if depth - rear >= 60.0 else (middle,)
+    steps = max(1, math.ceil((last - first) / spacing - 1e-9))
+    return tuple(first + (last - first) * i / steps for i in range(steps + 1))
