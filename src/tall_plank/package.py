@@ -80,7 +80,12 @@ def write_drawing(w: Workings, drawing: Drawing, path: Path, date: str = "", *, 
 
 
 def write_model(w: Workings, room_id: str, path: Path) -> None:
-    """Write a room's model as binary glTF."""
+    """Write a room's model as binary glTF.
+
+    Raises
+    ------
+    PlankError “The file cannot be written (…).”
+    """
     try:
         write_gltf(build_scene(w.job, w.layout, w.made, room_id), path)
     except OSError as error:
@@ -95,6 +100,10 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     Returns
     -------
     the files written; where progress stopped the work, those written so far
+
+    Raises
+    ------
+    PlankError “The folder cannot be made (…).”, “The file cannot be written (…).”
     """
     try:
         folder.mkdir(parents=True, exist_ok=True)

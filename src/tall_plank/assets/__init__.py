@@ -24,7 +24,7 @@ def _metrics() -> tuple[dict[str, float], float]:
 
 
 def text_width(text: str, height: float) -> float:
-    """Width of a text in the regular face.
+    """Width of a text in the regular face. `height`: mm.
 
     Parameters
     ----------
@@ -39,5 +39,5 @@ def text_width(text: str, height: float) -> float:
 
 
 def em_of(cap_height: float) -> float:
-    """Font size (em) for a height of capitals."""
+    """Font size (em) for a height of capitals. `cap_height`: mm."""
     return cap_height / _metrics()[1]

@@ -118,6 +118,12 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
 
     With a board between, its front stays and covers all the new bays; with nothing between, each gets its own. The
     fittings go to the first bay that has room for them. One share at least takes up what the sizes leave.
+
+    Raises
+    ------
+    PlankError “A bay is split in rows or columns, by a shelf, a divider or nothing.”, “Shelves part rows, dividers
+    part columns.”, “This bay is split already.”, “An appliance stands in this bay.”, “All the sizes are typed; this
+    bay has … mm.”
     """
     number, unit, bay = _unit(job, cell_id, path)
     if split not in ("rows", "columns") or between not in BETWEEN:
@@ -166,7 +172,12 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
 
 
 def join_bay(job: Job, cell_id: str, path: Path) -> Change:
-    """Take out everything that divides a bay; the contents of its first bay stay."""
+    """Take out everything that divides a bay; the contents of its first bay stay.
+
+    Raises
+    ------
+    PlankError “This bay is not split.”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     if not bay.children:
         raise PlankError("This bay is not split.", number, "Choose the bay around it.")
@@ -187,7 +198,12 @@ def join_bay(job: Job, cell_id: str, path: Path) -> Change:
 
 
 def remove_board(job: Job, cell_id: str, path: Path, index: int) -> Change:
-    """Take out the board after a child of a bay; the two bays beside it become one, with the first one's contents."""
+    """Take out the board after a child of a bay; the two bays beside it become one, with the first one's contents.
+
+    Raises
+    ------
+    PlankError “There is no board.”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     if not 0 <= index < len(bay.children) - 1:
         raise PlankError("There is no board.", number, "Choose one that stands between two bays.")
@@ -207,6 +223,10 @@ def slide_board(job: Job, cell_id: str, path: Path, index: int, before: float) -
     """Slide the board after a child of a bay until the clear size before it (above or left of it) is `before` mm.
 
     Only this board moves: the bay after it takes the rest, the others keep their sizes.
+
+    Raises
+    ------
+    PlankError “There is no board.”
     """
     number, unit, bay = _unit(job, cell_id, path)
     made = make_one(job, set_out(job), cell_id)
@@ -244,7 +264,12 @@ def child_sizes(made: MadeUnit, path: Path) -> list[float]:
 
 def set_size(job: Job, cell_id: str, path: Path, text: str) -> Change:
     """Type the size of a bay in its row or column; nothing (or share) lets it take a share. Where no other bay is
-    left to take the rest, the one after it (or before the last) does."""
+    left to take the rest, the one after it (or before the last) does.
+
+    Raises
+    ------
+    PlankError “The whole unit has no bay around it.”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     if not path:
         raise PlankError("The whole unit has no bay around it.", number, "Change its width or height.")
@@ -266,7 +291,12 @@ def set_size(job: Job, cell_id: str, path: Path, text: str) -> Change:
 
 def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Change:
     """What closes bays. A front over a divided bay takes the place of the fronts in it; a front in a bay takes the
-    place of one over several bays around it. Inner drawers stay behind a front."""
+    place of one over several bays around it. Inner drawers stay behind a front.
+
+    Raises
+    ------
+    PlankError “… closes no bay.”, “A drawer stands in one bay only.”
+    """
     if kind not in FRONTS:
         raise PlankError(f"“{kind}” closes no bay.", "front", f"Known: {', '.join(FRONTS)}.")
     for cell_id, path in cells:
@@ -332,7 +362,12 @@ def set_front_value(job: Job, cells: tuple[tuple[str, Path], ...], key: str, val
 
 def replace_style(job: Job, old: str, new: str) -> Change:
     """Put fronts of one style in place of all those of another, wherever they are: on single fronts, units, and in
-    the standard in force (BY5)."""
+    the standard in force (BY5).
+
+    Raises
+    ------
+    PlankError “That is the same style.”, “No front has that style.”, “There is no style ….”
+    """
     from tall_plank.job.inherit import sourced
 
     for style in (old, new):
@@ -370,7 +405,12 @@ def replace_style(job: Job, old: str, new: str) -> Change:
 
 
 def set_shelves(job: Job, cell_id: str, path: Path, text: str) -> Change:
-    """Number of adjustable shelves of a bay."""
+    """Number of adjustable shelves of a bay.
+
+    Raises
+    ------
+    PlankError “… is no number of shelves.”, “This bay is split.”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     if not text.strip().isdigit() or not 0 <= int(text) <= 20:
         raise PlankError(f"“{text}” is no number of shelves.", "shelves", "Type a number from 0 to 20.")
@@ -417,7 +457,12 @@ def add_fitting(job: Job, cell_id: str, path: Path, code: str, start: str = "") 
 
 
 def set_fitting(job: Job, cell_id: str, path: Path, index: int, key: str, text: str) -> Change:
-    """Where a fitting is placed: `start` (low, high, middle) or `at` (distance; nothing: its own)."""
+    """Where a fitting is placed: `start` (low, high, middle) or `at` (distance; nothing: its own).
+
+    Raises
+    ------
+    PlankError “There is no such fitting.”, “… is no place.”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     if not 0 <= index < len(bay.fittings):
         raise PlankError("There is no such fitting.", number, "Choose another one.")
@@ -435,7 +480,12 @@ def set_fitting(job: Job, cell_id: str, path: Path, index: int, key: str, text: 
 
 
 def remove_fitting(job: Job, cell_id: str, path: Path, index: int) -> Change:
-    """Take a fitting out of a bay."""
+    """Take a fitting out of a bay.
+
+    Raises
+    ------
+    PlankError “There is no such fitting.”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     if not 0 <= index < len(bay.fittings):
         raise PlankError("There is no such fitting.", number, "Choose another one.")
@@ -462,7 +512,12 @@ def save_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
 
 
 def put_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
-    """Put a kept inside into a bay, in place of what is in it. What does not fit is refused with the size it needs."""
+    """Put a kept inside into a bay, in place of what is in it. What does not fit is refused with the size it needs.
+
+    Raises
+    ------
+    PlankError “There is no insert ….”
+    """
     number, unit, bay = _unit(job, cell_id, path)
     insert = next((i for i in job.inserts if i.name == name), None)
     if insert is None:
@@ -472,7 +527,12 @@ def put_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
 
 
 def delete_insert(job: Job, name: str) -> Change:
-    """Forget an insert; bays made with it stay."""
+    """Forget an insert; bays made with it stay.
+
+    Raises
+    ------
+    PlankError “There is no insert ….”
+    """
     rest = tuple(i for i in job.inserts if i.name != name)
     if len(rest) == len(job.inserts):
         raise PlankError(f"There is no insert “{name}”.", "insert", "Choose another one.")

@@ -15,7 +15,12 @@ PERCENT_RANGE = {"overhead": 500, "margin": 95, "discount": 100, "tax": 100}
 
 
 def set_text(job: Job, key: str, text: str) -> Change:
-    """Set the job's name, number, client or site; the name may not be empty."""
+    """Set the job's name, number, client or site; the name may not be empty.
+
+    Raises
+    ------
+    PlankError “A job has no ….”, “A job needs a name.”
+    """
     if key not in TEXT_KEYS:
         raise PlankError(f"A job has no {key}.", "job", "Choose name, number, client or site.")
     if key == "name" and not text.strip():

@@ -123,8 +123,9 @@ def read_saved(text: str) -> Saved:
 def place_saved(
     job: Job, text: str, room_id: str, wall: str, at: tuple[float, float] | None = None, after: str = ""
 ) -> Change:
-    """Place a saved unit, run or island: units after a cell or at the end of the runs on a line, an island at a place
-    or in the middle of the room. What this job cannot follow is made plain and named in `skipped`."""
+    """Place a saved unit, run or island: units after a cell or at the end of the runs on a line, an island at a
+    place or in the middle of the room. What this job cannot follow is made plain and named in `skipped`. `at`:
+    mm."""
     saved = read_saved(text)
     skipped: list[str] = []
     if saved.what == "island":

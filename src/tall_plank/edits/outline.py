@@ -23,7 +23,12 @@ CLOSES = 0.5
 
 
 def next_letters(room: Room, count: int) -> list[str]:
-    """Letters that no wall and no island of a room has yet."""
+    """Letters that no wall and no island of a room has yet.
+
+    Raises
+    ------
+    PlankError “A room takes at most 20 walls.”
+    """
     taken = {*room.wall_ids(), *(i.letter for i in room.islands)}
     free = [c for c in WALL_LETTERS if c not in taken]
     if len(free) < count:
@@ -142,8 +147,8 @@ def read_angle(text: str) -> float:
 
 
 def draw_outline(job: Job, room_id: str, points: Points) -> Change:
-    """Give a room an outline by its corners, in order, either way round. Wall letters start anew; openings and runs
-    on walls that keep their letter stay.
+    """Give a room an outline by its corners, in order, either way round. Wall letters start anew; openings and
+    runs on walls that keep their letter stay. `points`: mm.
 
     Raises
     ------
@@ -298,7 +303,12 @@ def outline_text(job: Job, room: Room) -> str:
 
 def add_corner(job: Job, room_id: str, wall: str, x: float) -> Change:
     """Put a corner into a wall at x mm: it can be dragged out then. The part to its right gets a letter of its own;
-    what stands there goes with it."""
+    what stands there goes with it.
+
+    Raises
+    ------
+    PlankError “A corner there would leave a wall of no length.”
+    """
     room = job.room(room_id)
     i = _index(room, wall)
     walls = walls_of(room)
@@ -321,7 +331,12 @@ def add_corner(job: Job, room_id: str, wall: str, x: float) -> Change:
 
 
 def delete_corner(job: Job, room_id: str, wall: str) -> Change:
-    """Take away the corner at the right end of a wall: the wall runs on to the next corner."""
+    """Take away the corner at the right end of a wall: the wall runs on to the next corner.
+
+    Raises
+    ------
+    PlankError “A room needs three corners.”
+    """
     room = job.room(room_id)
     points = list(corners_of(room.outline))
     if len(points) <= 3:
@@ -340,9 +355,13 @@ def delete_corner(job: Job, room_id: str, wall: str) -> Change:
 
 
 def move_corner(job: Job, room_id: str, index: int, x: float, y: float) -> Change:
-    """Drag a corner of the outline to a place in the room; both walls beside it follow.
+    """Drag a corner of the outline to a place in the room; both walls beside it follow. `x`, `y`: mm.
 
     In a rectangle the corner takes its two walls along, and the room stays a rectangle.
+
+    Raises
+    ------
+    PlankError “The room would be too small.”
     """
     room = job.room(room_id)
     points = list(corners_of(room.outline))
@@ -357,7 +376,12 @@ def move_corner(job: Job, room_id: str, index: int, x: float, y: float) -> Chang
 
 
 def move_wall(job: Job, room_id: str, wall: str, out: float) -> Change:
-    """Drag a wall square to itself, out of the room by so many mm; its neighbours grow or shrink along their lines."""
+    """Drag a wall square to itself, out of the room by so many mm; its neighbours grow or shrink along their lines.
+
+    Raises
+    ------
+    PlankError “The wall would pass the one opposite.”
+    """
     room = job.room(room_id)
     points = corners_of(room.outline)
     i = _index(room, wall)
@@ -387,7 +411,12 @@ def add_room(job: Job, name: str = "") -> Change:
 
 
 def delete_room(job: Job, room_id: str) -> Change:
-    """Take a room and everything in it away; the last one stays."""
+    """Take a room and everything in it away; the last one stays.
+
+    Raises
+    ------
+    PlankError “A job keeps one room.”
+    """
     if len(job.rooms) == 1:
         raise PlankError("A job keeps one room.", "room", "Empty it instead.")
     for run in job.room(room_id).runs:
@@ -396,7 +425,12 @@ def delete_room(job: Job, room_id: str) -> Change:
 
 
 def set_wall_own(job: Job, room_id: str, wall: str, key: str, text: str) -> Change:
-    """Set the thickness or height of one wall; an empty text inherits the room's again."""
+    """Set the thickness or height of one wall; an empty text inherits the room's again.
+
+    Raises
+    ------
+    PlankError “A wall has no ….”
+    """
     room = job.room(room_id)
     _index(room, wall)
     if key not in ("thickness", "height"):
@@ -413,5 +447,5 @@ def set_wall_own(job: Job, room_id: str, wall: str, key: str, text: str) -> Chan
 
 
 def corner(x: float, y: float) -> Corner:
-    """A corner at whole micrometres."""
+    """A corner at whole micrometres. `x`, `y`: mm."""
     return Corner(Length.of(round(x, 3)), Length.of(round(y, 3)))

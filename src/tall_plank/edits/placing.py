@@ -87,7 +87,12 @@ def let_go(job: Job, cells: tuple[str, ...]) -> Change:
 
 def align_seams(job: Job, cells: tuple[str, ...]) -> Change:
     """Line hung units up with the base units that stand most under them: both sides on their seams. Each base unit
-    takes one; what finds none is skipped and named."""
+    takes one; what finds none is skipped and named.
+
+    Raises
+    ------
+    PlankError where none of them can be lined up, with why
+    """
     layout = set_out(job)
     taken: set[str] = set()
     skipped: list[str] = []
@@ -280,7 +285,12 @@ def _mirrored_unit(unit: Unit) -> Unit:
 
 
 def set_flag(job: Job, cells: tuple[str, ...], flag: str, on: bool) -> Change:
-    """Lock or hide cells, or the other way round."""
+    """Lock or hide cells, or the other way round.
+
+    Raises
+    ------
+    PlankError “There is no ….”
+    """
     if flag not in ("locked", "hidden"):
         raise PlankError(f"There is no {flag}.", "unit", "Choose locked or hidden.")
     for cell_id in cells:
@@ -295,7 +305,12 @@ def show_all(job: Job) -> Change:
 
 
 def group(job: Job, cells: tuple[str, ...]) -> Change:
-    """Let cells be picked together; a group takes its cells out of others."""
+    """Let cells be picked together; a group takes its cells out of others.
+
+    Raises
+    ------
+    PlankError “A group needs two units or more.”
+    """
     if len(cells) < 2:
         raise PlankError("A group needs two units or more.", "group", "Select more.")
     job, (name,) = new_ids(job, "g")
@@ -320,7 +335,12 @@ def grouped(job: Job, cell_id: str) -> tuple[str, ...]:
 
 
 def link(job: Job, cells: tuple[str, ...]) -> Change:
-    """Make cells linked copies of the first: change one, and all follow. Other levels are skipped and named."""
+    """Make cells linked copies of the first: change one, and all follow. Other levels are skipped and named.
+
+    Raises
+    ------
+    PlankError “Linking needs two units or more.”
+    """
     if len(cells) < 2:
         raise PlankError("Linking needs two units or more.", "link", "Select the one to follow first, then others.")
     _, first_run, first = job.find_cell(cells[0])
@@ -392,7 +412,12 @@ def mirror(job: Job, cells: tuple[str, ...]) -> Change:
 
 
 def copy_island(job: Job, island_id: str, dx: float, dy: float) -> Change:
-    """Copy an island with everything on it, moved by a distance."""
+    """Copy an island with everything on it, moved by a distance. `dx`, `dy`: mm.
+
+    Raises
+    ------
+    PlankError “A room takes at most six islands.”
+    """
     from tall_plank.edits.things.island import LETTERS, find_island
 
     room, island = find_island(job, island_id)

@@ -16,12 +16,17 @@ ROOM_RANGE = {"width": (500.0, 50_000.0), "depth": (500.0, 50_000.0), "height": 
 
 
 def read(job: Job, text: str, *, least: float | None = None, most: float | None = None) -> Length:
-    """A typed length in the job's display unit with its named values."""
+    """A typed length in the job's display unit with its named values. `least`, `most`: mm."""
     return parse_length(text, job.display, job.named_values(), least=least, most=most)
 
 
 def rename_room(job: Job, room_id: str, name: str) -> Change:
-    """Name a room; an empty name is refused."""
+    """Name a room; an empty name is refused.
+
+    Raises
+    ------
+    PlankError “A room needs a name.”
+    """
     if not name.strip():
         raise PlankError("A room needs a name.", "room", "Type one.")
     room = msgspec.structs.replace(job.room(room_id), name=name.strip()[:80])
@@ -29,7 +34,12 @@ def rename_room(job: Job, room_id: str, name: str) -> Change:
 
 
 def set_room_length(job: Job, room_id: str, key: str, text: str) -> Change:
-    """Set width, depth, height or wall_thickness. Openings that no longer fit stop it, and say which."""
+    """Set width, depth, height or wall_thickness. Openings that no longer fit stop it, and say which.
+
+    Raises
+    ------
+    PlankError “This room is no rectangle.”, “A room has no ….”
+    """
     room = job.room(room_id)
     if key in ("width", "depth"):
         if not isinstance(room.outline, Rectangle):
@@ -55,7 +65,12 @@ def check_room(job: Job, room: Room) -> None:
 
 
 def set_use(job: Job, room_id: str, use: str) -> Change:
-    """Say what a room is for; it decides which kinds the shelf offers first."""
+    """Say what a room is for; it decides which kinds the shelf offers first.
+
+    Raises
+    ------
+    PlankError “… is no use of a room.”
+    """
     if use not in USES:
         raise PlankError(f"“{use}” is no use of a room.", "use", f"Known: {', '.join(u for u in USES if u)}.")
     return Change(with_room(job, msgspec.structs.replace(job.room(room_id), use=use)), "Set the room's use")

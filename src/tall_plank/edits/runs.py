@@ -19,7 +19,12 @@ from tall_plank.setout.runs import RunLayout
 
 def add_run(job: Job, room_id: str, wall: str, level: Level) -> Change:
     """Start a run along a whole wall or face; a line takes one run a level. Columns in its way are left out by gaps
-    that keep to them."""
+    that keep to them.
+
+    Raises
+    ------
+    PlankError “Wall … has a … run already.”, “There is no wall ….”
+    """
     room = job.room(room_id)
     if any(r.wall == wall and r.level is level for r in room.runs):
         raise PlankError(f"Wall {wall} has a {level} run already.", f"wall {wall}", "Add units to it.")
@@ -177,7 +182,12 @@ def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a
 
 
 def drag_width(job: Job, cell_id: str, mm: float) -> Change:
-    """Resize by hand: held to the kind's range and to what the run has left, on whole millimetres."""
+    """Resize by hand: held to the kind's range and to what the run has left, on whole millimetres. `mm`: mm.
+
+    Raises
+    ------
+    PlankError “… is locked.”
+    """
     _, run, cell = job.find_cell(cell_id)
     if cell.locked:
         raise PlankError(f"{cell.number} is locked.", "resize", "Unlock it first.")
@@ -194,7 +204,12 @@ def drag_width(job: Job, cell_id: str, mm: float) -> Change:
 
 
 def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
-    """Set a run's start, end or bottom; an empty bottom is inherited again."""
+    """Set a run's start, end or bottom; an empty bottom is inherited again.
+
+    Raises
+    ------
+    PlankError “The run would have no length.”, “A run has no ….”
+    """
     _, run = job.find_run(run_id)
     if key == "bottom":
         value = read(job, text, least=0, most=4000) if text.strip() else None
@@ -210,7 +225,12 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
 
 
 def lift_run(job: Job, run_id: str, by: float) -> Change:
-    """Move a hung run up or down by mm; it stops at the floor and under the ceiling."""
+    """Move a hung run up or down by mm; it stops at the floor and under the ceiling.
+
+    Raises
+    ------
+    PlankError “A base unit stands on its plinth.”
+    """
     room, run = job.find_run(run_id)
     layout = set_out(job).run(run_id)
     if run.level is not Level.HUNG or layout is None or not layout.cells:
@@ -227,7 +247,12 @@ FEET = {"plinth": "a plinth", "legs": "legs that are seen", "none": "the floor"}
 
 
 def set_run_choice(job: Job, run_id: str, key: str, text: str) -> Change:
-    """Set what a run stands on, whether its plinth returns to the wall, or whether it is closed up to the ceiling."""
+    """Set what a run stands on, whether its plinth returns to the wall, or whether it is closed up to the ceiling.
+
+    Raises
+    ------
+    PlankError “A run has no … ….”
+    """
     _, run = job.find_run(run_id)
     value: object
     if key == "feet" and text in FEET:

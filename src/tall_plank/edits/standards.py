@@ -24,7 +24,12 @@ def use_standard(job: Job, code: str) -> Change:
 
 
 def apply_standard(job: Job, cells: tuple[str, ...], code: str, part: str = "") -> Change:
-    """Give units a standard of their own, or one part of it (only joints, only edging). Gaps are skipped and named."""
+    """Give units a standard of their own, or one part of it (only joints, only edging). Gaps are skipped and named.
+
+    Raises
+    ------
+    PlankError “A standard has no part ….”
+    """
     if part and part not in PARTS:
         raise PlankError(f"A standard has no part “{part}”.", "standard", f"Known: {', '.join(PARTS)}.")
     standard = job.standard_by(code)

@@ -190,7 +190,12 @@ def _priced(book: tuple[PriceRow, ...], rows: tuple[ListRow, ...]) -> tuple[Pric
 
 
 def set_shortlist(job: Job, codes: tuple[str, ...], on: bool) -> Change:
-    """Put things of the stock on the job's shortlist, or take them off it."""
+    """Put things of the stock on the job's shortlist, or take them off it.
+
+    Raises
+    ------
+    PlankError “The stock has no ….”
+    """
     stock = job.stock
     known = {
         r.code for rows in (stock.fittings, stock.boards, stock.edgings, stock.appliances, stock.profiles) for r in rows

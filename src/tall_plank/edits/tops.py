@@ -130,7 +130,12 @@ def outline_text(job: Job, source: Source) -> str:
 
 
 def follow_corners(job: Job, source: Source) -> Change:
-    """Take the worktop's present corners as its own, to be changed one by one."""
+    """Take the worktop's present corners as its own, to be changed one by one.
+
+    Raises
+    ------
+    PlankError “There is no worktop here.”
+    """
     tops = [t for room in set_out(job).rooms for t in room.worktops if t.source == source]
     if not tops:
         raise PlankError("There is no worktop here.", "worktop", "Add base units first.")

@@ -154,7 +154,12 @@ def set_shelves(job: Job, cells: tuple[str, ...], text: str) -> Change:
 
 
 def set_drawers(job: Job, cells: tuple[str, ...], text: str) -> Change:
-    """Set the number of drawers of drawer stacks; all heights become equal shares."""
+    """Set the number of drawers of drawer stacks; all heights become equal shares.
+
+    Raises
+    ------
+    PlankError “… is no number of drawers.”
+    """
     if not text.strip().isdigit() or not 1 <= int(text) <= 8:
         raise PlankError(f"“{text}” is no number of drawers.", "drawers", "Type a number from 1 to 8.")
     skipped: list[str] = []

@@ -98,7 +98,12 @@ def _name(values: dict[str, str], key: str) -> str:
 
 def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
     """``part,length_mm,width_mm,qty,material,grain``; where given, ``outline`` (``x y; x y; ...``),
-    ``match`` and ``match_way``."""
+    ``match`` and ``match_way``.
+
+    Raises
+    ------
+    ValueError “grain … is neither none nor length”, “match_way … is neither side nor end”
+    """
 
     def make(v: dict[str, str]) -> NestPart:
         grain = v.get("grain", "").lower() or "none"

@@ -55,7 +55,12 @@ def keep(folders: UserFolders, name: str, text: str) -> Path:
 
 
 def kept(folders: UserFolders) -> tuple[tuple[Kept, ...], tuple[str, ...]]:
-    """Everything in the library by name, and the names of files that cannot be read."""
+    """Everything in the library by name, and the names of files that cannot be read.
+
+    Raises
+    ------
+    PlankError “The file is too large.”
+    """
     found: list[Kept] = []
     broken: list[str] = []
     for path in sorted(folder_of(folders).glob("*.json"))[:MAX_KEPT]:

@@ -151,7 +151,8 @@ class Values:
 
 
 def with_parameters(values: Values, parameters: tuple[Parameter, ...], own: Mapping[str, float]) -> Values:
-    """Values with those of parameters, in their order, so that a later one may use an earlier.
+    """Values with those of parameters, in their order, so that a later one may use an earlier. `own`: mm and
+    choices.
 
     Raises
     ------

@@ -50,7 +50,12 @@ def sourced(job: Basis, unit: Unit, key: str) -> Sourced:
 
 
 def inherited_value(job: Basis, unit: Unit, key: str) -> Sourced:
-    """What the unit would have for a key without an own value."""
+    """What the unit would have for a key without an own value.
+
+    Raises
+    ------
+    PlankError “There is no decision called ….”, “The scheme has no finish for ….”
+    """
     if key in SIZE_KEYS:
         template = job.template(unit.template)
         text = template.leg if key == "corner_leg" else getattr(template, key)

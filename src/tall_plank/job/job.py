@@ -85,12 +85,24 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
         return tuple((room, run) for room in self.rooms for run in room.runs)
 
     def find_run(self, run_id: str) -> tuple[Room, Run]:
+        """A run with its room.
+
+        Raises
+        ------
+        PlankError where it is no longer there
+        """
         for room, run in self.runs():
             if run.id == run_id:
                 return room, run
         raise PlankError("The run is no longer there.", run_id, "Select another one.")
 
     def find_cell(self, cell_id: str) -> tuple[Room, Run, Cell]:
+        """A cell with its room and run.
+
+        Raises
+        ------
+        PlankError where it is no longer there
+        """
         for room, run in self.runs():
             for cell in run.cells:
                 if cell.id == cell_id:

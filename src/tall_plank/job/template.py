@@ -309,7 +309,12 @@ def _try(values: Values, text: str, kind: str, where: str) -> None:
 
 
 def with_parameters_at(values: Values, template: Template, name: str) -> Values:
-    """Values with the starting ones of a template's parameters; errors name the parameter's place in the file."""
+    """Values with the starting ones of a template's parameters; errors name the parameter's place in the file.
+
+    Raises
+    ------
+    PlankError where a text cannot be evaluated, at its place
+    """
     found = values
     for i, p in enumerate(template.parameters, 1):
         try:

@@ -85,7 +85,7 @@ def make_front(
     hinges: bool = True,
     handle: bool = True,
 ) -> list[Draft]:
-    """Draft one front from x along its face, with its hinges and handle."""
+    """Draft one front from x along its face, with its hinges and handle. `x`, `width`: mm."""
     made, zone = b.spec.made, box.zone
     z, height = zone.z0, zone.height
     own = box.bay.front

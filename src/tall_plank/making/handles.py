@@ -23,8 +23,9 @@ def make_handle(
     moved: bool,
 ) -> tuple[float, float, float, float] | None:
     """Handle holes: upright beside the opening edge on doors, lying in the middle on drawers, near the edge that
-    opens on flaps, drops, pull-outs and appliance fronts; none on fixed fronts. Base doors are pulled from above,
-    hung ones from below, tall ones at the middle."""
+    opens on flaps, drops, pull-outs and appliance fronts; none on fixed fronts. Base doors are pulled from
+    above, hung ones from below, tall ones at the middle. `x`, `z`, `width`, `height`, `from_edge`, `from_end`:
+    mm."""
     if pull == "none":
         return None
     handle = b.stock.fitting(pull)

@@ -73,7 +73,8 @@ def make_hinges(
     weight: float,
     plane: FacePlane,
 ) -> None:
-    """Cups in the door and plates on the gable, at the same heights, the plates' holes on the system row."""
+    """Cups in the door and plates on the gable, at the same heights, the plates' holes on the system row. `x`,
+    `z`, `width`, `height`: mm. `weight`: kg."""
     made, spec, stock = b.spec.made, b.spec, b.stock
     count = hinge_count(height, weight, made)
     if count is None:
@@ -201,7 +202,7 @@ def _butts(
 
 def inner_point(upright: Draft, from_front: float, z: float, *, left: bool) -> Vec:
     """A point on the face of an upright that looks at the bay on its right (left: the upright stands left of it),
-    so far behind its front edge and so high, in the unit's frame."""
+    so far behind its front edge and so high, in the unit's frame. `from_front`, `z`: mm."""
     # Face A of a gable looks into the unit; a divider stands like a right gable, so a bay to its right sees face B.
     into = upright.thickness if upright.name in (GABLE_LEFT, GABLE_RIGHT, "leg gable") or not left else 0.0
     point = upright.frame.out((0.0, from_front, into))

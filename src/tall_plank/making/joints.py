@@ -30,7 +30,8 @@ def tongue(b: Builder) -> float:
 
 
 def places_of(length: float, rear: float, b: Builder) -> tuple[float, ...]:
-    """Distances of fixings along a joint: by its length, or as many as were asked for, spread between the same ends."""
+    """Distances of fixings along a joint: by its length, or as many as were asked for, spread between the same
+    ends. `length`, `rear`: mm."""
     made = b.spec.made
     places = dowel_places(length, made.dowel_from_edge, made.dowel_spacing, rear)
     if made.joint_count == "auto" or len(places) < 2:

@@ -130,7 +130,7 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
         return sum(isinstance(op, Bore) for op in self.operations)
 
     def place(self, face: Face, u: float, v: float) -> Vec:
-        """The point of a face at an operation's coordinates, in the frame that the part stands in."""
+        """The point of a face at an operation's coordinates, in the frame that the part stands in. `u`, `v`: mm."""
         at: dict[Face, Vec] = {
             "A": (u, v, self.thickness), "B": (u, v, 0.0), "L1": (u, 0.0, v), "L2": (u, self.width, v),
             "W1": (0.0, u, v), "W2": (self.length, u, v),
@@ -232,8 +232,8 @@ class Draft:
         self._seen: set[tuple[str, int, int]] = set()
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
-        """Put edging of the board's finish on edges; a thickness of 0 leaves them raw, and solid timber needs none of
-        its own.
+        """Put edging of the board's finish on edges; a thickness of 0 leaves them raw, and solid timber needs none
+        of its own. `thickness`: mm.
 
         Raises
         ------
@@ -294,7 +294,7 @@ class Draft:
         return found
 
     def first_face(self, point: Vec) -> tuple[Face, float, float]:
-        """The first of the faces a point lies on: most points lie on one, and holes are many."""
+        """The first of the faces a point lies on: most points lie on one, and holes are many. `point`: mm."""
         x, y, z = self.frame.into(point)
         if abs(z - self.thickness) < ON_FACE:
             return "A", x, y
@@ -304,10 +304,10 @@ class Draft:
         return face, u, v
 
     def bore(self, point: Vec, diameter: float, depth: float, use: str) -> None:
-        """A hole at a point of the unit that lies on one of the part's faces; depth 0 goes right through.
+        """A hole at a point of the unit that lies on one of the part's faces; depth 0 goes right through. `point`,
+        `diameter`, `depth`: mm.
 
-        A hole that stands already at this point is not drilled twice.
-        """
+        A hole that stands already at this point is not drilled twice."""
         face, u, v = self.first_face(point)
         key = (face, round(u * 100), round(v * 100))
         if key in self._seen:
@@ -331,7 +331,13 @@ class Draft:
         return least
 
     def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
-        """A groove between two points of the unit that lie on the same face of the part."""
+        """A groove between two points of the unit that lie on the same face of the part. `start`, `end`, `width`,
+        `depth`: mm.
+
+        Raises
+        ------
+        PlankError “A groove turns a corner.”
+        """
         first, second = self._faces(start), self._faces(end)
         face = next((name for name in first if name in second), None)
         if face is None:
@@ -339,12 +345,12 @@ class Draft:
         self.operations.append(Groove(face, *first[face], *second[face], width, depth, over))
 
     def holds(self, point: Vec) -> bool:
-        """Whether a point of the unit, seen along the thickness, lies on this part."""
+        """Whether a point of the unit, seen along the thickness, lies on this part. `point`: mm."""
         x, y, _ = self.frame.into(point)
         return 0 <= x <= self.length and 0 <= y <= self.width
 
     def on_edge(self, point: Vec) -> bool:
-        """Whether a point of the unit lies on one of the part's long edges."""
+        """Whether a point of the unit lies on one of the part's long edges. `point`: mm."""
         x, y, z = self.frame.into(point)
         side = min(abs(y), abs(y - self.width))
         return side < ON_FACE and 0 < x < self.length and 0 < z < self.thickness
@@ -395,15 +401,17 @@ class Lent:
         self.bores: list[tuple[Vec, float, float, str]] = []
 
     def bore(self, point: Vec, diameter: float, depth: float, use: str) -> None:
+        """Ask for a hole, once at each place; all in mm."""
         if all(max(abs(a - b) for a, b in zip(point, p, strict=True)) > ON_FACE for p, *_ in self.bores):
             self.bores.append((point, diameter, depth, use))
 
     def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
-        """A back without gables is screwed on; nothing is grooved."""
+        """A back without gables is screwed on; nothing is grooved. `start`, `end`, `width`, `depth`: mm."""
 
     def spare(self, point: Vec, diameter: float, depth: float) -> float:
-        """The panel beside the unit is drilled from this side only."""
+        """The panel beside the unit is drilled from this side only. `point`, `diameter`, `depth`: mm."""
         return depth + 100.0
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Lent:
+        """Nothing is banded, whatever the edging's thickness (mm)."""
         return self

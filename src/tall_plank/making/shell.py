@@ -63,7 +63,7 @@ def clear_of_carcass(b: Builder) -> Rect:
 
 
 def front_edge(b: Builder, x: float) -> float:
-    """y of the carcass's front edge at x: -depth where the front is straight."""
+    """y of the carcass's front edge at x: -depth where the front is straight. `x`: mm."""
     spec = b.spec
     shallow = slant_depth(spec.width, spec.depth)
     match spec.shape:
@@ -86,7 +86,8 @@ def front_edge(b: Builder, x: float) -> float:
 
 
 def shaped_board(b: Builder, draft: Draft, setback: float = 0.0, edging: float | None = None) -> Draft:
-    """Cut the front edge of a lying board (frame X, Y or -X, Y) to the plan of the unit's front."""
+    """Cut the front edge of a lying board (frame X, Y or -X, Y) to the plan of the unit's front. `setback`,
+    `edging`: mm."""
     if b.spec.shape == "straight":
         return draft
     steps = 1 if b.spec.shape.startswith("angled") else 24
@@ -103,7 +104,7 @@ def shaped_board(b: Builder, draft: Draft, setback: float = 0.0, edging: float |
 
 
 def band_front(b: Builder, draft: Draft, thickness: float) -> None:
-    """Edging along the front edge; a shaped edge gets its own."""
+    """Edging along the front edge; a shaped edge gets its own. `thickness`: mm."""
     if b.spec.shape == "straight":
         draft.band(b.stock, thickness, "L1")
 

@@ -48,7 +48,8 @@ class Field:
         role: str = "front frame",
         finish: str = "",
     ) -> Draft:
-        """A board from (x, z), its outer face `out` before the plane (the front's own face by itself)."""
+        """A board from (x, z), its outer face `out` before the plane (the front's own face by itself). `x`, `z`,
+        `width`, `height`, `thick`, `out`: mm."""
         thick = thick or self.t
         level = self.t if out is None else out
         frame = self.plane.frame(x, level, z if upright else z + height, upright=upright)
@@ -62,7 +63,8 @@ ON_DOORS = ("arched", "glazed", "louvred")
 
 
 def style_for(b: Builder, style: str, kind: str, width: float, height: float, *, bent: bool) -> str:
-    """The style a front is made in: one that is too small for its frame, or bent, is a slab."""
+    """The style a front is made in: one that is too small for its frame, or bent, is a slab. `width`, `height`:
+    mm."""
     made = b.spec.made
     if style in ON_DOORS and kind in ("drawer", "pullout", "appliance"):
         style = "framed"

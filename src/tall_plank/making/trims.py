@@ -89,7 +89,7 @@ def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Le
 
 
 def lies_on(draft: Draft, point: tuple[float, float, float]) -> bool:
-    """Whether a point of the line's frame lies on face A or B of a part."""
+    """Whether a point of the line's frame lies on face A or B of a part. `point`: mm."""
     x, y, z = draft.frame.into(point)
     on_face = abs(z) < 0.01 or abs(z - draft.thickness) < 0.01
     return on_face and 0 <= x <= draft.length and 0 <= y <= draft.width

@@ -77,7 +77,7 @@ def _move(unit: MadeUnit, f: FrontBox) -> Frame | None:
 
 
 def turned_upright(about: tuple[float, float, float], degrees: float) -> Frame:
-    """A turn about an upright axis, counter-clockwise seen from above."""
+    """A turn about an upright axis, counter-clockwise seen from above. `about`: mm. `degrees`: degrees."""
     a = math.radians(degrees)
     c, s = math.cos(a), math.sin(a)
     x, y, _ = about

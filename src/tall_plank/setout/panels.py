@@ -27,6 +27,7 @@ def trim_board(
     size: tuple[float, float, float],
     **more: object,
 ) -> TrimBoard:
+    """A board beside units, with the finish of its role; `size`: length, width and thickness in mm."""
     role = more.pop("role", "front")
     finish = more.pop("finish", None) or finish_of(
         basis, basis.unit(p.unit), {"front": Role.FRONT, "worktop": Role.WORKTOP, "plinth": Role.PLINTH}[str(role)]
@@ -186,7 +187,7 @@ def run_waterfalls(basis: Basis, run: RunLayout, tops: Sequence[Worktop]) -> lis
 
 
 def waterfall_leg(basis: Basis, p: Placed, wall: str, source: Source, x: float, top: Worktop) -> TrimBoard:
-    """A waterfall leg: mitred to the worktop, so that it is as high as the worktop's upper face."""
+    """A waterfall leg: mitred to the worktop, so that it is as high as the worktop's upper face. `x`: mm."""
     high = top.bottom + top.thickness
     frame = Frame((x, -top.rear, 0.0), Z, NEG_Y)
     size = (high, top.depth - top.rear, top.thickness)

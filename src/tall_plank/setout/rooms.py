@@ -85,7 +85,7 @@ def _closed(outline: Sides) -> Points:
 
 
 def sides_from(points: Points, ids: tuple[str, ...]) -> Sides:
-    """An outline from its corners (either way round), the last two walls left to close it.
+    """An outline from its corners (either way round), the last two walls left to close it. `points`: mm.
 
     Raises
     ------

@@ -20,12 +20,12 @@ MASONS = 30.0
 def into_corner(
     basis: Basis, run: RunLayout, runs: Sequence[RunLayout], points: Points, side: str, depth: float, rear: float
 ) -> tuple[Points, str, list[Points]]:
-    """The outline led into the corner at one end, the kind of joint there, and further pieces.
+    """The outline led into the corner at one end, the kind of joint there, and further pieces. `points`, `depth`,
+    `rear`: mm.
 
     The run that takes the corner goes through to the wall; the other one butts against its front edge. With a mitre
     both are cut along the line from the wall's corner to where their front edges meet. With a mason's mitre only the
-    front edges are: the one that goes through is cut back a little over the joint, and the other one reaches in.
-    """
+    front edges are: the one that goes through is cut back a little over the joint, and the other one reaches in."""
     end = run.start_corner if side == "left" else run.end_corner
     wall = run.wall
     outer = run.cells[0] if side == "left" else run.cells[-1]

@@ -80,7 +80,7 @@ def carries_top(basis: Basis, run: RunLayout) -> bool:
 
 
 def neighbour_at(run: RunLayout, x: float, side: str) -> Placed | None:
-    """The solid unit of the run that butts against x from a side."""
+    """The solid unit of the run that butts against x from a side. `x`: mm."""
     for p in run.cells:
         if p.is_solid and abs((p.right if side == "left" else p.x) - x) < 0.5:
             return p
@@ -88,5 +88,5 @@ def neighbour_at(run: RunLayout, x: float, side: str) -> Placed | None:
 
 
 def at_line_end(wall: Wall, x: float) -> bool:
-    """Whether x lies at an end of a wall (an island's ends are open)."""
+    """Whether x lies at an end of a wall (an island's ends are open). `x`: mm."""
     return not wall.island and (x < 0.5 or x > wall.length - 0.5)

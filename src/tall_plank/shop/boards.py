@@ -89,7 +89,7 @@ KERF, TRIM = 3.2, SAW_TRIM  # mm
 
 
 def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
-    """A plan that was searched for, to be shown and printed."""
+    """A plan that was searched for, to be shown and printed. `kerf`, `trim`: mm."""
     return Plan(
         tuple(
             CutBoard(
@@ -111,7 +111,7 @@ def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
 
 
 def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
-    """A plan that was kept in the job."""
+    """A plan that was kept in the job. `kerf`, `trim`: mm."""
     return Plan(
         tuple(
             CutBoard(
@@ -158,7 +158,7 @@ class _Open:
 
 
 def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM) -> Plan:
-    """Plans for every material of the job; the same job gives the same plan."""
+    """Plans for every material of the job; the same job gives the same plan. `kerf`, `trim`: mm."""
     by_board: dict[str, list[Piece]] = {}
     for item in made.parts():
         p = item.part
@@ -182,7 +182,8 @@ def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM
 def plan_board(
     board: Board, pieces: tuple[Piece, ...], kerf: float, trim: float
 ) -> tuple[tuple[CutBoard, ...], tuple[str, ...]]:
-    """Place pieces on as many boards of one kind as needed: widest first, first strip that takes it."""
+    """Place pieces on as many boards of one kind as needed: widest first, first strip that takes it. `kerf`,
+    `trim`: mm."""
     length, width = board.length - 2 * trim, board.width - 2 * trim
     todo: list[tuple[float, float, str, bool]] = []
     unplaced: list[str] = []

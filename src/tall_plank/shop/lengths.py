@@ -26,8 +26,8 @@ LEAST_PIECE = 600.0
 
 
 def pieces_of(made: MadeJob, stock: Stock, allowance: float = MITRE_ALLOWANCE) -> tuple[BarPiece, ...]:
-    """Everything that is cut from bars, worktops left out. `profile` is the code of what it is cut from; a piece is
-    named by its molding, its unit, or its part and edge."""
+    """Everything that is cut from bars, worktops left out. `profile` is the code of what it is cut from; a piece
+    is named by its molding, its unit, or its part and edge. `allowance`: mm."""
     return (*_profiles(made, stock, allowance), *_cut_fittings(made, stock), *_strips(made, stock))
 
 
@@ -92,7 +92,8 @@ def _strips(made: MadeJob, stock: Stock) -> Iterator[BarPiece]:
 
 
 def worktops_of(made: MadeJob, stock: Stock, allowance: float = MITRE_ALLOWANCE) -> tuple[BarPiece, ...]:
-    """Every part that is cut from a blank, in its cut length, with an allowance for each end that is not square."""
+    """Every part that is cut from a blank, in its cut length, with an allowance for each end that is not square.
+    `allowance`: mm."""
     return tuple(
         BarPiece(item.number, round(item.part.cut_length + allowance * _slanted(item.part), 3), 1, item.part.board)
         for item in blank_parts(made, stock)

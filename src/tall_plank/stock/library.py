@@ -102,7 +102,12 @@ def read_toml(path: Path) -> dict[str, Any]:
 
 
 def convert(value: Any, kind: type[T], where: str) -> T:
-    """Turn plain values into a stock struct; errors name the place in the file."""
+    """Turn plain values into a stock struct; errors name the place in the file.
+
+    Raises
+    ------
+    PlankError “….”
+    """
     try:
         return msgspec.convert(value, kind, strict=True, dec_hook=_decode)
     except msgspec.ValidationError as error:

@@ -14,7 +14,7 @@ from tall_plank.setout.rooms import walls_of
 
 
 def add_column(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
-    """Stand a chimney breast (1200 x 350) or a column (300 x 300) against a wall, in its middle or at x."""
+    """Stand a chimney breast (1200 x 350) or a column (300 x 300) against a wall, in its middle or at x. `x`: mm."""
     room = job.room(room_id)
     length = next(w.length for w in walls_of(room) if w.id == wall)
     width, depth = (1200.0, 350.0) if kind == "chimney breast" else (300.0, 300.0)
@@ -26,7 +26,12 @@ def add_column(job: Job, room_id: str, wall: str, kind: str, x: float | None = N
 
 
 def set_column(job: Job, column_id: str, key: str, text: str) -> Change:
-    """Set x, y, width, depth, height or wall (empty: free standing) of a column."""
+    """Set x, y, width, depth, height or wall (empty: free standing) of a column.
+
+    Raises
+    ------
+    PlankError “There is no wall ….”, “A column has no ….”
+    """
     room, column = find_thing(job, Kind.COLUMN, column_id)
     if key == "wall":
         if text and text not in room.wall_ids():
@@ -43,7 +48,7 @@ def set_column(job: Job, column_id: str, key: str, text: str) -> Change:
 
 
 def move_column(job: Job, column_id: str, x: float, y: float = 0.0) -> Change:
-    """Drag a column along its wall, held to its ends; a free one anywhere on the floor."""
+    """Drag a column along its wall, held to its ends; a free one anywhere on the floor. `x`, `y`: mm."""
     room, column = find_thing(job, Kind.COLUMN, column_id)
     if column.wall:
         length = next(w.length for w in walls_of(room) if w.id == column.wall)

@@ -57,7 +57,7 @@ def set_guide(job: Job, guide_id: str, text: str) -> Change:
 
 
 def move_guide(job: Job, guide_id: str, at: float) -> Change:
-    """Drag a guide line, held inside the room, to whole millimetres."""
+    """Drag a guide line, held inside the room, to whole millimetres. `at`: mm."""
     room, guide = find_thing(job, Kind.GUIDE, guide_id)
     place = float(round(min(max(0.0, at), reach(room, guide.axis, guide.wall))))
     return replaced(job, room, Kind.GUIDE, msgspec.structs.replace(guide, at=Length.of(place)), "Move the guide line")

@@ -62,7 +62,13 @@ def start_of(middle: tuple[float, float], length: float, degrees: float = 0.0) -
 
 
 def add_island(job: Job, room_id: str, at: tuple[float, float] | None = None, length: float = 1800.0) -> Change:
-    """Set an island into the middle of a room, or with its middle at a place; its first face looks south."""
+    """Set an island into the middle of a room, or with its middle at a place; its first face looks south. `at`,
+    `length`: mm.
+
+    Raises
+    ------
+    PlankError “A room takes at most six islands.”
+    """
     room = job.room(room_id)
     taken = {i.letter for i in room.islands} | set(room.wall_ids())
     letter = next((c for c in LETTERS if c not in taken), "")
@@ -129,7 +135,7 @@ def read_degrees(text: str) -> float:
 
 
 def move_island(job: Job, island_id: str, dx: float, dy: float) -> Change:
-    """Drag an island across the floor, on whole millimetres; a peninsula along its wall."""
+    """Drag an island across the floor, on whole millimetres; a peninsula along its wall. `dx`, `dy`: mm."""
     room, island = find_island(job, island_id)
     if island.wall:
         wall = next(w for w in walls_of(room) if w.id == island.wall)
@@ -144,7 +150,12 @@ def move_island(job: Job, island_id: str, dx: float, dy: float) -> Change:
 
 
 def turn_island(job: Job, island_id: str, degrees: float) -> Change:
-    """Turn an island about the middle of its line."""
+    """Turn an island about the middle of its line. `degrees`: degrees.
+
+    Raises
+    ------
+    PlankError “A peninsula stands square to its wall.”
+    """
     room, island = find_island(job, island_id)
     if island.wall:
         raise PlankError("A peninsula stands square to its wall.", "island", "Let go of the wall first.")

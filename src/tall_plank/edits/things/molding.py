@@ -21,7 +21,12 @@ MOLDINGS = {
 
 
 def add_molding(job: Job, room_id: str, kind: str) -> Change:
-    """Run a molding round the whole room; it starts as one by others."""
+    """Run a molding round the whole room; it starts as one by others.
+
+    Raises
+    ------
+    PlankError “… is no molding.”, “The stock has no profile for a ….”
+    """
     if kind not in MOLDINGS:
         raise PlankError(f"“{kind}” is no molding.", "molding", f"Known: {', '.join(MOLDINGS)}.")
     code, height = MOLDINGS[kind]
@@ -35,7 +40,12 @@ def add_molding(job: Job, room_id: str, kind: str) -> Change:
 
 
 def set_molding(job: Job, molding_id: str, key: str, text: str) -> Change:
-    """Set profile, height (empty: on the floor or under the ceiling), edge, walls (letters) or by_others."""
+    """Set profile, height (empty: on the floor or under the ceiling), edge, walls (letters) or by_others.
+
+    Raises
+    ------
+    PlankError “… is no profile of a ….”, “There is no wall ….”, “A molding has no ….”
+    """
     room, molding = find_thing(job, Kind.MOLDING, molding_id)
     if key == "profile":
         profile = job.stock.profile(text)

@@ -28,7 +28,7 @@ NICHE_DEPTH = 120.0  # mm
 
 
 def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
-    """Add a door or window with its starting size, in the middle of the wall or at x.
+    """Add a door or window with its starting size, in the middle of the wall or at x. `x`: mm.
 
     Raises
     ------
@@ -60,7 +60,12 @@ def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
 
 
 def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
-    """Set x, width, height, sill, hand or wall of an opening."""
+    """Set x, width, height, sill, hand or wall of an opening.
+
+    Raises
+    ------
+    PlankError “An opening has no ….”
+    """
     room, opening = find_thing(job, Kind.OPENING, opening_id)
     if key in ("x", "width", "height", "sill", "reveal", "depth"):
         least = 100.0 if key in ("width", "height") else 0.0
@@ -80,7 +85,7 @@ def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
 
 
 def move_opening(job: Job, opening_id: str, x: float) -> Change:
-    """Drag an opening along its wall; it stops at the wall's ends and at its neighbours."""
+    """Drag an opening along its wall; it stops at the wall's ends and at its neighbours. `x`: mm."""
     room, opening = find_thing(job, Kind.OPENING, opening_id)
     wall = next(w for w in walls_of(room) if w.id == opening.wall)
     width = opening.width.mm

@@ -16,7 +16,7 @@ from tall_plank.setout.rooms import walls_of
 
 
 def add_roof_window(job: Job, room_id: str, wall: str, x: float | None = None) -> Change:
-    """A roof window of 780 x 980, or as large as fits, in the slope over a wall, in its middle or at x.
+    """A roof window of 780 x 980, or as large as fits, in the slope over a wall, in its middle or at x. `x`: mm.
 
     Raises
     ------
@@ -39,7 +39,12 @@ def add_roof_window(job: Job, room_id: str, wall: str, x: float | None = None) -
 
 
 def set_roof_window(job: Job, window_id: str, key: str, text: str) -> Change:
-    """Set x, width, sill (its lower edge above the floor) or length (up the slope) of a roof window."""
+    """Set x, width, sill (its lower edge above the floor) or length (up the slope) of a roof window.
+
+    Raises
+    ------
+    PlankError “A roof window has no ….”
+    """
     room, window = find_thing(job, Kind.ROOF_WINDOW, window_id)
     if key not in ("x", "width", "sill", "length"):
         raise PlankError(f"A roof window has no {key}.", "roof window", "Choose x, width, sill or length.")
@@ -49,7 +54,7 @@ def set_roof_window(job: Job, window_id: str, key: str, text: str) -> Change:
 
 
 def move_roof_window(job: Job, window_id: str, x: float) -> Change:
-    """Drag a roof window along its slope, held to the ends of the wall."""
+    """Drag a roof window along its slope, held to the ends of the wall. `x`: mm."""
     room, window = find_thing(job, Kind.ROOF_WINDOW, window_id)
     slope = next(s for s in room.slopes if s.id == window.slope)
     length = next(w.length for w in walls_of(room) if w.id == slope.wall)

@@ -18,7 +18,7 @@ SERVICES = ("water", "waste", "power", "gas", "vent")
 
 
 def add_service(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
-    """Mark a service point on a wall, in its middle or at x."""
+    """Mark a service point on a wall, in its middle or at x. `x`: mm."""
     room = job.room(room_id)
     length = next(w.length for w in walls_of(room) if w.id == wall)
     height = {"water": 500.0, "waste": 400.0, "power": 300.0, "gas": 500.0, "vent": 2000.0}[kind]
@@ -29,7 +29,12 @@ def add_service(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
 
 
 def set_service(job: Job, service_id: str, key: str, text: str) -> Change:
-    """Set x, y, height, wall (empty: on the floor) or kind of a service point."""
+    """Set x, y, height, wall (empty: on the floor) or kind of a service point.
+
+    Raises
+    ------
+    PlankError “There is no wall ….”, “A service point has no ….”
+    """
     room, service = find_thing(job, Kind.SERVICE, service_id)
     if key == "wall":
         if text and text not in room.wall_ids():
@@ -47,7 +52,7 @@ def set_service(job: Job, service_id: str, key: str, text: str) -> Change:
 
 
 def move_service(job: Job, service_id: str, x: float) -> Change:
-    """Drag a service point along its wall."""
+    """Drag a service point along its wall. `x`: mm."""
     room, service = find_thing(job, Kind.SERVICE, service_id)
     length = next((w.length for w in walls_of(room) if w.id == service.wall), 1e6)
     new = msgspec.structs.replace(service, x=Length.of(round(min(max(0.0, x), length))))

@@ -115,7 +115,12 @@ def delete_sliding(job: Job, doors_id: str) -> Change:
 
 
 def set_sliding(job: Job, doors_id: str, key: str, text: str) -> Change:
-    """Set the number of leaves, or the overlap (nothing: the standard's)."""
+    """Set the number of leaves, or the overlap (nothing: the standard's).
+
+    Raises
+    ------
+    PlankError “Sliding doors have no ….”, “… is no number of leaves.”
+    """
     run, doors = find_sliding(job, doors_id)
     if key == "leaves":
         if not text.strip().isdigit():
@@ -142,7 +147,12 @@ def _with_leaf(job: Job, doors_id: str, index: int, change: Callable[[Leaf], Lea
 
 def set_line(job: Job, doors_id: str, index: int, line: str) -> Change:
     """Let a leaf run in front or behind; the others follow in turns, since neighbours never share a line. Empty: as
-    the doors started."""
+    the doors started.
+
+    Raises
+    ------
+    PlankError “… is no line.”, “There is no such leaf.”
+    """
     if line not in ("", "front", "rear"):
         raise PlankError(f"“{line}” is no line.", "leaf", "Choose front or rear.")
     run, doors = find_sliding(job, doors_id)
@@ -168,7 +178,12 @@ def fillings(job: Job) -> tuple[tuple[str, str], ...]:
 
 
 def set_band(job: Job, doors_id: str, index: int, band: int, key: str, text: str) -> Change:
-    """Set a band's finish, or its height (nothing or share: a share of what is left)."""
+    """Set a band's finish, or its height (nothing or share: a share of what is left).
+
+    Raises
+    ------
+    PlankError “There is no such band.”, “… fills no leaf.”, “One band fills its leaf.”
+    """
     _, doors = find_sliding(job, doors_id)
     if not (0 <= index < len(doors.leaves) and 0 <= band < len(doors.leaves[index].bands)):
         raise PlankError("There is no such band.", "leaf", "Choose another one.")
@@ -200,7 +215,12 @@ def set_band(job: Job, doors_id: str, index: int, band: int, key: str, text: str
 
 
 def set_band_count(job: Job, doors_id: str, index: int, text: str) -> Change:
-    """Split a leaf into a number of bands; those that are there stay, from the top."""
+    """Split a leaf into a number of bands; those that are there stay, from the top.
+
+    Raises
+    ------
+    PlankError “… is no number of bands.”
+    """
     if not text.strip().isdigit() or not 1 <= int(text) <= MOST_BANDS:
         raise PlankError(f"“{text}” is no number of bands.", "bands", f"From 1 to {MOST_BANDS}.")
     count = int(text)
@@ -216,7 +236,12 @@ def set_band_count(job: Job, doors_id: str, index: int, text: str) -> Change:
 
 
 def copy_leaf(job: Job, doors_id: str, index: int) -> Change:
-    """Make up all the other leaves as one is; each keeps its line."""
+    """Make up all the other leaves as one is; each keeps its line.
+
+    Raises
+    ------
+    PlankError “There is no such leaf.”
+    """
     run, doors = find_sliding(job, doors_id)
     if not 0 <= index < len(doors.leaves):
         raise PlankError("There is no such leaf.", "leaf", "Choose another one.")

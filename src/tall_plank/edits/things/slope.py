@@ -18,7 +18,12 @@ def _check(room: Room, slope: Slope) -> None:
 
 
 def add_slope(job: Job, room_id: str, wall: str) -> Change:
-    """Let the ceiling slope down to a wall: two thirds of the height there, the whole height 1500 from it."""
+    """Let the ceiling slope down to a wall: two thirds of the height there, the whole height 1500 from it.
+
+    Raises
+    ------
+    PlankError “The ceiling slopes to wall … already.”
+    """
     room = job.room(room_id)
     if any(s.wall == wall for s in room.slopes):
         raise PlankError(f"The ceiling slopes to wall {wall} already.", f"wall {wall}", "Change that slope.")
@@ -28,7 +33,12 @@ def add_slope(job: Job, room_id: str, wall: str) -> Change:
 
 
 def set_slope(job: Job, slope_id: str, key: str, text: str) -> Change:
-    """Set the height at the wall (low) or the distance at which the whole height is reached (run)."""
+    """Set the height at the wall (low) or the distance at which the whole height is reached (run).
+
+    Raises
+    ------
+    PlankError “A slope has no ….”
+    """
     room, slope = find_thing(job, Kind.SLOPE, slope_id)
     if key not in ("low", "run"):
         raise PlankError(f"A slope has no {key}.", "slope", "Choose low or run.")

@@ -24,7 +24,7 @@ def _check(room: Room, soffit: Soffit) -> None:
 
 
 def add_soffit(job: Job, room_id: str, wall: str, depth: float = 400.0, drop: float = 250.0) -> Change:
-    """Box the ceiling down along a wall, from end to end."""
+    """Box the ceiling down along a wall, from end to end. `depth`, `drop`: mm."""
     room = job.room(room_id)
     at = next(w for w in walls_of(room) if w.id == wall)
     corners = tuple(
@@ -55,7 +55,12 @@ def add_soffit_over(job: Job, run_id: str) -> Change:
 
 
 def set_soffit(job: Job, soffit_id: str, key: str, text: str) -> Change:
-    """Set a soffit's depth below the ceiling (drop), or its outline by corners: `0 0; 2400 0; 2400 600; 0 600`."""
+    """Set a soffit's depth below the ceiling (drop), or its outline by corners: `0 0; 2400 0; 2400 600; 0 600`.
+
+    Raises
+    ------
+    PlankError “A soffit has no ….”
+    """
     room, soffit = find_thing(job, Kind.SOFFIT, soffit_id)
     if key == "drop" and not soffit.over:
         new = msgspec.structs.replace(soffit, drop=read(job, text, least=10.0))
@@ -87,7 +92,12 @@ def corners_text(job: Job, soffit: Soffit) -> str:
 
 
 def move_soffit(job: Job, soffit_id: str, dx: float, dy: float) -> Change:
-    """Drag a soffit across the ceiling; one that stands on units stays there."""
+    """Drag a soffit across the ceiling; one that stands on units stays there. `dx`, `dy`: mm.
+
+    Raises
+    ------
+    PlankError “It stands on its units.”
+    """
     room, soffit = find_thing(job, Kind.SOFFIT, soffit_id)
     if soffit.over:
         raise PlankError("It stands on its units.", "soffit", "Move those.")

@@ -34,7 +34,12 @@ def add_underlay(job: Job, room_id: str, wide: int, high: int, data: bytes) -> C
 
 
 def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
-    """Set x or y of its lower left corner, the width that it stands for, turn (degrees) or shown (yes, no)."""
+    """Set x or y of its lower left corner, the width that it stands for, turn (degrees) or shown (yes, no).
+
+    Raises
+    ------
+    PlankError “A plan image has no ….”
+    """
     room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     if key in ("x", "y"):
         new = msgspec.structs.replace(underlay, **{key: read(job, text, least=-WIDEST, most=WIDEST)})
@@ -50,7 +55,7 @@ def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
 
 
 def move_underlay(job: Job, underlay_id: str, dx: float, dy: float) -> Change:
-    """Drag a plan image under the room."""
+    """Drag a plan image under the room. `dx`, `dy`: mm."""
     room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     x, y = Length.of(round(underlay.x.mm + dx, 3)), Length.of(round(underlay.y.mm + dy, 3))
     return replaced(job, room, Kind.UNDERLAY, msgspec.structs.replace(underlay, x=x, y=y), "Move the plan image")

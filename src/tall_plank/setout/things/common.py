@@ -24,5 +24,5 @@ class ThingSetOut:
 
 
 def on_its_wall(wall: Wall, letter: str, x: float, width: float = 0.0) -> Span | None:
-    """The span of something that stands on a wall of its own."""
+    """The span of something that stands on a wall of its own. `x`, `width`: mm."""
     return (x, x + width) if letter == wall.id else None

@@ -70,7 +70,7 @@ def lower_edge(molding: RoomMolding, profile: Profile, ceiling: float) -> float:
 
 def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[Points]:
     """Closed paths of a molding's back, clockwise with the room on the right: the floor without columns, and for a
-    cornice without soffits; free columns give paths of their own."""
+    cornice without soffits; free columns give paths of their own. `low`, `high`: mm."""
     outline = corners_of(room.outline)
     solid = [column_points(room, c) for c in room.columns if column_height(room, c) > low]
     if molding.kind == "cornice":

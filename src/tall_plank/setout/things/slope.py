@@ -18,7 +18,8 @@ def slope_height(slope: Slope, away: float, height: float) -> float:
 
 
 def sloped(wall: Wall, walls: tuple[Wall, ...], height: float, slopes: tuple[Slope, ...]) -> Wall:
-    """The wall with its upper edge under the slopes: straight pieces between the places where planes meet."""
+    """The wall with its upper edge under the slopes: straight pieces between the places where planes meet.
+    `height`: mm."""
     planes = []
     for slope in slopes:
         at = next((w for w in walls if w.id == slope.wall), None)

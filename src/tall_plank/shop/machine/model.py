@@ -66,12 +66,12 @@ class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     clamps: tuple[Clamp, ...] = ()
 
     def drill(self, diameter: float, depth: float) -> Tool | None:
-        """The drill of a diameter that reaches so deep."""
+        """The drill of a diameter that reaches so deep. `diameter`, `depth`: mm."""
         fits = (t for t in self.tools if t.kind == "drill" and abs(t.diameter - diameter) < 0.05 and t.length >= depth)
         return next(fits, None)
 
     def mill(self, width: float, depth: float) -> Tool | None:
-        """The widest mill that fits into a width and reaches so deep."""
+        """The widest mill that fits into a width and reaches so deep. `width`, `depth`: mm."""
         fits = [t for t in self.tools if t.kind == "mill" and t.diameter <= width + 0.01 and t.length >= depth]
         return max(fits, key=lambda t: t.diameter, default=None)
 

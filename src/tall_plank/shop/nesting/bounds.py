@@ -15,12 +15,14 @@ MOST_STEPS = 24
 
 
 def stretched(sizes: NDArray[np.float64], whole: float, p: float) -> NDArray[np.float64]:
-    """u_p: what is longer than whole - p counts whole, what is shorter than p counts nothing (p <= whole / 2)."""
+    """u_p: what is longer than whole - p counts whole, what is shorter than p counts nothing (p <= whole / 2).
+    `whole`: mm. `p`: a share."""
     return np.where(sizes > whole - p, whole, np.where(sizes < p, 0.0, sizes))
 
 
 def rounded(sizes: NDArray[np.float64], whole: float, k: int) -> NDArray[np.float64]:
-    """u^(k): sizes times (k + 1) rounded down to whole boards, divided by k; exact multiples stay as they are."""
+    """u^(k): sizes times (k + 1) rounded down to whole boards, divided by k; exact multiples stay as they are.
+    `whole`: mm."""
     share = sizes * (k + 1) / whole
     near = np.round(share)
     exact = np.abs(share - near) < 1e-9
@@ -39,7 +41,7 @@ def _steps(sizes: NDArray[np.float64], whole: float) -> list[float]:
 def least_boards(
     wide: NDArray[np.float64], high: NDArray[np.float64], turnable: NDArray[np.bool_], board: tuple[float, float]
 ) -> int:
-    """The best of these bounds for pieces on boards of one size.
+    """The best of these bounds for pieces on boards of one size. `board`: mm.
 
     Parameters
     ----------

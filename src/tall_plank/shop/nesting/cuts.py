@@ -55,8 +55,8 @@ class _Piece:
 
 @remembered(4096)
 def sawn(boxes: tuple[Box, ...], area: Box, kerf: float, first: str = "either", turns: int = 0) -> Sawn | None:
-    """The cuts that part some boxes on a trimmed board; None where edge-to-edge cuts do not part them. Of two ways, the
-    one that leaves the larger piece.
+    """The cuts that part some boxes on a trimmed board; None where edge-to-edge cuts do not part them. Of two
+    ways, the one that leaves the larger piece. `kerf`: mm.
 
     Parameters
     ----------

@@ -32,7 +32,8 @@ def makes(stock: Stock) -> dict[str, tuple[Board, ...]]:
 
 
 def offcut_boards(stock: Stock, pieces: Iterable[tuple[int, str, float, float]]) -> tuple[NestBoard, ...]:
-    """Offcuts (number on the rack, code of their board, length, width) as boards to cut, free of charge."""
+    """Offcuts (number on the rack, code of their board, length, width) as boards to cut, free of charge. `pieces`:
+    mm."""
     groups = makes(stock)
     return tuple(
         NestBoard(f"{code} rack {number}", groups[code][0].name, length, width, qty=1, offcut=True)

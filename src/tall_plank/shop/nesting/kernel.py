@@ -52,7 +52,8 @@ def below(state: NDArray[np.uint64], n: int) -> int:
 def order_by(
     items: Ints, m: int, wide: Ints, high: Ints, key: int, noise: float, state: NDArray[np.uint64], keys: Floats
 ) -> None:
-    """Sort the first m items in place, largest first by a measure of their size times a random factor."""
+    """Sort the first m items in place, largest first by a measure of their size times a random factor. `noise`: a
+    share."""
     for k in range(m):
         w, h = float(wide[items[k]]), float(high[items[k]])
         if key == 0:

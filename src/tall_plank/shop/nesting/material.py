@@ -71,6 +71,7 @@ class Material:
     """Of the first plans, one that costs as little and leaves the largest piece."""
 
     def keep(self, placed: NDArray[np.int64], kinds: NDArray[np.int64], count: int, lost: int, cost: float) -> None:
+        """Keep a plan: places in thousandths of mm, kinds of board, how many boards, parts on none, money."""
         self.placed, self.board_kind = placed.copy(), kinds.copy()
         self.count, self.lost, self.cost = count, lost, cost
 
@@ -110,6 +111,7 @@ def materials_of(request: Request) -> tuple[list[Material], tuple[Unplaced, ...]
 
 
 def micro(mm: float) -> int:
+    """A length in mm as whole thousandths."""
     return round(mm * MICRO)
 
 
