@@ -11,6 +11,7 @@ from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.trims import board_front, top_front
 from tall_plank.drawing.unitfront import unit_front
 from tall_plank.job import Job, Kind, Room
+from tall_plank.job.choices import Side
 from tall_plank.job.uses import starting_values
 from tall_plank.making import MadeJob, MadeUnit
 from tall_plank.making.feet import LEG, seen_legs
@@ -101,7 +102,7 @@ def _wall_outline(wall: Wall) -> tuple[tuple[float, float], ...]:
 def _beside(
     room: RoomLayout,
     wall: Wall,
-    side: str,
+    side: Side,
     neighbour: Wall,
     by_cell: dict[str, MadeUnit],
     stock: Stock,
@@ -138,7 +139,7 @@ def _beside(
     return items
 
 
-def _leg_front(wall: Wall, side: str, p: Placed, unit: MadeUnit, stock: Stock) -> list[Item]:
+def _leg_front(wall: Wall, side: Side, p: Placed, unit: MadeUnit, stock: Stock) -> list[Item]:
     """The other leg of a corner unit, as its fronts show on this wall."""
     source = Kind.CELL.of(p.cell)
     color = color_of(stock, unit.spec.front)

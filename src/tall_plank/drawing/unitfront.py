@@ -67,14 +67,16 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
     carcass, front = color_of(stock, spec.carcass), color_of(stock, spec.front)
     if spec.body is Body.CARCASS:
         grain = grain_of(stock, spec.carcass, True)
-        closed = frozenset(f.path for f in unit.fronts if f.kind == "machine" or (fronts and f.kind != "filler"))
+        closed = {f.path for f in unit.fronts if f.kind == "machine"}
+        if fronts:
+            closed |= {f.path for f in unit.fronts if f.kind != "filler"}
         # Closed by fronts, the carcass shows as a line between them only.
         shown_grain = "" if closed else grain
         # A corner unit's other leg stands out of this wall: its side is no front.
         color = "unit" if spec.corner in ("l", "diagonal") else carcass
         items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, None, color, shown_grain))  # type: ignore[arg-type]
         if spec.shape == "straight" and spec.corner not in ("l", "diagonal"):
-            items += inside_items(unit, stock, closed)
+            items += inside_items(unit, stock, frozenset(closed))
     elif spec.body is Body.PARTS:
         items += _own_parts(unit, stock)
     elif spec.body is Body.APPLIANCE:

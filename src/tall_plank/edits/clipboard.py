@@ -14,6 +14,7 @@ from tall_plank.formats.table import CLIPBOARD
 from tall_plank.job import Bay, Cell, Job, Level, Template, Unit
 from tall_plank.job.inherit import FINISH_KEYS
 from tall_plank.job.run import WidthRule
+from tall_plank.job.standard import is_choice
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import names_in
 
@@ -132,6 +133,9 @@ def fitted(job: Job, unit: Unit) -> tuple[Unit, list[str]]:
         elif item.key in FINISH_KEYS and isinstance(item.value, str) and job.stock.finish(item.value) is None:
             unit = unit.with_own(item.key, None)
             lost.append(f"finish {item.value}: not in this job's stock")
+        elif not is_choice(item.key, item.value):
+            unit = unit.with_own(item.key, None)
+            lost.append(f"{item.key.replace('_', ' ')} {item.value}: not known")
     if any(_unknown(job, length) for length in lengths_in(unit.bay)):
         unit = msgspec.structs.replace(unit, bay=_plain_bay(unit.bay))
     return unit, lost

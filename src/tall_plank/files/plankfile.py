@@ -69,7 +69,7 @@ def job_from_bytes(data: bytes, where: str) -> Job:
 def check_whole(job: Job) -> None:
     """Raises PlankError where a job refers to something it does not hold, or holds impossible numbers."""
     from tall_plank.edits.values import lengths_in, reevaluated
-    from tall_plank.job.standard import check_standard
+    from tall_plank.job.standard import check_standard, is_choice
     from tall_plank.job.things.table import all_things, wall_of
     from tall_plank.setout import set_out
     from tall_plank.setout.things.roof_window import roof_window_frame
@@ -84,6 +84,10 @@ def check_whole(job: Job) -> None:
             raise PlankError(f"The length “{length.text[:40]}” is out of range.", "job", "Open its .bak file.")
     for cell in job.cells():
         job.template_of(cell)
+    for own in (*(o for u in job.units for o in u.own), *(o for t in job.templates for o in t.own)):
+        if not is_choice(own.key, own.value):
+            what = f"“{str(own.value)[:40]}” is no choice of {own.key.replace('_', ' ')}."
+            raise PlankError(what, "job", "Open its .bak file.")
     for unit in job.units:
         for own in unit.own:
             if own.key.startswith("standard"):

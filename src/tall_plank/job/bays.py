@@ -7,12 +7,14 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job.choices import Side
 from tall_plank.measure import Length
 
 FrontKind = Literal[
     "door", "pair", "drawer", "fixed", "appliance", "flap", "drop", "pullout", "inner", "bifold", "pocket"
 ]
-Hand = Literal["left", "right"]
+DrawnFront = FrontKind | Literal["machine", "sliding leaf", "filler"]
+"""A front as it is made: also an appliance's own face, a leaf of sliding doors, a filler."""
 Between = Literal["nothing", "shelf", "divider"]
 Start = Literal["", "low", "high", "middle"]
 
@@ -38,7 +40,7 @@ class Front(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     """
 
     kind: FrontKind
-    hand: Hand = "left"
+    hand: Side = "left"
     style: str = ""
     handle: str = ""
     from_edge: Length | None = None

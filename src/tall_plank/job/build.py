@@ -12,7 +12,8 @@ from typing import Literal
 
 import msgspec
 
-from tall_plank.job.bays import FrontKind, Hand
+from tall_plank.job.bays import FrontKind
+from tall_plank.job.choices import Side
 from tall_plank.measure import PlankError
 from tall_plank.measure.lengths import LengthError, Rule, evaluate_rule
 
@@ -81,7 +82,7 @@ class BuildFront(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fi
     height: str
     left: str
     right: str
-    hand: Hand = "left"
+    hand: Side = "left"
 
 
 class BuildHole(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

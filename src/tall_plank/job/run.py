@@ -7,6 +7,7 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job.choices import Feet
 from tall_plank.job.source import Source
 from tall_plank.job.things.sliding import SlidingDoors
 from tall_plank.job.top import Top
@@ -126,7 +127,7 @@ class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     end: Length | None = None
     bottom: Length | None = None
     top: Top = Top()
-    feet: Literal["plinth", "legs", "none"] = "plinth"
+    feet: Feet = "plinth"
     plinth_returns: bool = True
     to_ceiling: bool = False
     sliding: tuple[SlidingDoors, ...] = ()

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import msgspec
 
+from tall_plank.job.choices import Weight
+
 
 class Where(msgspec.Struct, frozen=True, cache_hash=True):
     """The place of a snag; empty parts do not apply."""
@@ -29,5 +31,5 @@ class Snag(msgspec.Struct, frozen=True, cache_hash=True):
     what: str
     remedy: str
     where: Where
-    weight: str = "wrong"
+    weight: Weight = "wrong"
     source: str = ""

@@ -3,11 +3,24 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Literal, get_origin
 
 import msgspec
 
 from tall_plank.formats.envelope import brought_up
 from tall_plank.formats.table import STANDARD
+from tall_plank.job.choices import (
+    BackFit,
+    BottomFit,
+    CamFace,
+    FaceFrame,
+    FrontGrain,
+    FrontStyle,
+    GableFoot,
+    Joint,
+    Overlay,
+    TopFit,
+)
 from tall_plank.measure import Length, PlankError, parse_length
 from tall_plank.measure.remembered import remembered
 from tall_plank.stock.library import convert, plain, read_toml
@@ -145,23 +158,23 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     corner_play: float
     scribe: float
     # choices
-    joint: str
+    joint: Joint
     joint_count: str
-    cam_face: str
-    top_fit: str
-    bottom_fit: str
-    gable_foot: str
-    back_fit: str
-    overlay: str
-    face_frame: str
+    cam_face: CamFace
+    top_fit: TopFit
+    bottom_fit: BottomFit
+    gable_foot: GableFoot
+    back_fit: BackFit
+    overlay: Overlay
+    face_frame: FaceFrame
     cam: str
     cam_dowel: str
     screw: str
     biscuit: str
     tenon: str
     pocket_screw: str
-    front_style: str
-    front_grain: str
+    front_style: FrontStyle
+    front_grain: FrontGrain
     glass: str
     bars: str
     slide_profile: str
@@ -207,7 +220,9 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
 
 
 LENGTH_KEYS = tuple(f.name for f in msgspec.structs.fields(Construction) if f.type is float)
-CHOICE_KEYS = tuple(f.name for f in msgspec.structs.fields(Construction) if f.type is str)
+CHOICE_KEYS = tuple(
+    f.name for f in msgspec.structs.fields(Construction) if f.type is str or get_origin(f.type) is Literal
+)
 
 
 CHOICES: dict[str, dict[str, str]] = {
@@ -236,6 +251,12 @@ CHOICES: dict[str, dict[str, str]] = {
     "front_grain": {"vertical": "vertical", "horizontal": "horizontal"},
 }  # fmt: skip
 """Choices that are no codes of the stock, with their words."""
+
+
+def is_choice(key: str, value: object) -> bool:
+    """Whether a value may stand under a key: one of its words, or anything where it has no words of its own."""
+    return key not in CHOICES or value in CHOICES[key]
+
 
 PARTS: dict[str, tuple[str, ...]] = {
     "boards": (

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from enum import StrEnum
 from pathlib import Path
-from typing import Any, Literal
+from typing import Any
 
 import msgspec
 
@@ -21,9 +21,10 @@ from tall_plank.job.build import (
     Values,
     with_parameters,
 )
+from tall_plank.job.choices import Corner, Shape
 from tall_plank.job.run import Level
 from tall_plank.job.shipped import shipped_standard
-from tall_plank.job.standard import LENGTH_KEYS, construction_from
+from tall_plank.job.standard import CHOICES, LENGTH_KEYS, construction_from, is_choice
 from tall_plank.job.unit import Own
 from tall_plank.measure import Length, LengthError, PlankError, parse_length
 from tall_plank.stock.library import convert, plain, read_toml
@@ -84,9 +85,9 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     trims: bool = True
     plinth: bool | None = None
     appliance: str = ""
-    corner: Literal["", "blind", "l", "diagonal"] = ""
+    corner: Corner = ""
     leg: str = "900mm"
-    shape: Literal["straight", "angled left", "angled right", "bow", "hollow", "rounded"] = "straight"
+    shape: Shape = "straight"
     gables: bool = True
     bottom: bool = True
     back: bool = True
@@ -177,6 +178,11 @@ def _fitted_of(data: Any, where: str) -> Fitted:
 
 def _own_of(key: str, value: Any, name: str) -> Own:
     """A starting own value: a length where the text is one, else a choice."""
+    if key in CHOICES:
+        if not is_choice(key, str(value)):
+            known = f"Known: {', '.join(CHOICES[key])}."
+            raise PlankError(f"“{value}” is no choice of {key.replace('_', ' ')}.", f"{name}, own {key}", known)
+        return Own(key, str(value))
     try:
         return Own(key, parse_length(str(value), least=0))
     except LengthError as error:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Literal
 
 from tall_plank.job import Bay, Construction, Split
 from tall_plank.measure.shareout import Member, Rule, share_out
@@ -58,7 +59,7 @@ class Board:
     """A shelf or divider between bays. `clear` is the board seen from the front; it stands after the child `index` of
     the bay at `parent`."""
 
-    kind: str
+    kind: Literal["shelf", "divider"]
     name: str
     clear: Rect
     left: str
@@ -199,7 +200,8 @@ class _Setter:
 
     def _boards(self, division: _Division, path: tuple[int, ...], clear: Rect, left: str, right: str) -> list[str]:
         """The boards between the children of a bay; their names."""
-        kind, half = "shelf" if division.rows else "divider", division.board / 2
+        kind: Literal["shelf", "divider"] = "shelf" if division.rows else "divider"
+        half = division.board / 2
         names = []
         for i, middle in enumerate(division.middles):
             self._count[kind] += 1

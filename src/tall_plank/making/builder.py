@@ -6,22 +6,24 @@ import math
 
 import msgspec
 
-from tall_plank.job import Bay, Body, Construction
+from tall_plank.job import Bay, Body, Construction, Level
+from tall_plank.job.bays import DrawnFront
 from tall_plank.job.build import Build, Parameter
+from tall_plank.job.choices import Corner, EitherSide, Feet, Shape, Weight
 from tall_plank.making.bayset import BaySet
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, Z
 from tall_plank.setout.tops import slant_depth
 from tall_plank.stock import Board, Stock
-from tall_plank.stock.models import FittingRole
+from tall_plank.stock.models import FittingKind, FittingRole
 
 
 class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     """All that a unit is made from, without its number and its place. Lengths in mm."""
 
     template: str
-    level: str
+    level: Level
     body: Body
     top: str
     sink: bool
@@ -34,19 +36,19 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     front: str
     carcass: str
     drawer: str
-    corner: str = ""
-    corner_side: str = ""
+    corner: Corner = ""
+    corner_side: EitherSide = ""
     leg: float = 0.0
     blind: float = 0.0
     filler: float = 0.0
-    shape: str = "straight"
+    shape: Shape = "straight"
     gables: bool = True
     bottom: bool = True
     back: bool = True
     cover: float = 0.0
     vent: float = 0.0
     fittings: tuple[str, ...] = ()
-    feet: str = "plinth"
+    feet: Feet = "plinth"
     """What it stands on: plinth, legs that are seen, or none."""
     pipes: tuple[tuple[str, float, float], ...] = ()
     """Service points behind it: kind, x, z in its own frame, mm."""
@@ -96,7 +98,7 @@ class FittedBox(msgspec.Struct, frozen=True, cache_hash=True):
     """
 
     code: str
-    kind: str
+    kind: FittingKind
     path: tuple[int, ...]
     x: float
     z: float
@@ -110,13 +112,13 @@ class FittedBox(msgspec.Struct, frozen=True, cache_hash=True):
 class FrontBox(msgspec.Struct, frozen=True, cache_hash=True):
     """A front as it is seen: rectangle in the unit's face (x right, z up, mm), for drawings and the model."""
 
-    kind: str
+    kind: DrawnFront
     """A kind of front, or filler or machine for what is seen beside them."""
     x: float
     z: float
     width: float
     height: float
-    hand: str
+    hand: EitherSide
     style: str
     frame: float
     handle: tuple[float, float, float, float] | None
@@ -245,7 +247,7 @@ class Builder:
             return
         self.item(fitting.code, qty, why, length)
 
-    def problem(self, what: str, remedy: str, weight: str = "wrong") -> None:
+    def problem(self, what: str, remedy: str, weight: Weight = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))
 
     def force(self, what: str, asked: float, made: float, why: str) -> None:

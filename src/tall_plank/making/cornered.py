@@ -8,8 +8,9 @@ next one: for a corner at the right it takes x from width - depth to width, y fr
 from __future__ import annotations
 
 from tall_plank.job import Bay
+from tall_plank.job.choices import Side
 from tall_plank.making.bayset import BayBox, Rect
-from tall_plank.making.builder import Builder, plane
+from tall_plank.making.builder import Builder, FacePlane, plane
 from tall_plank.making.fronts import make_front
 from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Draft
@@ -254,7 +255,7 @@ def _fronts(b: Builder, right: bool) -> None:
         _two_part(b, boxes, (first, second), hinged="right")
 
 
-def _two_part(b: Builder, boxes: tuple[BayBox, BayBox], faces, hinged: str) -> None:  # type: ignore[no-untyped-def]
+def _two_part(b: Builder, boxes: tuple[BayBox, BayBox], faces: tuple[FacePlane, FacePlane], hinged: Side) -> None:
     """First leaf on its gable's hinges, second one folding on the first, the handle at its free edge."""
     made = b.spec.made
     one, two = boxes

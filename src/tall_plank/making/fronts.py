@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import math
 
-from tall_plank.job.bays import INSIDE
+from tall_plank.job.bays import INSIDE, FrontKind
+from tall_plank.job.choices import Side
 from tall_plank.job.inherit import handle_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane, FrontBox
@@ -33,11 +34,11 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
             _bifold(b, box, front.hand, plane)
         else:
             # Next to the corner there is no gable to hang on.
-            hand = front.hand if b.spec.corner != "blind" else "right" if b.spec.corner_side == "left" else "left"
+            hand: Side = front.hand if b.spec.corner != "blind" else "right" if b.spec.corner_side == "left" else "left"
             make_front(b, box, front.kind, hand, zone.x0, zone.width, plane)
 
 
-def _bifold(b: Builder, box: BayBox, hand: str, plane: FacePlane) -> None:
+def _bifold(b: Builder, box: BayBox, hand: Side, plane: FacePlane) -> None:
     """Two leaves of the same width: one on the gable, one hinged to it that runs in a track at its far end."""
     zone, made = box.zone, b.spec.made
     leaf = (zone.width - made.gap_between) / 2
@@ -76,8 +77,8 @@ def _machine(b: Builder, box: BayBox) -> None:
 def make_front(
     b: Builder,
     box: BayBox,
-    kind: str,
-    hand: str,
+    kind: FrontKind,
+    hand: Side,
     x: float,
     width: float,
     plane: FacePlane,

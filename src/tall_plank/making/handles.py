@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tall_plank.job.choices import Side
 from tall_plank.making.builder import Builder, FacePlane
 from tall_plank.making.parts import Draft
 
@@ -10,7 +11,7 @@ def make_handle(
     b: Builder,
     pieces: list[Draft],
     kind: str,
-    hand: str,
+    hand: Side,
     x: float,
     z: float,
     width: float,

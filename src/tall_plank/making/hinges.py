@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from tall_plank.job import Construction
 from tall_plank.job.bays import INSIDE
+from tall_plank.job.choices import Side
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane
 from tall_plank.making.parts import Draft
@@ -65,7 +66,7 @@ def make_hinges(
     b: Builder,
     box: BayBox,
     pieces: list[Draft],
-    hand: str,
+    hand: Side,
     x: float,
     z: float,
     width: float,

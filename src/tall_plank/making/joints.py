@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 
+from tall_plank.job.choices import CamFace
 from tall_plank.making.builder import Builder
 from tall_plank.making.dowels import dowel_places
 from tall_plank.making.parts import Bore, Draft, Face, Lent
@@ -122,7 +123,7 @@ def _cams(b: Builder, face_part: Draft, end_part: Draft, start: Vec, way: Vec, p
         _dowel(b, face_part, end_part, _point(start, way, place))
 
 
-def _into(part: Draft, at: Vec, deep: float, diameter: float, depth: float, use: str, side: str) -> None:
+def _into(part: Draft, at: Vec, deep: float, diameter: float, depth: float, use: str, side: CamFace) -> None:
     """A hole in a face of a part, so far in from the end that the point lies on. Face A looks at the bay."""
     if isinstance(part, Lent):
         return

@@ -11,6 +11,7 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job.choices import Weight
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points, area
@@ -160,7 +161,7 @@ class Problem(msgspec.Struct, frozen=True, cache_hash=True):
 
     what: str
     remedy: str
-    weight: str = "wrong"
+    weight: Weight = "wrong"
 
 
 class Forced(msgspec.Struct, frozen=True, cache_hash=True):

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from tall_plank.job import Basis, Construction, Service, Template, Unit
+from tall_plank.job import Basis, Construction, Level, Service, Template, Unit
+from tall_plank.job.choices import EitherSide, Feet
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.making.builder import UnitSpec
@@ -30,11 +31,11 @@ def spec_of(basis: Basis, placed: Placed, room: RoomLayout | None = None) -> Uni
     """What a placed unit is made from; with its room, also what it stands on and what comes out of the wall."""
     if room is None:
         return spec_in(basis, placed, "plinth", ())
-    feet = next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth")
+    feet: Feet = next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth")
     return spec_in(basis, placed, feet, room.room.services)
 
 
-def spec_in(basis: Basis, placed: Placed, feet: str, services: tuple[Service, ...]) -> UnitSpec:
+def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, ...]) -> UnitSpec:
     """What a unit of a run with these feet, before these service points, is made from."""
     unit = basis.unit(placed.unit)
     sizes = (placed.width, placed.height, placed.depth, placed.leg, placed.blind, placed.filler)
@@ -43,7 +44,7 @@ def spec_in(basis: Basis, placed: Placed, feet: str, services: tuple[Service, ..
         basis.template(placed.template),
         construction_of(basis, unit),
         (finish_of(basis, unit, Role.FRONT), finish_of(basis, unit, Role.CARCASS), finish_of(basis, unit, Role.DRAWER)),
-        placed.level.value,
+        placed.level,
         tuple(round(mm, 6) for mm in sizes),
         placed.corner,
         feet,
@@ -58,10 +59,10 @@ def _spec(
     template: Template,
     made: Construction,
     finishes: tuple[str, str, str],
-    level: str,
+    level: Level,
     sizes: tuple[float, ...],
-    corner_side: str,
-    feet: str,
+    corner_side: EitherSide,
+    feet: Feet,
     pipes: tuple[tuple[str, float, float], ...],
     off_floor: float,
 ) -> UnitSpec:

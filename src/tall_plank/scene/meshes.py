@@ -5,6 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.job import Job, Kind, Room
+from tall_plank.job.choices import FrontsSeen
 from tall_plank.making import FrontBox, MadeJob, MadeUnit
 from tall_plank.making.builder import FittedBox
 from tall_plank.making.feet import LEG, seen_legs
@@ -23,7 +24,9 @@ from tall_plank.stock import Stock
 
 
 @remembered(512)
-def part_boxes(stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: str = "closed") -> tuple[Solid, ...]:
+def part_boxes(
+    stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: FrontsSeen = "closed"
+) -> tuple[Solid, ...]:
     """The parts of a unit as solids; without hidden ones a closed unit shows its outside only.
 
     Parameters
@@ -139,7 +142,7 @@ def build_scene(
     room_id: str,
     *,
     hidden: bool = True,
-    fronts: str = "closed",
+    fronts: FrontsSeen = "closed",
     without: frozenset[str] = frozenset(),
 ) -> Scene:
     """Every part of a room with its floor and walls. Units hidden by the designer, and cells to do without, are left
@@ -168,7 +171,12 @@ def build_scene(
 
 
 def visible_scene(
-    job: Job, layout: Layout, made: MadeJob, room_id: str, fronts: str = "closed", without: frozenset[str] = frozenset()
+    job: Job,
+    layout: Layout,
+    made: MadeJob,
+    room_id: str,
+    fronts: FrontsSeen = "closed",
+    without: frozenset[str] = frozenset(),
 ) -> Scene:
     """What can be seen with the fronts as they are: the light scene of the model view."""
     return build_scene(job, layout, made, room_id, hidden=False, fronts=fronts, without=without)

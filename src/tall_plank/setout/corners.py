@@ -12,6 +12,7 @@ import msgspec
 
 from tall_plank.job import Basis, Body, Cell, Level, Room, Run, Template, Unit
 from tall_plank.job.bays import Bay, Front
+from tall_plank.job.choices import LEFT, RIGHT, EitherSide, Side
 from tall_plank.job.inherit import construction_of, handle_of, size_of
 from tall_plank.measure.lengths import evaluate_text
 from tall_plank.setout.wall import Wall
@@ -35,7 +36,7 @@ class CornerEnd(msgspec.Struct, frozen=True, cache_hash=True):
     other_handle : how far handles stand out from those, mm
     """
 
-    side: str
+    side: Side
     angle: float
     holds: bool
     keep: float
@@ -49,7 +50,7 @@ def on_floor(level: Level) -> bool:
     return level is not Level.HUNG
 
 
-def end_cell(basis: Basis, run: Run, side: str) -> Cell | None:
+def end_cell(basis: Basis, run: Run, side: Side) -> Cell | None:
     """The outermost cell at an end of a run, unless nothing stands there."""
     if not run.cells:
         return None
@@ -70,7 +71,7 @@ def front_depth(basis: Basis, unit: Unit) -> float:
     return size_of(basis, unit, "depth") + (made.reach if fronted or made.face_frame == "frame" else 0.0)
 
 
-def handle_reach(basis: Basis, cell: Cell, swinging_to: str = "") -> float:
+def handle_reach(basis: Basis, cell: Cell, swinging_to: EitherSide = "") -> float:
     """How far the handles of a unit stand out from its fronts, mm; 0 where it has none.
 
     Parameters
@@ -84,7 +85,7 @@ def handle_reach(basis: Basis, cell: Cell, swinging_to: str = "") -> float:
     return max((h.projection for h in handles if h is not None), default=0.0)
 
 
-def _swinging(basis: Basis, cell: Cell, side: str) -> tuple[Front, ...]:
+def _swinging(basis: Basis, cell: Cell, side: Side) -> tuple[Front, ...]:
     """The doors of a unit that are hinged at a side, so that opened square they stand there with their handles out."""
     if basis.template_of(cell).corner == "blind":
         return ()  # its door always hangs on the gable away from the corner
@@ -92,12 +93,12 @@ def _swinging(basis: Basis, cell: Cell, side: str) -> tuple[Front, ...]:
     return tuple(f for f in fronts if (f.kind == "door" and f.hand == side) or f.kind == "pair")
 
 
-def swings_towards(basis: Basis, cell: Cell, side: str) -> bool:
+def swings_towards(basis: Basis, cell: Cell, side: Side) -> bool:
     """Whether a door of the unit is hinged at a side."""
     return bool(_swinging(basis, cell, side))
 
 
-def needed_filler(basis: Basis, cell: Cell, side: str, neighbour_handle: float) -> float:
+def needed_filler(basis: Basis, cell: Cell, side: Side, neighbour_handle: float) -> float:
     """Least width of the filler between a unit and the fronts that stand square to it, mm.
 
     What slides out or swings away passes the neighbour's handle; a door hinged at the corner's side stands square
@@ -148,10 +149,10 @@ def _fills_corner(template: Template) -> bool:
     return template.corner in ("l", "diagonal")
 
 
-def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[tuple[str, str], CornerEnd]:
+def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[tuple[str, Side], CornerEnd]:
     """(run id, side) -> how the run stands in that corner; ends that meet no other run, or have a typed place, are
     not in it, except that a sharp or blunt corner keeps its own run clear of the next wall."""
-    found: dict[tuple[str, str], CornerEnd] = {}
+    found: dict[tuple[str, Side], CornerEnd] = {}
     order = {run.id: i for i, run in enumerate(room.runs)}
     for i, wall in enumerate(walls):
         follower = walls[(i + 1) % len(walls)]
@@ -161,7 +162,7 @@ def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[t
         here = [r for r in room.runs if r.wall == wall.id and r.end is None and end_cell(basis, r, "right")]
         there = [r for r in room.runs if r.wall == follower.id and r.start is None and end_cell(basis, r, "left")]
         # A run keeps clear of the other wall itself where the corner is not square.
-        for runs, side in ((here, "right"), (there, "left")):
+        for runs, side in ((here, RIGHT), (there, LEFT)):
             for run in runs:
                 cell = end_cell(basis, run, side)
                 assert cell is not None
@@ -176,7 +177,7 @@ def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[t
 
 
 def _meet(
-    basis: Basis, a: Run, b: Run, angle: float, order: dict[str, int], found: dict[tuple[str, str], CornerEnd]
+    basis: Basis, a: Run, b: Run, angle: float, order: dict[str, int], found: dict[tuple[str, Side], CornerEnd]
 ) -> None:
     """Decide a corner between run a (at its right end) and run b (at its left end)."""
     cell_a, cell_b = end_cell(basis, a, "right"), end_cell(basis, b, "left")
@@ -184,7 +185,7 @@ def _meet(
     kind_a, kind_b = corner_kind(basis, cell_a), corner_kind(basis, cell_b)
     a_holds = bool(kind_a) if bool(kind_a) != bool(kind_b) else order[a.id] < order[b.id]
     holder, other = (a, b) if a_holds else (b, a)
-    side, other_side = ("right", "left") if a_holds else ("left", "right")
+    side, other_side = (RIGHT, LEFT) if a_holds else (LEFT, RIGHT)
     cell, passing = (cell_a, cell_b) if a_holds else (cell_b, cell_a)
     template = basis.template_of(cell)
     handle, other_handle = handle_reach(basis, cell), handle_reach(basis, passing)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.job import Basis, Job, Kind, Room, Run, Source, Unit, basis_of
+from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.corners import CornerEnd, corners_of_room
 from tall_plank.setout.panels import ceiling_fillers, corner_fillers, run_waterfalls, upstands
@@ -84,12 +85,12 @@ class Layout(msgspec.Struct, frozen=True, cache_hash=True):
         return next((r for room in self.rooms for r in room.runs if r.run.id == run_id), None)
 
 
-def neighbours(room: RoomLayout, wall: Wall) -> list[tuple[str, Wall]]:
+def neighbours(room: RoomLayout, wall: Wall) -> list[tuple[Side, Wall]]:
     """The walls that meet this one at its left and right end."""
     if wall.island:
         return []
     i = room.walls.index(wall)
-    return [("left", room.walls[i - 1]), ("right", room.walls[(i + 1) % len(room.walls)])]
+    return [(LEFT, room.walls[i - 1]), (RIGHT, room.walls[(i + 1) % len(room.walls)])]
 
 
 @remembered(8)

@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 
 from tall_plank.job import Basis, Kind, Level
+from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
@@ -59,7 +60,7 @@ def _stretch(
     t, finish = made.plinth_thickness, finish_of(basis, unit, Role.PLINTH)
     x0, x1 = group[0].x, group[-1].right
     ends = []
-    for side, x in (("left", x0), ("right", x1)):
+    for side, x in ((LEFT, x0), (RIGHT, x1)):
         corner = run.start_corner if side == "left" else run.end_corner
         outer = group[0] is run.cells[0] if side == "left" else group[-1] is run.cells[-1]
         mate = next((r for r in runs if corner is not None and r.run.id == corner.other), None)
@@ -103,7 +104,7 @@ def _board(
     return TrimBoard(kind, p.room, run.wall.id, source, p.cell, frame, *size, finish, "plinth")  # type: ignore[arg-type]
 
 
-def _slanted_beside(basis: Basis, run: RunLayout, x: float, side: str) -> bool:
+def _slanted_beside(basis: Basis, run: RunLayout, x: float, side: Side) -> bool:
     beside = (p for p in run.cells if abs((p.right if side == "left" else p.x) - x) < 0.5)
     return any(basis.template(p.template).shape.startswith("angled") for p in beside)
 
@@ -134,7 +135,7 @@ def _slanted(basis: Basis, run: RunLayout, p: Placed, height: float) -> list[Tri
 
 
 def _at_corner(
-    basis: Basis, run: RunLayout, side: str, angle: float, holds: bool, mate: RunLayout, face: float, thickness: float
+    basis: Basis, run: RunLayout, side: Side, angle: float, holds: bool, mate: RunLayout, face: float, thickness: float
 ) -> float:
     """Where a plinth ends in a corner: the run that takes it reaches behind the other's end, which butts on it.
 

@@ -7,6 +7,7 @@ from collections.abc import Callable
 import msgspec
 
 from tall_plank.job import Basis, Body, Cell, Level, Run, Source
+from tall_plank.job.choices import EitherSide, PlanShape, Side
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
 from tall_plank.measure.outlines import Points
@@ -47,11 +48,11 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     height: float
     depth: float
     frame: Frame
-    corner: str = ""
+    corner: EitherSide = ""
     leg: float = 0.0
     blind: float = 0.0
     filler: float = 0.0
-    shape: str = "straight"
+    shape: PlanShape = "straight"
 
     @property
     def plan(self) -> Points:
@@ -286,7 +287,8 @@ def set_out_run(
     for i, (cell, (at, width)) in enumerate(zip(run.cells, solved.places, strict=True)):
         unit = basis.unit(cell.unit)
         template = basis.template(unit.template)
-        corner, leg, blind, filler = "", 0.0, 0.0, 0.0
+        corner: EitherSide = ""
+        leg, blind, filler = 0.0, 0.0, 0.0
         if template.corner:
             corner = _corner_side(i, len(run.cells), at_start, at_end)
             found = at_start if corner == "left" else at_end
@@ -348,7 +350,7 @@ def _into_corner(basis: Basis, run: Run, wall: Wall, pins: list[_Pins], members:
     return True
 
 
-def _corner_side(i: int, count: int, at_start: CornerEnd | None, at_end: CornerEnd | None) -> str:
+def _corner_side(i: int, count: int, at_start: CornerEnd | None, at_end: CornerEnd | None) -> Side:
     """The side of a corner unit that lies in the corner: that of the end it stands at."""
     if i == 0 and not (count == 1 and at_end is not None and at_start is None):
         return "left"
@@ -356,7 +358,7 @@ def _corner_side(i: int, count: int, at_start: CornerEnd | None, at_end: CornerE
 
 
 def _blind(
-    basis: Basis, cell: Cell, side: str, found: CornerEnd | None, x: float, width: float, length: float
+    basis: Basis, cell: Cell, side: Side, found: CornerEnd | None, x: float, width: float, length: float
 ) -> tuple[float, float]:
     """Filler and blind width of a unit that runs into a corner, mm.
 

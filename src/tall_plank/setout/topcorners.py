@@ -6,6 +6,7 @@ import math
 from collections.abc import Sequence
 
 from tall_plank.job import Basis
+from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
@@ -18,7 +19,7 @@ MASONS = 30.0
 
 
 def into_corner(
-    basis: Basis, run: RunLayout, runs: Sequence[RunLayout], points: Points, side: str, depth: float, rear: float
+    basis: Basis, run: RunLayout, runs: Sequence[RunLayout], points: Points, side: Side, depth: float, rear: float
 ) -> tuple[Points, str, list[Points]]:
     """The outline led into the corner at one end, the kind of joint there, and further pieces. `points`, `depth`,
     `rear`: mm.
@@ -138,7 +139,7 @@ def _masons(
     return (*kept[first:], *kept[:first], deep, inner, (near, depth))
 
 
-def _mate_depth(basis: Basis, mate: RunLayout, side: str) -> float | None:
+def _mate_depth(basis: Basis, mate: RunLayout, side: Side) -> float | None:
     """How far the worktop of the run round the corner stands out there, mm; None where it ends before."""
     groups = list(stretches(basis, mate))
     if not groups:
@@ -150,6 +151,6 @@ def _mate_depth(basis: Basis, mate: RunLayout, side: str) -> float | None:
     return faces_out(basis, group) + overhang(basis, mate.run.top, "front", group[0])
 
 
-def _diagonal_leg(basis: Basis, mate: RunLayout, side: str) -> float:
+def _diagonal_leg(basis: Basis, mate: RunLayout, side: Side) -> float:
     outer = mate.cells[0] if side == "left" else mate.cells[-1]
     return outer.leg if basis.template(outer.template).corner == "diagonal" and outer.corner == side else 0.0

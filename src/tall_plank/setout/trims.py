@@ -8,6 +8,7 @@ from typing import Literal
 import msgspec
 
 from tall_plank.job import Basis, Body, Level, Source
+from tall_plank.job.choices import Side
 from tall_plank.measure import Frame
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.wall import Wall
@@ -79,7 +80,7 @@ def carries_top(basis: Basis, run: RunLayout) -> bool:
     return run.run.level is not Level.HUNG and not run.run.top.left_out
 
 
-def neighbour_at(run: RunLayout, x: float, side: str) -> Placed | None:
+def neighbour_at(run: RunLayout, x: float, side: Side) -> Placed | None:
     """The solid unit of the run that butts against x from a side. `x`: mm."""
     for p in run.cells:
         if p.is_solid and abs((p.right if side == "left" else p.x) - x) < 0.5:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 
 from tall_plank.job import Body, Job, Snag, Where
+from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, RunLayout
@@ -52,7 +53,7 @@ def _corner_unit(job: Job, room: RoomLayout, run: RunLayout, p: Placed) -> list[
     return []
 
 
-def _covered(job: Job, run: RunLayout, side: str) -> list[Snag]:
+def _covered(job: Job, run: RunLayout, side: Side) -> list[Snag]:
     """A unit that runs into a corner without being made for it: the next run stands before its front."""
     corner = run.start_corner if side == "left" else run.end_corner
     cell = end_cell(job, run.run, side)
@@ -74,7 +75,7 @@ def _covered(job: Job, run: RunLayout, side: str) -> list[Snag]:
     return [Snag("corner", f"The next wall's units cover {shown} of its front.", remedy, _where(run, p))]
 
 
-def _at_wall(job: Job, room: RoomLayout, run: RunLayout, side: str) -> list[Snag]:
+def _at_wall(job: Job, room: RoomLayout, run: RunLayout, side: Side) -> list[Snag]:
     """A door hinged right at a wall cannot open square: its handle meets the wall."""
     if run.wall.island or not run.cells:
         return []

@@ -13,6 +13,7 @@ from tall_plank.edits import Change
 from tall_plank.files.plankfile import read_plank, write_atomic, write_plank
 from tall_plank.files.userdata import Lock, UserFolders
 from tall_plank.job import History, Job, Kind, Source
+from tall_plank.job.choices import FrontsSeen
 from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import PlankError
@@ -46,7 +47,7 @@ class Document(QObject):
         self.room_id = job.rooms[0].id
         self.bay: tuple[int, ...] | None = None
         """The bay that is worked on, in the one selected unit."""
-        self.fronts = "closed"
+        self.fronts: FrontsSeen = "closed"
         """How fronts are looked at: closed, open, or off. Of the view, not of the job."""
         self.shop = False
         """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
@@ -284,7 +285,7 @@ class Document(QObject):
             return None
         return next((box for box in made.set.boxes if box.path == path), None)
 
-    def show_fronts(self, how: str) -> None:
+    def show_fronts(self, how: FrontsSeen) -> None:
         """Look at the job with its fronts closed, open or off."""
         if how != self.fronts:
             self.fronts = how

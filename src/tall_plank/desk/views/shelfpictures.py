@@ -37,7 +37,7 @@ def _unit_items(job: Job, template: Template, unit: Unit, width: float, x: float
     blind = template.corner == "blind"
     spec = UnitSpec(
         template=template.code,
-        level=template.level.value,
+        level=template.level,
         body=template.body,
         top=template.top,
         sink=template.sink,

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from tall_plank.job import Job
+from tall_plank.job.choices import FrontsSeen
 from tall_plank.making import MadeJob
 from tall_plank.scene.solids import Solid
 from tall_plank.setout import RoomLayout
@@ -20,7 +21,7 @@ class Stage:
     job: Job
     room: RoomLayout
     made: MadeJob
-    fronts: str
+    fronts: FrontsSeen
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,6 +8,7 @@ from collections.abc import Sequence
 import msgspec
 
 from tall_plank.job import Basis, Bay, Construction, Island, Kind, Level, Room, Top, Unit
+from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame, PlankError
@@ -65,7 +66,7 @@ def faces_of(room: Room, island: Island, spine: float = 0.0) -> tuple[Wall, Wall
     )
 
 
-def end_thickness(basis: Basis, island: Island, side: str, made: Construction) -> float:
+def end_thickness(basis: Basis, island: Island, side: Side, made: Construction) -> float:
     """Length of an island that what closes its end takes, mm: a panel, or a waterfall and the filler beside it.
 
     Parameters
@@ -160,7 +161,7 @@ def island_boards(
     return found
 
 
-def end_inner(island: Island, side: str, panel: float, leg: float) -> float:
+def end_inner(island: Island, side: Side, panel: float, leg: float) -> float:
     """Where the inside of what closes an end lies, from that end, mm."""
     kind = island.left if side == "left" else island.right
     if kind == "open" or (side == "left" and island.wall):

@@ -7,6 +7,7 @@ import math
 import msgspec
 
 from tall_plank.job import Opening, Room, RoomMolding
+from tall_plank.job.things.molding import MoldingKind
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
 from tall_plank.measure.remembered import remembered
@@ -33,7 +34,7 @@ class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
     """
 
     molding: str
-    kind: str
+    kind: MoldingKind
     profile: str
     wall: str
     start: Point
