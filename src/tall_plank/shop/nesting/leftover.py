@@ -9,7 +9,7 @@ from tall_plank.shop.nesting import kernel
 from tall_plank.shop.nesting.blocks import Block
 from tall_plank.shop.nesting.cuts import sawn
 from tall_plank.shop.nesting.layout import boxes_of, placements_of, trimmed
-from tall_plank.shop.nesting.material import AT_A_TIME, MICRO, ROUNDS, Laid, Material, first_cut
+from tall_plank.shop.nesting.material import AT_A_TIME, MICRO, Laid, Material, first_cut, rounds_of
 from tall_plank.shop.nesting.request import (
     NestRules,
     Stopped,
@@ -49,38 +49,16 @@ GATHER = 0.1
 def gather(m: Material, rules: NestRules, over: Stopped) -> bool:
     """With as many boards, fill most of them better, so that what is left comes together on one. False where it was
     ended early."""
-    n = len(m.wide)
-    wanted = int(ROUNDS[min(9, max(1, rules.effort))] * max(1.0, n / 100) * GATHER)
+    wanted = int(rounds_of(rules, len(m.wide)) * GATHER)
     if m.count < 2 or m.lost:
         return True
-    left = m.left.copy()
-    for b in range(m.count):
-        left[m.board_kind[b]] -= 1
-    kinds = np.zeros(n + 8, np.int64)
-    kinds[: m.count] = m.board_kind[: m.count]
-    placed, count, ended = m.placed.copy(), m.count, False
+    plan, count, ended = m.opened(), m.count, False
+    _, kinds, placed = plan
     for _ in range(0, wanted, AT_A_TIME):
         ended = over()
         if ended:
             break
-        count = kernel.improve(
-            min(AT_A_TIME, wanted),
-            m.wide,
-            m.high,
-            m.turnable,
-            m.kinds,
-            left,
-            m.price,
-            rules.turns,
-            first_cut(rules),
-            m.state,
-            placed,
-            kinds,
-            count,
-            m.worth,
-            0.0,
-            -1.0,
-        )
+        count = m.improve(rules, min(AT_A_TIME, wanted), plan, count, 0.0, -1.0)
     m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
     return not ended
 

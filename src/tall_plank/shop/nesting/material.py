@@ -20,6 +20,11 @@ AT_A_TIME = 2_000
 """Rounds between two looks at the clock."""
 
 
+def rounds_of(rules: NestRules, pieces: int) -> int:
+    """Rounds that an effort allows for so many pieces."""
+    return int(ROUNDS[min(9, max(1, rules.effort))] * max(1.0, pieces / 100))
+
+
 def first_cut(rules: NestRules) -> int:
     return {"either": kernel.ANY, "along": kernel.ALONG, "across": kernel.UP}[rules.first_cut]
 
@@ -74,6 +79,39 @@ class Material:
         """Keep a plan: places in thousandths of mm, kinds of board, how many boards, parts on none, money."""
         self.placed, self.board_kind = placed.copy(), kinds.copy()
         self.count, self.lost, self.cost = count, lost, cost
+
+    def opened(self) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]]:
+        """Copies of the best plan to be changed: what is left of each kind of board, kinds of its boards, places."""
+        left = self.left.copy()
+        for b in range(self.count):
+            left[self.board_kind[b]] -= 1
+        kinds = np.zeros(len(self.wide) + 8, np.int64)
+        kinds[: self.count] = self.board_kind[: self.count]
+        return left, kinds, self.placed.copy()
+
+    def improve(
+        self,
+        rules: NestRules,
+        rounds: int,
+        plan: tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]],
+        count: int,
+        slack: float,
+        bound: float,
+    ) -> int:
+        """Some rounds of the inner loop on an opened plan of `count` boards; how many boards it has then.
+
+        Parameters
+        ----------
+        slack : share of cost by which a round may be worse
+        bound : cost at which it stops; below 0: never
+        """
+        left, kinds, placed = plan
+        return int(
+            kernel.improve(
+                rounds, self.wide, self.high, self.turnable, self.kinds, left, self.price, rules.turns,
+                first_cut(rules), self.state, placed, kinds, count, self.worth, slack, bound,
+            )
+        )  # fmt: skip
 
     @property
     def from_rack(self) -> bool:

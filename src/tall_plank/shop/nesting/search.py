@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from tall_plank.shop.nesting import kernel
 from tall_plank.shop.nesting.layout import board_of
 from tall_plank.shop.nesting.leftover import finish, laid_on
-from tall_plank.shop.nesting.material import AT_A_TIME, ROUNDS, Laid, Material, first_cut, materials_of
+from tall_plank.shop.nesting.material import AT_A_TIME, Laid, Material, first_cut, materials_of, rounds_of
 from tall_plank.shop.nesting.request import (
     NestBoard,
     NestPart,
@@ -195,37 +195,14 @@ def _lying(m: Material, *, along: bool) -> NDArray[np.int64]:
 
 def improve_once(m: Material, rules: NestRules) -> bool:
     """Some rounds of improvement; True once the effort is spent."""
-    n = len(m.wide)
-    wanted = int(ROUNDS[min(9, max(1, rules.effort))] * max(1.0, n / 100))
+    wanted = rounds_of(rules, len(m.wide))
     if m.count == 0 or wanted == 0 or m.lost:
         return True
     rounds = min(AT_A_TIME, wanted - m.rounds)
-    left = m.left.copy()
-    for b in range(m.count):
-        left[m.board_kind[b]] -= 1
-    kinds = np.zeros(n + 8, np.int64)
-    kinds[: m.count] = m.board_kind[: m.count]
-    placed = m.placed.copy()
+    plan = m.opened()
     # Early on dead ends are left freely, later hardly.
-    slack = 0.02 * (1.0 - m.rounds / wanted)
-    count = kernel.improve(
-        rounds,
-        m.wide,
-        m.high,
-        m.turnable,
-        m.kinds,
-        left,
-        m.price,
-        rules.turns,
-        first_cut(rules),
-        m.state,
-        placed,
-        kinds,
-        m.count,
-        m.worth,
-        slack,
-        m.bound_cost,
-    )
+    count = m.improve(rules, rounds, plan, m.count, 0.02 * (1.0 - m.rounds / wanted), m.bound_cost)
+    _, kinds, placed = plan
     m.rounds += rounds
     m.keep(placed, kinds[:count], count, 0, float(m.price[kinds[:count]].sum()))
     return m.rounds >= wanted
