@@ -6,6 +6,7 @@ Not the price of the job: that goes by what is used with its waste, an order by 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Mapping
 from decimal import Decimal
 
 import msgspec
@@ -18,7 +19,7 @@ from tall_plank.shop.cutlist import CutRow
 from tall_plank.shop.edging import EdgingRow
 from tall_plank.shop.hardware import HardwareRow
 from tall_plank.shop.lengths import thing_of
-from tall_plank.stock import PriceBook, Stock
+from tall_plank.stock import Board, PriceBook, Stock
 
 
 class OrderLine(msgspec.Struct, frozen=True):
@@ -50,12 +51,32 @@ def order_lines(
     cut to length and priced by the metre is ordered in tenths of a metre, rounded up.
     """
     prices = {row.code: (row.price, row.per) for row in book.rows}
-    lines: list[OrderLine] = []
+    lines = [
+        *_boards(plan, stock, prices),
+        *_edging(edging, stock, prices),
+        *_bars(bars, stock, saw, prices),
+        *_fittings(hardware, stock, prices),
+        *_panes(bought, stock, prices),
+    ]
+    return tuple(sorted(lines, key=lambda o: (o.supplier == "no supplier", o.supplier)))
 
-    def add(supplier: str, group: str, code: str, name: str, qty: Decimal, per: str, price: Decimal | None) -> None:
-        amount = None if price is None else cents(qty * price)
-        lines.append(OrderLine(supplier or "no supplier", group, code, name, qty, per, price, amount))
 
+Prices = Mapping[str, tuple[Decimal, str]]
+"""Code -> price, and of what."""
+
+
+def _line(supplier: str, group: str, code: str, name: str, qty: Decimal, per: str, price: Decimal | None) -> OrderLine:
+    amount = None if price is None else cents(qty * price)
+    return OrderLine(supplier or "no supplier", group, code, name, qty, per, price, amount)
+
+
+def _area(board: Board) -> Decimal:
+    """Of a whole board, m2."""
+    return quantity(board.length * board.width * 1e-6, 6)
+
+
+def _boards(plan: Plan, stock: Stock, prices: Prices) -> Iterator[OrderLine]:
+    """Whole boards of a cutting plan; what is priced by the square metre costs its area."""
     counts: dict[str, int] = {}
     for b in plan.boards:
         if not b.rack:
@@ -65,13 +86,21 @@ def order_lines(
         assert board is not None  # plans are made from stock only
         price, per = prices.get(code, (None, ""))
         if price is not None and per == "m2":
-            price = cents(price * quantity(board.length * board.width * 1e-6, 6))
-        add(board.supplier, "Boards", code, board.name, Decimal(count), "board", price)
+            price = cents(price * _area(board))
+        yield _line(board.supplier, "Boards", code, board.name, Decimal(count), "board", price)
+
+
+def _edging(edging: tuple[EdgingRow, ...], stock: Stock, prices: Prices) -> Iterator[OrderLine]:
+    """Whole metres of edging; strips are bars."""
     for e in edging:
-        if (stocked := stock.edging_by_code(e.code)) is not None and stocked.strips:
-            continue  # in strips, below
-        metres = Decimal(math.ceil(e.order_m - 1e-9))
-        add(e.supplier, "Edging", e.code, e.name, metres, "m", prices.get(e.code, (None,))[0])
+        stocked = stock.edging_by_code(e.code)
+        if stocked is None or not stocked.strips:
+            metres = Decimal(math.ceil(e.order_m - 1e-9))
+            yield _line(e.supplier, "Edging", e.code, e.name, metres, "m", prices.get(e.code, (None,))[0])
+
+
+def _bars(bars: BarPlan, stock: Stock, saw: Cutting, prices: Prices) -> Iterator[OrderLine]:
+    """Bars of a plan by thing and length."""
     whole: dict[tuple[str, float], int] = {}
     cost: dict[tuple[str, float], float] = {}
     for bar in bars.bars:
@@ -80,17 +109,24 @@ def order_lines(
     for (code, mm), count in whole.items():
         thing = thing_of(stock, code, saw)
         price = cents(Decimal(str(cost[code, mm]))) if code in prices else None
-        add(thing.supplier, "Bars", code, f"{thing.name}, {mm:g} long", Decimal(count), "bar", price)
+        yield _line(thing.supplier, "Bars", code, f"{thing.name}, {mm:g} long", Decimal(count), "bar", price)
+
+
+def _fittings(hardware: tuple[HardwareRow, ...], stock: Stock, prices: Prices) -> Iterator[OrderLine]:
+    """Fittings and appliances; appliances without a price are by others, what is cut from bars is ordered so."""
     for h in hardware:
         price, per = prices.get(h.code, (None, ""))
-        if h.appliance and price is None:
-            continue  # by others
-        if h.metres and (stocked_fitting := stock.fitting(h.code)) is not None and stocked_fitting.bars:
-            continue  # in bars, above
+        stocked = stock.fitting(h.code)
+        if (h.appliance and price is None) or (h.metres and stocked is not None and stocked.bars):
+            continue
         by_metre = per == "m" and h.metres > 0
         qty = Decimal(math.ceil(h.metres * 10 - 1e-6)) / 10 if by_metre else Decimal(h.qty)
         group = "Appliances" if h.appliance else "Fittings"
-        add(h.supplier, group, h.code, h.name, qty, "m" if by_metre else "each", price)
+        yield _line(h.supplier, group, h.code, h.name, qty, "m" if by_metre else "each", price)
+
+
+def _panes(bought: tuple[CutRow, ...], stock: Stock, prices: Prices) -> Iterator[OrderLine]:
+    """Areas of what is bought cut to size."""
     areas: dict[str, float] = {}
     for row in bought:
         areas[row.board] = areas.get(row.board, 0.0) + row.qty * row.length * row.width * 1e-6
@@ -99,6 +135,5 @@ def order_lines(
         assert board is not None
         price, per = prices.get(code, (None, ""))
         if price is not None and per == "sheet":
-            price = cents(price / quantity(board.length * board.width * 1e-6, 6))
-        add(board.supplier, "Panes", code, board.name, quantity(area, 3), "m2", price)
-    return tuple(sorted(lines, key=lambda o: (o.supplier == "no supplier", o.supplier)))
+            price = cents(price / _area(board))
+        yield _line(board.supplier, "Panes", code, board.name, quantity(area, 3), "m2", price)

@@ -10,7 +10,8 @@ from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
-from tall_plank.setout.runs import RunLayout
+from tall_plank.setout.corners import CornerEnd
+from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.trims import carries_top, stretches
 from tall_plank.setout.worktop import faces_out, overhang
 
@@ -28,82 +29,105 @@ def into_corner(
     both are cut along the line from the wall's corner to where their front edges meet. With a mason's mitre only the
     front edges are: the one that goes through is cut back a little over the joint, and the other one reaches in."""
     end = run.start_corner if side == "left" else run.end_corner
-    wall = run.wall
+    length = run.wall.length
     outer = run.cells[0] if side == "left" else run.cells[-1]
     fills = outer.corner == side and outer.leg > 0
     if end is None and not fills:
         return points, "", []
-    # Reach over the corner: far enough for any angle, and cut back below.
-    angle = end.angle if end is not None else 90.0
-    reach = depth + outer.leg + (depth / abs(math.tan(math.radians(angle))) if abs(angle - 90) > 0.01 else 0.0)
     mate = next((r for r in runs if end is not None and r.run.id == end.other), None)
-    extra: list[Points] = []
+    has_mate = mate is not None and carries_top(basis, mate)
 
     def mirrored(shape: Points) -> Points:
-        return shape if side == "right" else tuple((wall.length - x, out) for x, out in reversed(shape))
+        return shape if side == "right" else tuple((length - x, out) for x, out in reversed(shape))
 
-    length = wall.length
     # Worked out for the right end; the left one is its mirror image.
     near = min(p[0] for p in mirrored(points))
     if fills and outer.leg > depth - 0.5:
-        leg = outer.leg
-        kind = basis.template(outer.template).corner
-        if kind == "diagonal":
-            over = overhang(basis, run.run.top, "front", outer)
-            body = outer.depth
-            # The slanted edge moved out by the overhang, between both front edges.
-            a, b = (length - leg, body), (length - body, leg)
-            way = (b[0] - a[0], b[1] - a[1])
-            size = math.hypot(*way)
-            made = construction_of(basis, basis.unit(outer.unit))
-            by = over + made.reach
-            n = (-way[1] / size * by, way[0] / size * by)
-            n = n if n[1] > 0 else (-n[0], -n[1])
-            p = ol.meet((a[0] + n[0], a[1] + n[1]), way, (0.0, depth), (1.0, 0.0))
-            q = ol.meet((a[0] + n[0], a[1] + n[1]), way, (length - depth, 0.0), (0.0, 1.0))
-            assert p is not None and q is not None
-            shape: Points = (
-                (near, rear), (length, rear), (length, leg), (length - depth, leg), (length - depth, max(q[1], depth)),
-                (min(p[0], length - depth), depth), (near, depth),
-            )  # fmt: skip
-            return mirrored(ol.cleaned(shape)), "", []
-        if end is None or mate is None or not carries_top(basis, mate):
-            shape = ((near, rear), (length, rear), (length, depth), (near, depth))
-            extra.append(mirrored(((length - depth, depth), (length, depth), (length, leg), (length - depth, leg))))
-            return mirrored(shape), "", extra
+        if basis.template(outer.template).corner == "diagonal":
+            return mirrored(_over_diagonal(basis, run, outer, (near, rear), depth)), "", []
+        if not has_mate:
+            # The other leg of the corner unit has a top of its own.
+            plain: Points = ((near, rear), (length, rear), (length, depth), (near, depth))
+            leg = ((length - depth, depth), (length, depth), (length, outer.leg), (length - depth, outer.leg))
+            return mirrored(plain), "", [mirrored(leg)]
     assert end is not None
-    if mate is None or not carries_top(basis, mate):
+    if mate is None or not has_mate or not any(stretches(basis, mate)):
         return points, "", []
-    if not any(stretches(basis, mate)):
-        return points, "", []
-    mate_depth = _mate_depth(basis, mate, "left" if side == "right" else "right")
+    far: Side = "left" if side == "right" else "right"
+    mate_depth = _mate_depth(basis, mate, far)
     if mate_depth is None:
         return points, "", []
-    turn = math.radians(angle)
+    shape, joint = _against(
+        end, run.run.top.joint if end.holds else mate.run.top.joint, (near, rear), depth, length, outer.leg, mate_depth,
+        _diagonal_leg(basis, mate, far),
+    )  # fmt: skip
+    return mirrored(shape), joint, []
+
+
+def _over_diagonal(basis: Basis, run: RunLayout, outer: Placed, start: Point, depth: float) -> Points:
+    """The top of a diagonal corner unit at the right end: its slanted edge moved out by the overhang, between both
+    front edges. `start`: where the top begins at the wall; mm."""
+    near, rear = start
+    length, leg, body = run.wall.length, outer.leg, outer.depth
+    a, b = (length - leg, body), (length - body, leg)
+    way = (b[0] - a[0], b[1] - a[1])
+    size = math.hypot(*way)
+    by = overhang(basis, run.run.top, "front", outer) + construction_of(basis, basis.unit(outer.unit)).reach
+    n = (-way[1] / size * by, way[0] / size * by)
+    n = n if n[1] > 0 else (-n[0], -n[1])
+    p = ol.meet((a[0] + n[0], a[1] + n[1]), way, (0.0, depth), (1.0, 0.0))
+    q = ol.meet((a[0] + n[0], a[1] + n[1]), way, (length - depth, 0.0), (0.0, 1.0))
+    assert p is not None and q is not None
+    shape: Points = (
+        (near, rear), (length, rear), (length, leg), (length - depth, leg), (length - depth, max(q[1], depth)),
+        (min(p[0], length - depth), depth), (near, depth),
+    )  # fmt: skip
+    return ol.cleaned(shape)
+
+
+def _against(
+    end: CornerEnd,
+    joint: str,
+    start: Point,
+    depth: float,
+    length: float,
+    own_leg: float,
+    mate_depth: float,
+    mate_leg: float,
+) -> tuple[Points, str]:
+    """The outline at the right end where the other run has a top too, and the kind of joint there.
+
+    Parameters
+    ----------
+    start : where the top begins at the wall, mm
+    depth, mate_depth : of both tops, mm
+    length : of the wall, mm
+    own_leg, mate_leg : how far a corner unit of this run, a diagonal one of the other, reaches; 0: none
+    """
+    near, rear = start
+    turn = math.radians(end.angle)
+    # Reach over the corner: far enough for any angle, and cut back below.
+    reach = depth + own_leg + (depth / abs(math.tan(turn)) if abs(end.angle - 90) > 0.01 else 0.0)
     # The other wall from the corner: away from it along (-cos a, sin a) in this line's plan (x, out).
     along = (-math.cos(turn), math.sin(turn))
     inward = (-math.sin(turn), -math.cos(turn))
     corner = (length, 0.0)
-    shape = ((near, rear), (length + reach, rear), (length + reach, depth), (near, depth))
+    shape: Points = ((near, rear), (length + reach, rear), (length + reach, depth), (near, depth))
     shape = ol.cut_away(shape, corner, (corner[0] + along[0], corner[1] + along[1]))
     front = (corner[0] + inward[0] * mate_depth, corner[1] + inward[1] * mate_depth)
-    joint = run.run.top.joint if end.holds else mate.run.top.joint
     if joint == "mitre":
         inner = ol.meet((0.0, depth), (1.0, 0.0), front, along)
         assert inner is not None
-        shape = ol.cut_away(shape, corner, inner)
-        return mirrored(shape), "mitre" if not end.holds else "", []
-    if joint == "masons mitre" and not _diagonal_leg(basis, mate, "left" if side == "right" else "right"):
+        return ol.cut_away(shape, corner, inner), "" if end.holds else "mitre"
+    if joint == "masons mitre" and not mate_leg:
         shape = _masons(shape, (near, rear), depth, front, along, corner, through=end.holds)
-        return mirrored(ol.cleaned(shape)), "" if end.holds else joint, []
+        return ol.cleaned(shape), "" if end.holds else joint
     if end.holds:
-        return mirrored(shape), "", []
+        return shape, ""
     # A diagonal corner unit's worktop reaches along this wall as far as its leg.
-    if mate_fills := _diagonal_leg(basis, mate, "left" if side == "right" else "right"):
-        shape = ol.cut_away(shape, (length - mate_fills, 0.0), (length - mate_fills, 1.0))
-        return mirrored(shape), joint, []
-    shape = ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1]))
-    return mirrored(shape), joint, []
+    if mate_leg:
+        return ol.cut_away(shape, (length - mate_leg, 0.0), (length - mate_leg, 1.0)), joint
+    return ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1])), joint
 
 
 def _masons(

@@ -157,6 +157,29 @@ def read_moves(text: str, machine: Machine, run: Run) -> Iterator[Move]:
 def _line(
     number: int, words: list[tuple[str, float]], state: _State, tools: dict[int, Tool], machine: Machine, run: Run
 ) -> Iterator[Move]:
+    """What a line of a program does: first what it sets, then its moves."""
+    groups, values = _understood(words)
+    _set(number, groups, values, state, tools, machine, run)
+    if not any(axis in values for axis in "XYZ") and not (state.motion in ("G2", "G3") and {"I", "J"} & set(values)):
+        return
+    if "dwell" in groups:
+        return
+    if not state.motion or state.motion == "G80":
+        raise ValueError("axes without a motion")
+    x, y, z = (
+        values[axis] * state.scale + (0.0 if state.absolute else state.at[i]) if axis in values else state.at[i]
+        for i, axis in enumerate("XYZ")
+    )
+    if state.motion != "G0" and state.feed <= 0:
+        raise ValueError("a cut without a feed")
+    points = [(x, y, z)] if state.motion in ("G0", "G1") else _arc(state, (x, y, z), values)
+    for point in points:
+        yield Move(number, state.motion == "G0", state.at, point, state.feed, state.tool, state.turning)
+        state.at = point
+
+
+def _understood(words: list[tuple[str, float]]) -> tuple[dict[str, str], dict[str, float]]:
+    """Codes by their groups and values by their letters; ValueError where the language does not allow them."""
     codes = [_code(letter, value) for letter, value in words if letter in "GM"]
     groups: dict[str, str] = {}
     for code in codes:
@@ -181,6 +204,19 @@ def _line(
         raise ValueError("only G17 and G94 are understood")
     if groups.get("spindle") == "M4":
         raise ValueError("the spindle would turn backwards")
+    return groups, values
+
+
+def _set(
+    number: int,
+    groups: dict[str, str],
+    values: dict[str, float],
+    state: _State,
+    tools: dict[int, Tool],
+    machine: Machine,
+    run: Run,
+) -> None:
+    """Units, feed, speed, tool, spindle, distance and motion that a line sets before it moves."""
     if "units" in groups:
         state.scale = 25.4 if groups["units"] == "G20" else 1.0
     state.feed = values["F"] * state.scale if "F" in values else state.feed
@@ -204,25 +240,6 @@ def _line(
     if "distance" in groups:
         state.absolute = groups["distance"] == "G90"
     state.motion = groups.get("motion", state.motion)
-    if not any(axis in values for axis in "XYZ") and not (state.motion in ("G2", "G3") and {"I", "J"} & set(values)):
-        return
-    if "dwell" in groups:
-        return
-    if not state.motion or state.motion == "G80":
-        raise ValueError("axes without a motion")
-    target = [0.0, 0.0, 0.0]
-    for i, axis in enumerate("XYZ"):
-        if axis in values:
-            target[i] = values[axis] * state.scale + (0.0 if state.absolute else state.at[i])
-        else:
-            target[i] = state.at[i]
-    end = (target[0], target[1], target[2])
-    if state.motion != "G0" and state.feed <= 0:
-        raise ValueError("a cut without a feed")
-    points = [end] if state.motion in ("G0", "G1") else _arc(state, end, values)
-    for point in points:
-        yield Move(number, state.motion == "G0", state.at, point, state.feed, state.tool, state.turning)
-        state.at = point
 
 
 def _arc(state: _State, end: tuple[float, float, float], values: dict[str, float]) -> list[tuple[float, float, float]]:
