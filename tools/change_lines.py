@@ -186,12 +186,13 @@ def main() -> int:
     asked.add_argument("--count", type=int, default=60)
     asked.add_argument("--workers", type=int, default=2)
     asked.add_argument("--list", type=Path)
+    asked.add_argument("--sure", action="store_true", help="the tests are known to pass as they are")
     given = asked.parse_args()
     changes = listed(given.list) if given.list else chosen(given.seed, given.count)
     with tempfile.TemporaryDirectory() as place:
         # A test that fails by itself would count as one that catches everything.
         copy_of_checkout(Path(place))
-        if not tests_pass(Path(place), ["tests", "-n", str(given.workers)]):
+        if not given.sure and not tests_pass(Path(place), ["tests", "-n", str(given.workers)]):
             print("The tests do not pass as they are.")
             return 2
     lock, results = threading.Lock(), dict[str, int]()
