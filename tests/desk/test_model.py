@@ -4,14 +4,14 @@ from __future__ import annotations
 
 import pytest
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
-from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtGui import QMouseEvent, QPainter
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, drag, placed, spec, type_into
 from tall_plank.desk.app.application import make_app, open_window
 from tall_plank.desk.app.window import Window
-from tall_plank.job import Job, Kind
+from tall_plank.job import Job, Kind, Level
 
 
 @pytest.fixture
@@ -185,3 +185,31 @@ def test_a_unit_by_itself_is_shifted_by_hand(seen: Window, with_shift: bool) -> 
             model, QMouseEvent(kind, QPointF(at), QPointF(model.mapToGlobal(at)), button, button, keys)
         )
     assert model.center is not None and model.center != before and model.turn == turn
+
+
+def test_over_the_picture_of_one_unit_stand_its_sizes_and_no_distances(
+    seen: Window, qtbot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """Width, height and depth beside a unit in one piece; distances to its neighbours and its bays in the room only."""
+    hung = next(p for p in seen.document.room.placed if p.level is Level.HUNG and p.is_solid)
+    seen.document.select((Kind.CELL.of(hung.cell),))
+    written: list[str] = []
+    draw = QPainter.drawText
+
+    def noted(painter: QPainter, *args: object) -> object:
+        written.append(str(args[-1]))
+        return draw(painter, *args)
+
+    monkeypatch.setattr(QPainter, "drawText", noted)
+    seen.model.grab()
+    assert f"{2500 - hung.top:g}" in written
+    seen.commands.run("look_into")
+    page = seen.unit_page
+    with qtbot.waitSignal(page.model.drawn, timeout=30_000):
+        page.model.refresh()
+    written.clear()
+    page.model.grab()
+    unit = seen.document.workings.made.of(seen.document.cells[0])
+    assert unit is not None
+    whole = {f"{mm:g}" for mm in (unit.spec.width, unit.spec.height, unit.spec.depth)}
+    assert page.model.apart <= 0.01 and set(written) == whole

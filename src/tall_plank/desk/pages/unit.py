@@ -81,9 +81,9 @@ class UnitModel(ModelView):
         if self.unit is not None and self.unit.parts:
             super().render_now(fine=fine)
 
-    def _paint_clear(self, painter: QPainter) -> None:
+    def paint_over(self, painter: QPainter) -> None:
         """Width, height and depth beside the unit, as long as it is in one piece."""
-        if self.unit is None or not self.unit.parts or self._renderer is None or self._scene is None:
+        if self.unit is None or not self.unit.parts:
             return
         if self.apart > 0.01:
             return

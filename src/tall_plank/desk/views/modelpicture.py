@@ -339,13 +339,17 @@ class ModelPicture(QWidget):
         if self._image is not None:
             painter.drawImage(0, 0, self._image)
             if self._renderer is not None and self._scene is not None:
-                paint_selected(painter, self.document, self.on_screen)
+                self.paint_over(painter)
         else:
             painter.setFont(font(12))
             painter.setPen(Theme.color("quiet"))
             text = tr("The model cannot be drawn on this machine.") if self._failed else tr("Drawing the model…")
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
         painter.end()
+
+    def paint_over(self, painter: QPainter) -> None:
+        """What stands over the picture."""
+        paint_selected(painter, self.document, self.on_screen)
 
     def ray(self, p: QPointF) -> tuple[Any, Any] | None:
         """Start and direction, in the room, of the line of sight through a point of the widget."""
