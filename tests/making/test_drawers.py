@@ -48,7 +48,7 @@ def test_runners_start_at_the_front_edge_or_behind_a_front_that_is_set_in(overla
     assert from_front(job, unit) == of_runners(job, unit, back)
 
 
-@pytest.mark.parametrize(("overlay", "kind"), itertools.product(["full", "inset"], ["door", "pair"]))
+@pytest.mark.parametrize(("overlay", "kind"), list(itertools.product(["full", "inset"], ["door", "pair"])))
 def test_inner_drawers_stand_back_once(overlay: str, kind: str) -> None:
     """Behind a door the runners begin 15 mm behind the edge, or behind the back of a door that is set in."""
     job = standards.set_in_force(new_job(), "overlay", overlay).job
