@@ -16,7 +16,7 @@ from tall_plank.job.standard import Standard
 from tall_plank.job.template import Template
 from tall_plank.job.unit import Unit
 from tall_plank.measure import Length, PlankError
-from tall_plank.measure.remembered import KeptBy
+from tall_plank.measure.remembered import KeptBy, of_same
 from tall_plank.stock import Stock
 
 T = TypeVar("T")
@@ -75,14 +75,7 @@ class Basis(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_u
         return row_of(self.schemes, self.scheme, "scheme")
 
 
-_indexes: KeptBy[int, tuple[tuple[Any, ...], dict[str, Any]]] = KeptBy("job.basis.index", 1024)
-"""By the identity of the rows, which are kept so that no other takes it: hashing long rows takes longer than a look."""
-
-
-def _index(rows: tuple[Any, ...]) -> dict[str, Any]:
-    made = {_key(row): row for row in rows}
-    _indexes.put(id(rows), (rows, made))
-    return made
+_indexes: KeptBy[int, tuple[object, dict[str, Any]]] = KeptBy("job.basis.index", 1024)
 
 
 def _key(row: Any) -> str:
@@ -94,9 +87,12 @@ def _key(row: Any) -> str:
 
 def row_of(rows: tuple[T, ...], key: str, kind: str) -> T:
     """The row with a key. Raises PlankError where there is none."""
+    # Asked thousands of times a second while something is dragged: the usual case is written out.
     kept = _indexes.get(id(rows))
-    # This is asked thousands of times a second while something is dragged.
-    found = (kept[1] if kept is not None and kept[0] is rows else _index(rows)).get(key)
+    if kept is not None and kept[0] is rows:
+        found = kept[1].get(key)
+    else:
+        found = of_same(_indexes, rows, lambda: {_key(row): row for row in rows}).get(key)
     if found is None:
         raise PlankError(f"The job has no {kind} “{key}”.", "job", f"Choose another {kind}.")
     return found  # type: ignore[no-any-return]

@@ -124,3 +124,14 @@ def figures() -> list[tuple[str, int, int, int, int | None]]:
         info = entry.info()
         rows.append((name, info.hits, info.misses, info.currsize, info.maxsize))
     return rows
+
+
+def of_same(kept: KeptBy[int, tuple[object, V]], thing: object, make: Callable[[], V]) -> V:
+    """What was made of this very object, else made now. It is kept by its identity, with the object itself, so that no
+    other takes its place: for what takes longer to hash than to look at."""
+    found = kept.get(id(thing))
+    if found is not None and found[0] is thing:
+        return found[1]
+    made = make()
+    kept.put(id(thing), (thing, made))
+    return made

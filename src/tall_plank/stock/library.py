@@ -11,7 +11,7 @@ from typing import Any, TypeVar
 import msgspec
 
 from tall_plank.measure import PlankError
-from tall_plank.measure.remembered import lasting
+from tall_plank.measure.remembered import KeptBy, lasting, of_same
 from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, FittingRole, PriceBook, Profile
 
 T = TypeVar("T")
@@ -68,15 +68,18 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
         return tuple(f for f in self.fittings if f.kind == kind)
 
 
-@lasting
+_codes: KeptBy[int, tuple[object, dict[str, Any]]] = KeptBy("stock.library.codes", 1024)
+_makes: KeptBy[int, tuple[object, dict[tuple[str, float], Any]]] = KeptBy("stock.library.makes", 256)
+"""By the identity of the rows: hashing a long list takes longer than a look."""
+
+
 def _by_code(rows: tuple[Any, ...]) -> dict[str, Any]:
-    return {row.code: row for row in rows}
+    return of_same(_codes, rows, lambda: {row.code: row for row in rows})
 
 
-@lasting
 def _by_make(rows: tuple[Any, ...]) -> dict[tuple[str, float], Any]:
     # Of several sizes the first one listed stands for the make.
-    return {(row.finish, round(row.thickness, 3)): row for row in reversed(rows)}
+    return of_same(_makes, rows, lambda: {(row.finish, round(row.thickness, 3)): row for row in reversed(rows)})
 
 
 def read_toml(path: Path) -> dict[str, Any]:
