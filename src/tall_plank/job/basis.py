@@ -54,6 +54,10 @@ class Basis(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_u
     def template(self, code: str) -> Template:
         return row_of(self.templates, code, "template")
 
+    def has_template(self, code: str) -> bool:
+        """Whether the job has a kind of unit."""
+        return code in _index_of(self.templates)
+
     def template_of(self, cell: Cell) -> Template:
         return self.template(self.unit(cell.unit).template)
 
@@ -78,6 +82,10 @@ class Basis(msgspec.Struct, frozen=True, cache_hash=True, kw_only=True, forbid_u
 _indexes: KeptBy[int, tuple[object, dict[str, Any]]] = KeptBy("job.basis.index", 1024)
 
 
+def _index_of(rows: tuple[Any, ...]) -> dict[str, Any]:
+    return of_same(_indexes, rows, lambda: {_key(row): row for row in rows})
+
+
 def _key(row: Any) -> str:
     for name in ("id", "code", "name"):
         if hasattr(row, name):
@@ -92,7 +100,7 @@ def row_of(rows: tuple[T, ...], key: str, kind: str) -> T:
     if kept is not None and kept[0] is rows:
         found = kept[1].get(key)
     else:
-        found = of_same(_indexes, rows, lambda: {_key(row): row for row in rows}).get(key)
+        found = _index_of(rows).get(key)
     if found is None:
         raise PlankError(f"The job has no {kind} “{key}”.", "job", f"Choose another {kind}.")
     return found  # type: ignore[no-any-return]

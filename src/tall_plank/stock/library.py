@@ -74,6 +74,9 @@ _makes: KeptBy[int, tuple[object, dict[tuple[str, float], Any]]] = KeptBy("stock
 
 
 def _by_code(rows: tuple[Any, ...]) -> dict[str, Any]:
+    kept = _codes.get(id(rows))
+    if kept is not None and kept[0] is rows:
+        return kept[1]
     return of_same(_codes, rows, lambda: {row.code: row for row in rows})
 
 

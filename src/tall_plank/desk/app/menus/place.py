@@ -34,7 +34,7 @@ def _add_kind(w: Window, template: Template) -> None:
         text,
         group if group in w.commands.titles else "place/Other",
         lambda: place_unit(w, code),
-        when=lambda: any(t.code == code for t in doc.job.templates),
+        when=lambda: doc.job.has_template(code),
     )
 
 
