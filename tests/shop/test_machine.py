@@ -343,3 +343,16 @@ def test_a_hole_right_through_needs_a_drill_that_reaches_into_the_spoil_board(sp
     work = work_on("p", blind, Placement("p", 100.0, 200.0, 600.0, 300.0, False), STOCK)
     program = program_of("b", (2800.0, 2070.0, 18.0), [work], msgspec.structs.replace(machine, tools=short))
     assert not [left for left in program.refused if "hole of 8" in left.what]
+
+
+def test_every_program_is_for_the_thickness_of_its_board() -> None:
+    """Backs of 9 mm lie on a board of 9: its holes and outlines end there, and not where they would in one of 18."""
+    w = routed(small())
+    files = machine_files({i.number: i.part for i in w.made.parts()}, w.job.stock, w.plan, MACHINE, routed=True)
+    thick = {b.code: b.thickness for b in w.job.stock.boards}
+    assert len({thick[b.board] for b in w.plan.boards}) > 1
+    for board, program in zip(w.plan.boards, files.programs, strict=True):
+        assert program.size == (board.length, board.width, thick[board.board])
+    parts = {i.number: i.part for i in w.made.parts()}
+    for program in files.second:
+        assert program.size[2] == parts[program.name.removesuffix("-second")].thickness
