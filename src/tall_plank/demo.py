@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import bays, jobs, outline, placing, rooms, runs, runtext, standards, units
+from tall_plank.edits import bays, fittings, jobs, outline, placing, rooms, runs, runtext, standards, units
 from tall_plank.edits.change import Change
 from tall_plank.edits.things.column import add_column, set_column
 from tall_plank.edits.things.island import add_island, set_island
@@ -155,24 +155,24 @@ def _wardrobe(b: _Bench, run: str) -> None:
     for cell in cells:
         b.do(units.set_own(b.job, (cell,), "height", "2250mm"))
         b.do(bays.join_bay(b.job, cell, ()))
-        b.do(bays.remove_fitting(b.job, cell, (), 0))
+        b.do(fittings.remove_fitting(b.job, cell, (), 0))
         b.do(bays.set_front(b.job, ((cell, ()),), "none"))
         b.do(bays.split_bay(b.job, cell, (), "220 share", "rows", "shelf"))
         b.do(bays.set_front(b.job, ((cell, (0,)),), "flap"))
     left, middle, right = cells
     b.do(bays.split_bay(b.job, left, (1,), "1:1", "rows", "shelf"))
     for path in ((1, 0), (1, 1)):
-        b.do(bays.add_fitting(b.job, left, path, "RL-25"))
+        b.do(fittings.add_fitting(b.job, left, path, "RL-25"))
     b.do(bays.split_bay(b.job, middle, (1,), "2", "columns", "divider"))
     for side in (0, 1):
         b.do(bays.split_bay(b.job, middle, (1, side), "share 220 220 220", "rows", "shelf"))
         b.do(bays.set_shelves(b.job, middle, (1, side, 0), "3"))
     b.do(bays.set_front(b.job, tuple((middle, (1, 0, i)) for i in (1, 2, 3)), "inner"))
-    b.do(bays.add_fitting(b.job, middle, (1, 1, 2), "WB-150"))
-    b.do(bays.add_fitting(b.job, middle, (1, 1, 3), "WB-150"))
+    b.do(fittings.add_fitting(b.job, middle, (1, 1, 2), "WB-150"))
+    b.do(fittings.add_fitting(b.job, middle, (1, 1, 3), "WB-150"))
     b.do(bays.split_bay(b.job, right, (1,), "share 400", "rows", "shelf"))
-    b.do(bays.add_fitting(b.job, right, (1, 0), "RL-25"))
-    b.do(bays.add_fitting(b.job, right, (1, 1), "SH-180"))
+    b.do(fittings.add_fitting(b.job, right, (1, 0), "RL-25"))
+    b.do(fittings.add_fitting(b.job, right, (1, 1), "SH-180"))
     doors = b.do(add_sliding(b.job, BayRef(left, (1,)), BayRef(right, (1,)), 3))
     b.do(set_band_count(b.job, doors, 0, "3"))
     b.do(set_band(b.job, doors, 0, 1, "size", "1100mm"))

@@ -13,8 +13,12 @@ from PyQt6.QtWidgets import QWidget
 from tall_plank.desk.app.application import make_app, open_window
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
+from tall_plank.edits import rooms, runs, runtext
+from tall_plank.edits.things.island import add_island
 from tall_plank.files.userdata import UserFolders
-from tall_plank.job import Job
+from tall_plank.job import Job, Level
+from tall_plank.job.start import new_job
+from tall_plank.setout import walls_of
 
 
 @pytest.fixture(scope="session")
@@ -127,3 +131,27 @@ def choose_display(window: Window, code: str) -> None:
     window.show_stage("room")
     choose(window, "display", code)
     window.show_stage("units")
+
+
+def lengths(w: Window) -> dict[str, float]:
+    return {x.id: round(x.length, 3) for x in walls_of(w.document.room.room)}
+
+
+def at(w: Window, x: float, y: float) -> QPoint:
+    return w.plan.to_px(x, y).toPoint()
+
+
+def pick(w: Window, source: str) -> None:
+    w.document.select((source,))
+
+
+@pytest.fixture
+def island_window(qtbot, folders: UserFolders) -> Iterator[Window]:
+    """A large room with an island of two units and a run on the north wall."""
+    job = rooms.set_room_length(new_job("Island"), "r1", "width", "5400").job
+    job = rooms.set_room_length(job, "r1", "depth", "4200").job
+    job = add_island(job, "r1", (2700.0, 2000.0)).job
+    for wall, text in (("A", "drawers 600, pair 900, pair rest, drawers 600"), ("K1", "drawers share, pair share")):
+        change = runs.add_run(job, "r1", wall, Level.BASE)
+        job = runtext.type_run(change.job, change.made[0], text).job
+    yield from opened(qtbot, job, folders)

@@ -12,7 +12,7 @@ from desk.conftest import cell, choose, spec
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.pages.standards import StandardsPage
-from tall_plank.edits import bays
+from tall_plank.edits import bays, fittings
 from tall_plank.edits.units import set_own
 from tall_plank.job import Kind
 
@@ -164,7 +164,7 @@ def wardrobe(window: Window, qtbot) -> Window:
     job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
     at = next(c.id for c in job.cells())
     job = bays.set_front(bays.join_bay(job, at, ()).job, ((at, ()),), "none").job
-    job = bays.remove_fitting(job, at, (), 0).job
+    job = fittings.remove_fitting(job, at, (), 0).job
     window.load(job, None)
     window.show_stage("units")
     window.document.show_fronts("off")

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QApplication
 from desk.conftest import cell, drag, placed, spec, type_into
 from tall_plank.desk.app.application import make_app, open_window
 from tall_plank.desk.app.window import Window
+from tall_plank.edits import fittings
 from tall_plank.job import Job, Kind, Level
 
 
@@ -126,7 +127,7 @@ def test_a_shelf_is_slid_in_the_model_and_a_bay_picked(seen: Window) -> None:
 
     job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
     at = next(c.id for c in job.cells())
-    job = bays.remove_fitting(bays.join_bay(job, at, ()).job, at, (), 0).job
+    job = fittings.remove_fitting(bays.join_bay(job, at, ()).job, at, (), 0).job
     job = bays.split_bay(job, at, (), "3", "rows", "shelf").job
     seen.load(job, None)
     seen.show_view("model")

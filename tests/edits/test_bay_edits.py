@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, units
+from tall_plank.edits import bays, fittings, inserts, units
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import MadeUnit
@@ -40,7 +40,7 @@ def bare(job: Job) -> Job:
     """One undivided open bay."""
     job = bays.join_bay(job, cell(job), ()).job
     while job.unit(job.find_cell(cell(job))[2].unit).bay.fittings:
-        job = bays.remove_fitting(job, cell(job), (), 0).job
+        job = fittings.remove_fitting(job, cell(job), (), 0).job
     return bays.set_front(job, ((cell(job), ()),), "none").job
 
 
@@ -160,7 +160,7 @@ def test_inner_drawers_stand_behind_the_doors_on_packers(job: Job) -> None:
 
 def test_a_rail_follows_its_bay(job: Job) -> None:
     job = bays.split_bay(bare(job), cell(job), (), "2", "columns", "divider").job
-    job = bays.add_fitting(job, cell(job), (0,), "RL-25").job
+    job = fittings.add_fitting(job, cell(job), (0,), "RL-25").job
     width = clear(job, 0)[0]
     (rail,) = made(job).fitted
     assert rail.width == pytest.approx(width - 3)
@@ -171,41 +171,41 @@ def test_a_rail_follows_its_bay(job: Job) -> None:
     sockets = [op for p in made(job).parts for op in p.operations if getattr(op, "use", "") == "rail"]
     assert len(sockets) == 4
     assert any(i.code == "RS-25" and i.qty == 2 for i in made(job).items)
-    lower = bays.set_fitting(job, cell(job), (0,), 0, "at", "120").job
+    lower = fittings.set_fitting(job, cell(job), (0,), 0, "at", "120").job
     assert made(lower).fitted[0].z == pytest.approx(rail.z - 75)
-    assert made(bays.remove_fitting(job, cell(job), (0,), 0).job).fitted == ()
+    assert made(fittings.remove_fitting(job, cell(job), (0,), 0).job).fitted == ()
 
 
 def test_what_does_not_fit_says_the_clear_size_it_needs(job: Job) -> None:
     job = bays.split_bay(bare(job), cell(job), (), "3", "rows", "shelf").job
     with pytest.raises(PlankError, match="needs 930 mm of clear height"):
-        bays.add_fitting(job, cell(job), (0,), "RL-25")
+        fittings.add_fitting(job, cell(job), (0,), "RL-25")
     narrow = bays.split_bay(bare(job), cell(job), (), "150 share", "columns", "divider").job
     with pytest.raises(PlankError, match="needs 400 mm of clear width; this bay has 150"):
-        bays.add_fitting(narrow, cell(job), (0,), "JT-60")
+        fittings.add_fitting(narrow, cell(job), (0,), "JT-60")
     wide = units.set_own(bare(job), (cell(job),), "depth", "300").job
     with pytest.raises(PlankError, match="clear depth"):
-        bays.add_fitting(wide, cell(job), (), "TR-460")
+        fittings.add_fitting(wide, cell(job), (), "TR-460")
 
 
 def test_two_rails_need_the_height_of_both(job: Job) -> None:
     job = units.set_own(bare(job), (cell(job),), "height", "2300").job
-    job = bays.add_fitting(job, cell(job), (), "RL-25").job
+    job = fittings.add_fitting(job, cell(job), (), "RL-25").job
     with pytest.raises(PlankError, match="together they need 1860 mm"):
-        bays.add_fitting(job, cell(job), (), "RL-25")
+        fittings.add_fitting(job, cell(job), (), "RL-25")
     with pytest.raises(PlankError, match="needs 900 mm free under it"):
-        bays.add_fitting(job, cell(job), (), "RL-25", "low")
-    job = bays.add_fitting(job, cell(job), (), "RL-25", "middle").job
+        fittings.add_fitting(job, cell(job), (), "RL-25", "low")
+    job = fittings.add_fitting(job, cell(job), (), "RL-25", "middle").job
     assert len(made(job).fitted) == 2 and not made(job).problems
     # The lower one rises until the two no longer go together.
-    up = bays.set_fitting(job, cell(job), (), 1, "at", "60").job
+    up = fittings.set_fitting(job, cell(job), (), 1, "at", "60").job
     assert made(up).fitted[1].z == pytest.approx(made(job).fitted[1].z + 60)
     with pytest.raises(PlankError, match="together they need 1860 mm"):
-        bays.set_fitting(job, cell(job), (), 1, "at", "400")
+        fittings.set_fitting(job, cell(job), (), 1, "at", "400")
 
 
 def test_loose_shelves_share_what_the_fittings_leave(job: Job) -> None:
-    job = bays.add_fitting(bare(job), cell(job), (), "RL-25").job
+    job = fittings.add_fitting(bare(job), cell(job), (), "RL-25").job
     job = bays.set_shelves(job, cell(job), (), "2").job
     rail = made(job).fitted[0]
     for part in made(job).parts:
@@ -251,24 +251,24 @@ def test_a_kept_inside_is_put_into_bays_of_other_sizes() -> None:
     job = with_run(new_job(), "A", Level.BASE, "wardrobe 800, wardrobe 1000")
     a, b = cell_of(job, "A1"), cell_of(job, "A2")
     job = bays.join_bay(job, a, ()).job
-    job = bays.remove_fitting(job, a, (), 0).job
+    job = fittings.remove_fitting(job, a, (), 0).job
     job = bays.split_bay(job, a, (), "share 200 200", "rows", "shelf").job
     job = bays.set_front(job, ((a, (1,)), (a, (2,))), "inner").job
-    job = bays.save_insert(job, a, (), "Two drawers").job
+    job = inserts.save_insert(job, a, (), "Two drawers").job
     job = bays.join_bay(job, b, ()).job
-    job = bays.put_insert(job, b, (), "Two drawers").job
+    job = inserts.put_insert(job, b, (), "Two drawers").job
     unit = Workings(job).made.of(b)
     assert unit is not None and sum(p.role == "drawer bottom" for p in unit.parts) == 2
     assert not unit.problems
     # It resizes; what it cannot fit into refuses it.
     low = units.set_own(job, (b,), "height", "420").job
     with pytest.raises(PlankError):
-        bays.put_insert(bays.join_bay(low, b, ()).job, b, (), "Two drawers")
+        inserts.put_insert(bays.join_bay(low, b, ()).job, b, (), "Two drawers")
     with pytest.raises(PlankError):
-        bays.save_insert(job, a, (), "  ")
+        inserts.save_insert(job, a, (), "  ")
     with pytest.raises(PlankError):
-        bays.put_insert(job, b, (), "Three drawers")
-    assert bays.delete_insert(job, "Two drawers").job.inserts == ()
+        inserts.put_insert(job, b, (), "Three drawers")
+    assert inserts.delete_insert(job, "Two drawers").job.inserts == ()
 
 
 def test_an_appliance_is_built_into_a_bay_that_gives_its_opening() -> None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import standards, units
+from tall_plank.edits import fittings, standards, units
 from tall_plank.edits.things.island import add_island
 from tall_plank.edits.things.service import add_service
 from tall_plank.job import Job, Level
@@ -199,7 +199,7 @@ def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() 
         job = job_of("wardrobe 1000")
         cell = cell_of(job, "A1")
         job = bays.join_bay(job, cell, ()).job
-        job = bays.remove_fitting(job, cell, (), 0).job
+        job = fittings.remove_fitting(job, cell, (), 0).job
         job = bays.split_bay(job, cell, (), sizes, "rows", "shelf").job
         if sizes == "share 95":
             job = bays.set_shelves(job, cell, (0,), "7").job

@@ -8,7 +8,7 @@ import msgspec
 import pytest
 
 from conftest import cell_of, with_run
-from tall_plank.edits import bays, units
+from tall_plank.edits import bays, fittings, units
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import MadeUnit
@@ -29,7 +29,7 @@ def wardrobe(job: Job) -> Job:
 def with_rail(job: Job) -> Job:
     job = wardrobe(job)
     bay = job.units[0].bay
-    return job if bay.fittings else bays.add_fitting(job, cell_of(job, "A1"), (), "RL-25").job
+    return job if bay.fittings else fittings.add_fitting(job, cell_of(job, "A1"), (), "RL-25").job
 
 
 def fronted(kind: str, text: str) -> Job:

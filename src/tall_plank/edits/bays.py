@@ -6,14 +6,13 @@ A bay is named by its path: numbers of children from the root, rows from the top
 from __future__ import annotations
 
 import re
-from typing import Any
 
 import msgspec
 
 from tall_plank.edits.change import Change, with_unit
 from tall_plank.edits.rooms import read
 from tall_plank.job import Bay, Body, Job, Split, Unit
-from tall_plank.job.bays import INSIDE, Fitted, Front, Insert
+from tall_plank.job.bays import INSIDE, Front
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit, make_one
 from tall_plank.making.bayset import BayBox
@@ -36,7 +35,7 @@ FRONTS = {
 BETWEEN = {"shelf": "a shelf", "divider": "a divider", "nothing": "nothing"}
 
 
-def _unit(job: Job, cell_id: str, path: Path) -> tuple[str, Unit, Bay]:
+def unit_at(job: Job, cell_id: str, path: Path) -> tuple[str, Unit, Bay]:
     """Number, unit and bay.
 
     Raises
@@ -53,7 +52,7 @@ def _unit(job: Job, cell_id: str, path: Path) -> tuple[str, Unit, Bay]:
         raise PlankError("There is no such bay any more.", cell.number, "Choose another bay.") from None
 
 
-def _changed(job: Job, unit: Unit, path: Path, bay: Bay, name: str) -> Change:
+def with_bay(job: Job, unit: Unit, path: Path, bay: Bay, name: str) -> Change:
     new = msgspec.structs.replace(unit, bay=unit.bay.replaced(path, bay))
     return Change(with_unit(job, new), name)
 
@@ -125,7 +124,7 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
     part columns.”, “This bay is split already.”, “An appliance stands in this bay.”, “All the sizes are typed; this
     bay has … mm.”
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     if split not in ("rows", "columns") or between not in BETWEEN:
         raise PlankError("A bay is split in rows or columns, by a shelf, a divider or nothing.", "split", "Choose.")
     if (split, between) in (("rows", "divider"), ("columns", "shelf")):
@@ -159,7 +158,7 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
             front=None if between == "nothing" else bay.front,
         )
         try:
-            return _checked(job, cell_id, _changed(job, unit, path, new, f"Split a bay of {number}"))
+            return still_made(job, cell_id, with_bay(job, unit, path, new, f"Split a bay of {number}"))
         except PlankError as told:
             error = error or told
         if not bay.fittings:
@@ -178,7 +177,7 @@ def join_bay(job: Job, cell_id: str, path: Path) -> Change:
     ------
     PlankError “This bay is not split.”
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     if not bay.children:
         raise PlankError("This bay is not split.", number, "Choose the bay around it.")
     first = bay
@@ -194,7 +193,7 @@ def join_bay(job: Job, cell_id: str, path: Path) -> Change:
         shelves=first.shelves,
         fittings=fittings[:1],
     )
-    return _changed(job, unit, path, new, f"Undivide a bay of {number}")
+    return with_bay(job, unit, path, new, f"Undivide a bay of {number}")
 
 
 def remove_board(job: Job, cell_id: str, path: Path, index: int) -> Change:
@@ -204,7 +203,7 @@ def remove_board(job: Job, cell_id: str, path: Path, index: int) -> Change:
     ------
     PlankError “There is no board.”
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     if not 0 <= index < len(bay.children) - 1:
         raise PlankError("There is no board.", number, "Choose one that stands between two bays.")
     if len(bay.children) == 2:
@@ -213,7 +212,7 @@ def remove_board(job: Job, cell_id: str, path: Path, index: int) -> Change:
     a, b = bay.children[index], bay.children[index + 1]
     merged = msgspec.structs.replace(a, size=None, weight=a.weight + b.weight)
     children = (*bay.children[:index], merged, *bay.children[index + 2 :])
-    return _changed(job, unit, path, msgspec.structs.replace(bay, children=children), f"Take a board out of {number}")
+    return with_bay(job, unit, path, msgspec.structs.replace(bay, children=children), f"Take a board out of {number}")
 
 
 # --- sizes
@@ -228,7 +227,7 @@ def slide_board(job: Job, cell_id: str, path: Path, index: int, before: float) -
     ------
     PlankError “There is no board.”
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     made = make_one(job, set_out(job), cell_id)
     if made is None or made.set is None or not 0 <= index < len(bay.children) - 1:
         raise PlankError("There is no board.", number, "Choose one that stands between two bays.")
@@ -244,7 +243,7 @@ def slide_board(job: Job, cell_id: str, path: Path, index: int, before: float) -
         elif child.size is None:
             child = msgspec.structs.replace(child, size=_mm(spans[i]))
         children.append(child)
-    return _changed(
+    return with_bay(
         job, unit, path, msgspec.structs.replace(bay, children=tuple(children)), f"Slide a board of {number}"
     )
 
@@ -270,7 +269,7 @@ def set_size(job: Job, cell_id: str, path: Path, text: str) -> Change:
     ------
     PlankError “The whole unit has no bay around it.”
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     if not path:
         raise PlankError("The whole unit has no bay around it.", number, "Change its width or height.")
     plain = text.strip().lower()
@@ -283,7 +282,7 @@ def set_size(job: Job, cell_id: str, path: Path, text: str) -> Change:
         other = index + 1 if index + 1 < len(children) else index - 1
         children[other] = msgspec.structs.replace(children[other], size=None, weight=1.0)
     new = msgspec.structs.replace(parent, children=tuple(children))
-    return _checked(job, cell_id, _changed(job, unit, path[:-1], new, f"Set a bay of {number}"))
+    return still_made(job, cell_id, with_bay(job, unit, path[:-1], new, f"Set a bay of {number}"))
 
 
 # --- fronts, shelves, fittings
@@ -300,7 +299,7 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
     if kind not in FRONTS:
         raise PlankError(f"“{kind}” closes no bay.", "front", f"Known: {', '.join(FRONTS)}.")
     for cell_id, path in cells:
-        _number, unit, bay = _unit(job, cell_id, path)
+        _number, unit, bay = unit_at(job, cell_id, path)
         if kind in ("drawer", *INSIDE) and bay.children:
             raise PlankError("A drawer stands in one bay only.", "front", "Choose a bay that is not split.")
         root = unit.bay
@@ -347,7 +346,7 @@ def set_front_value(job: Job, cells: tuple[tuple[str, Path], ...], key: str, val
     skipped = []
     before = job
     for cell_id, path in cells:
-        number, unit, bay = _unit(job, cell_id, path)
+        number, unit, bay = unit_at(job, cell_id, path)
         if bay.front is None:
             skipped.append(f"{number}: a bay without a front")
             continue
@@ -356,7 +355,7 @@ def set_front_value(job: Job, cells: tuple[tuple[str, Path], ...], key: str, val
         job = with_unit(job, msgspec.structs.replace(unit, bay=root))
     change = Change(job, f"Set the {key.replace('_', ' ')} of a front", tuple(skipped))
     for cell_id, _ in cells:
-        _checked(before, cell_id, change)
+        still_made(before, cell_id, change)
     return change
 
 
@@ -411,13 +410,13 @@ def set_shelves(job: Job, cell_id: str, path: Path, text: str) -> Change:
     ------
     PlankError “… is no number of shelves.”, “This bay is split.”
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     if not text.strip().isdigit() or not 0 <= int(text) <= 20:
         raise PlankError(f"“{text}” is no number of shelves.", "shelves", "Type a number from 0 to 20.")
     if bay.children:
         raise PlankError("This bay is split.", number, "Choose one of the bays in it.")
     new = msgspec.structs.replace(bay, shelves=int(text))
-    return _checked(job, cell_id, _changed(job, unit, path, new, f"Set the shelves of a bay of {number}"))
+    return still_made(job, cell_id, with_bay(job, unit, path, new, f"Set the shelves of a bay of {number}"))
 
 
 def set_appliance(job: Job, cell_id: str, path: Path, code: str) -> Change:
@@ -427,7 +426,7 @@ def set_appliance(job: Job, cell_id: str, path: Path, code: str) -> Change:
     ------
     PlankError where the bay does not give the opening that it asks for: with what is lacking
     """
-    number, unit, bay = _unit(job, cell_id, path)
+    number, unit, bay = unit_at(job, cell_id, path)
     if bay.children:
         raise PlankError("This bay is split.", number, "Choose one of the bays in it.")
     thing = job.stock.appliance(code) if code else None
@@ -435,111 +434,10 @@ def set_appliance(job: Job, cell_id: str, path: Path, code: str) -> Change:
         raise PlankError(f"The stock has no appliance {code}.", "appliance", "Choose another one.")
     new = msgspec.structs.replace(bay, appliance=code, shelves=0 if code else bay.shelves)
     words = f"Build in: {thing.name.lower()}" if thing is not None else f"Take the appliance out of {number}"
-    return _checked(job, cell_id, _changed(job, unit, path, new, words))
+    return still_made(job, cell_id, with_bay(job, unit, path, new, words))
 
 
-def add_fitting(job: Job, cell_id: str, path: Path, code: str, start: str = "") -> Change:
-    """Put a fitting into a bay, placed as such a fitting is where no start is given.
-
-    Raises
-    ------
-    PlankError where it does not fit: with the clear size that it needs
-    """
-    number, unit, bay = _unit(job, cell_id, path)
-    thing = job.stock.fitting(code)
-    if thing is None or not thing.is_inside:
-        raise PlankError(f"“{code}” is nothing to put into a bay.", "fitting", "Choose one of the stock.")
-    if bay.children:
-        raise PlankError("This bay is split.", number, "Choose one of the bays in it.")
-    fitted = Fitted(code, start)  # type: ignore[arg-type]
-    new = msgspec.structs.replace(bay, fittings=(*bay.fittings, fitted))
-    return _checked(job, cell_id, _changed(job, unit, path, new, f"Put in: {thing.name.lower()}"))
-
-
-def set_fitting(job: Job, cell_id: str, path: Path, index: int, key: str, text: str) -> Change:
-    """Where a fitting is placed: `start` (low, high, middle) or `at` (distance; nothing: its own).
-
-    Raises
-    ------
-    PlankError “There is no such fitting.”, “… is no place.”
-    """
-    number, unit, bay = _unit(job, cell_id, path)
-    if not 0 <= index < len(bay.fittings):
-        raise PlankError("There is no such fitting.", number, "Choose another one.")
-    values: dict[str, Any]
-    if key == "start":
-        if text not in ("low", "high", "middle"):
-            raise PlankError(f"“{text}” is no place.", "fitting", "Choose low, high or middle.")
-        values = {"start": text, "at": None}
-    else:
-        values = {"at": read(job, text, least=0, most=3000) if text.strip() else None}
-    fitted = msgspec.structs.replace(bay.fittings[index], **values)
-    fittings = (*bay.fittings[:index], fitted, *bay.fittings[index + 1 :])
-    new = msgspec.structs.replace(bay, fittings=fittings)
-    return _checked(job, cell_id, _changed(job, unit, path, new, f"Move a fitting of {number}"))
-
-
-def remove_fitting(job: Job, cell_id: str, path: Path, index: int) -> Change:
-    """Take a fitting out of a bay.
-
-    Raises
-    ------
-    PlankError “There is no such fitting.”
-    """
-    number, unit, bay = _unit(job, cell_id, path)
-    if not 0 <= index < len(bay.fittings):
-        raise PlankError("There is no such fitting.", number, "Choose another one.")
-    new = msgspec.structs.replace(bay, fittings=(*bay.fittings[:index], *bay.fittings[index + 1 :]))
-    return _changed(job, unit, path, new, f"Take a fitting out of {number}")
-
-
-def save_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
-    """Keep the inside of a bay under a name; one of the same name is replaced.
-
-    Raises
-    ------
-    PlankError where the name is empty or there is nothing in the bay
-    """
-    number, _, bay = _unit(job, cell_id, path)
-    name = name.strip()[:60]
-    if not name:
-        raise PlankError("An insert needs a name.", "insert", "Type one.")
-    if not (bay.children or bay.front or bay.shelves or bay.fittings):
-        raise PlankError("There is nothing in this bay.", number, "Divide it or put something in first.")
-    insert = Insert(name, msgspec.structs.replace(bay, size=None, weight=1.0))
-    rest = tuple(i for i in job.inserts if i.name.lower() != name.lower())
-    return Change(msgspec.structs.replace(job, inserts=(*rest, insert)), f"Keep {name}")
-
-
-def put_insert(job: Job, cell_id: str, path: Path, name: str) -> Change:
-    """Put a kept inside into a bay, in place of what is in it. What does not fit is refused with the size it needs.
-
-    Raises
-    ------
-    PlankError “There is no insert ….”
-    """
-    number, unit, bay = _unit(job, cell_id, path)
-    insert = next((i for i in job.inserts if i.name == name), None)
-    if insert is None:
-        raise PlankError(f"There is no insert “{name}”.", "insert", "Choose another one.")
-    new = msgspec.structs.replace(insert.bay, size=bay.size, weight=bay.weight)
-    return _checked(job, cell_id, _changed(job, unit, path, new, f"Put {name} into {number}"))
-
-
-def delete_insert(job: Job, name: str) -> Change:
-    """Forget an insert; bays made with it stay.
-
-    Raises
-    ------
-    PlankError “There is no insert ….”
-    """
-    rest = tuple(i for i in job.inserts if i.name != name)
-    if len(rest) == len(job.inserts):
-        raise PlankError(f"There is no insert “{name}”.", "insert", "Choose another one.")
-    return Change(msgspec.structs.replace(job, inserts=rest), f"Forget {name}")
-
-
-def _checked(job: Job, cell_id: str, change: Change) -> Change:
+def still_made(job: Job, cell_id: str, change: Change) -> Change:
     """Refuse a change by which a unit that could be made no longer can be, with the reason."""
     before = make_one(job, set_out(job), cell_id)
     after = make_one(change.job, set_out(change.job), cell_id)

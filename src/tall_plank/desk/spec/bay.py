@@ -8,7 +8,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.bays import typed_path
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import Group, Row, Sheet, length_text, listed, optional_row, setter, setting
-from tall_plank.edits import Change, bays
+from tall_plank.edits import Change, bays, fittings, inserts
 from tall_plank.job import Job, Split
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
@@ -27,8 +27,8 @@ def _fitting_mover(cell: str, path: tuple[int, ...], i: int) -> Callable[[Job, s
 
     def move(job: Job, code: str) -> Change:
         if code == "out":
-            return bays.remove_fitting(job, cell, path, i)
-        return bays.set_fitting(job, cell, path, i, "start", code)
+            return fittings.remove_fitting(job, cell, path, i)
+        return fittings.set_fitting(job, cell, path, i, "start", code)
 
     return move
 
@@ -69,7 +69,7 @@ def bay_sheet(doc: Document) -> Sheet | None:
             tr("a name"),
             "inherited",
             hint,
-            apply=lambda job, t: bays.save_insert(job, cell, path, t),
+            apply=lambda job, t: inserts.save_insert(job, cell, path, t),
         )
     ]
     if kept:
@@ -80,7 +80,7 @@ def bay_sheet(doc: Document) -> Sheet | None:
                 tr("choose"),
                 "inherited",
                 choices=kept,
-                apply=lambda job, t: bays.put_insert(job, cell, path, t),
+                apply=lambda job, t: inserts.put_insert(job, cell, path, t),
             )
         )
         keeping.append(
@@ -90,7 +90,7 @@ def bay_sheet(doc: Document) -> Sheet | None:
                 tr("choose"),
                 "inherited",
                 choices=kept,
-                apply=lambda job, t: bays.delete_insert(job, t),
+                apply=lambda job, t: inserts.delete_insert(job, t),
             )
         )
     groups.append(Group(tr("Inserts"), tuple(keeping)))
@@ -228,8 +228,8 @@ def _inside(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
                 length_text(doc, at),
                 "own" if fitted.at is not None else "inherited",
                 "" if fitted.at is not None else tr("its own"),
-                apply=setter(bays.set_fitting, cell, path, i, "at"),
-                revert=setting(bays.set_fitting, cell, path, i, "at", "") if fitted.at is not None else None,
+                apply=setter(fittings.set_fitting, cell, path, i, "at"),
+                revert=setting(fittings.set_fitting, cell, path, i, "at", "") if fitted.at is not None else None,
             )
         )
     built = (("", tr("none")), *((a.code, a.name) for a in stock.appliances))
@@ -250,7 +250,7 @@ def _inside(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
             tr("choose"),
             "inherited",
             choices=offered,
-            apply=lambda job, code: bays.add_fitting(job, cell, path, code),
+            apply=lambda job, code: fittings.add_fitting(job, cell, path, code),
         )
     )
     return tuple(rows)

@@ -10,7 +10,7 @@ from PyQt6.QtCore import QRect
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.bays import next_bay, one_unit
-from tall_plank.edits import bays
+from tall_plank.edits import bays, fittings
 from tall_plank.edits.things.sliding import add_sliding
 from tall_plank.job import Kind
 from tall_plank.job.inherit import sourced
@@ -266,7 +266,7 @@ def _other_style(w: Window, code: str) -> bool:
 def put_in(w: Window, code: str) -> None:
     """Put a fitting into the bay that is worked on."""
     doc = w.document
-    doc.do(lambda job: bays.add_fitting(job, doc.cells[0], doc.bay or (), code))
+    doc.do(lambda job: fittings.add_fitting(job, doc.cells[0], doc.bay or (), code))
 
 
 def undivide(w: Window) -> None:
