@@ -150,3 +150,21 @@ def test_units_are_picked_and_dragged_in_the_plan(window: Window) -> None:
     x2, y2, _ = q.frame.out((q.width * 0.9, -q.depth / 2, 0))
     drag(window.plan, window.plan.to_px(x, y).toPoint(), window.plan.to_px(x2, y2).toPoint())
     assert [p.number for p in window.document.room.runs[0].cells][4] == "A2"
+
+
+@pytest.mark.parametrize("number", ["A7", "A9", "A10"])
+def test_clear_distances_stand_between_a_unit_and_what_is_beside_it(window: Window, number: str) -> None:
+    """From its own side to the next thing's, and no further than the wall."""
+    p = placed(window, number)
+    window.document.select((Kind.CELL.of(p.cell),))
+    left = window.strip.wall_x(p.wall)
+    found = {d.key: d for d in window.strip.extra_dims if d.attention}
+    assert found
+    wall = window.document.room.wall(p.wall)
+    ends = {"left": ("b", left + p.x), "right": ("a", left + p.right), "below": ("b", p.bottom), "above": ("a", p.top)}
+    for key, dim in found.items():
+        side, place = ends[key]
+        assert getattr(dim, side) == pytest.approx(place), key
+        low, high = (left, left + wall.length) if dim.along == "x" else (0.0, wall.height)
+        assert low - 1e-6 <= dim.a < dim.b <= high + 1e-6, key
+    assert {"below", "above"} <= found.keys()

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from tall_plank.measure import remembered as store
-from tall_plank.measure.remembered import STORE, KeptBy, forget_all, lasting, remembered
+from tall_plank.measure.remembered import STORE, KeptBy, forget_all, lasting, of_same, remembered
 
 
 @pytest.fixture(autouse=True)
@@ -75,3 +75,14 @@ def test_every_cache_of_the_program_is_in_the_store_and_bounded() -> None:
             assert "lru_cache" not in text and "@cache\n" not in text, path
     for name, entry in STORE.items():
         assert entry.lasting or entry.info().maxsize, f"{name} grows without bound"
+
+
+def test_what_is_kept_by_identity_is_never_given_for_another_thing() -> None:
+    """An identity is used again once its object is gone: what is found under it has to be of this very object."""
+    kept: KeptBy[int, tuple[object, str]] = KeptBy("tests.same", 4)
+    first, second = [1], [2]
+    assert of_same(kept, first, lambda: "first") == "first"
+    assert of_same(kept, first, lambda: "again") == "first"
+    kept.put(id(second), (first, "first"))
+    assert of_same(kept, second, lambda: "second") == "second"
+    assert of_same(kept, second, lambda: "again") == "second"

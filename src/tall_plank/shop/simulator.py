@@ -179,7 +179,8 @@ def _line(
 
 
 def _understood(words: list[tuple[str, float]]) -> tuple[dict[str, str], dict[str, float]]:
-    """Codes by their groups and values by their letters; ValueError where the language does not allow them."""
+    """Codes by their groups and values by their letters; ValueError where the language does not allow them. More than
+    four M words cannot be: they have four groups."""
     codes = [_code(letter, value) for letter, value in words if letter in "GM"]
     groups: dict[str, str] = {}
     for code in codes:
@@ -189,8 +190,6 @@ def _understood(words: list[tuple[str, float]]) -> tuple[dict[str, str], dict[st
         if group in groups:
             raise ValueError(f"{groups[group]} and {code} are of one group")
         groups[group] = code
-    if sum(c[0] == "M" for c in codes) > 4:
-        raise ValueError("there are more than four M words")
     values: dict[str, float] = {}
     for letter, value in words:
         if letter in "GMN":
