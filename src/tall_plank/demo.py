@@ -29,8 +29,8 @@ class _Bench:
         self.job = change.job
         return change.made[0] if change.made else ""
 
-    def run(self, room: str, wall: str, level: Level, text: str) -> str:
-        run = self.do(runs.add_run(self.job, room, wall, level))
+    def run(self, room: str, wall_id: str, level: Level, text: str) -> str:
+        run = self.do(runs.add_run(self.job, room, wall_id, level))
         self.do(runtext.type_run(self.job, run, text))
         return run
 

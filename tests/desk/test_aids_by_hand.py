@@ -149,7 +149,7 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     # A corner is pulled 300 out along the line; near its neighbour's place it stays square to it.
     i = max(range(4), key=lambda i: before[i].x.mm - before[i].out.mm)
     start = w.plan.to_px(*corners[i])
-    to = line.frame.out((before[i].x.mm + 300.0, -before[i].out.mm + 4.0, 0.0))
+    to = line.frame.at(before[i].x.mm + 300.0, -before[i].out.mm + 4.0, 0.0)
     drag(w.plan, start.toPoint(), w.plan.to_px(to[0], to[1]).toPoint())
     after = w.document.room.room.islands[0].top.outline
     assert after[i].x.mm == pytest.approx(before[i].x.mm + 300.0, abs=12)
@@ -162,7 +162,7 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     assert len(w.document.room.room.islands[0].top.outline) == 5
     # Dragged across the outline it would cross itself: refused, and the drag leaves the last good place.
     _, line, corners = own_corners(w.document)
-    far = line.frame.out((before[i].x.mm - 4000.0, -before[i].out.mm + 3000.0, 0.0))
+    far = line.frame.at(before[i].x.mm - 4000.0, -before[i].out.mm + 3000.0, 0.0)
     drag(w.plan, w.plan.to_px(*corners[i]).toPoint(), w.plan.to_px(far[0], far[1]).toPoint(), steps=1)
     shape = [(c.x.mm, c.out.mm) for c in w.document.room.room.islands[0].top.outline]
     assert ol.crossing(shape) is None

@@ -71,7 +71,7 @@ def test_the_drawn_picture_shows_in_grab(seen: Window) -> None:
 def screen(window: Window, number: str, dx: float = 0.5) -> QPointF:
     """Where the middle of a unit's front is drawn."""
     p = placed(window, number)
-    return window.model.on_screen(p.frame.out((p.width * dx, -p.depth - 19.0, p.height / 2)))
+    return window.model.on_screen(p.frame.at(p.width * dx, -p.depth - 19.0, p.height / 2))
 
 
 def test_places_go_to_the_screen_and_back(seen: Window) -> None:
@@ -79,7 +79,7 @@ def test_places_go_to_the_screen_and_back(seen: Window) -> None:
     assert seen.model.on_floor(at) == pytest.approx((1800.0, 900.0), abs=0.5)
     p = placed(seen, "A3")
     wall = seen.document.room.wall("A")
-    front = seen.model.on_screen(wall.frame.out((p.x + 100.0, -560.0, 400.0)))
+    front = seen.model.on_screen(wall.frame.at(p.x + 100.0, -560.0, 400.0))
     assert seen.model.along(front, wall, 560.0) == pytest.approx(p.x + 100.0, abs=0.5)
 
 
@@ -104,7 +104,7 @@ def test_a_drag_on_what_is_not_selected_turns_the_view(seen: Window) -> None:
 
 def test_a_kind_is_dropped_on_a_wall_of_the_model(seen: Window) -> None:
     wall = seen.document.room.wall("D")  # the eye stands to the south-east, so it looks through B
-    seen.model.drop("drawers", seen.model.on_screen(wall.frame.out((1200.0, 0.0, 1500.0))))
+    seen.model.drop("drawers", seen.model.on_screen(wall.frame.at(1200.0, 0.0, 1500.0)))
     assert [p.template for p in seen.document.room.placed if p.wall == "D"] == ["drawers"]
 
 
@@ -139,7 +139,7 @@ def test_a_shelf_is_slid_in_the_model_and_a_bay_picked(seen: Window) -> None:
     p = doc.room.placed[0]
 
     def on_front(x: float, z: float) -> QPointF:
-        return model.on_screen(p.frame.out((x, -p.depth, z)))
+        return model.on_screen(p.frame.at(x, -p.depth, z))
 
     board = doc.workings.made.of(at).set.boards[0].clear  # type: ignore[union-attr]
     before = doc.bay_box((0,)).clear.height  # type: ignore[union-attr]

@@ -237,7 +237,7 @@ def test_an_island_from_nothing_by_mouse(empty_window: Window) -> None:
     w.plan.drop("room:island", 2700.0, 2100.0)
     assert w.document.ids(Kind.ISLAND)
     line = w.document.room.faces[0]
-    middle = line.frame.out((line.length / 2, -280.0, 0.0))
+    middle = line.frame.at(line.length / 2, -280.0, 0.0)
     w.plan.drop("drawers", middle[0], middle[1])
     w.plan.drop("pair", middle[0] + 300, middle[1])
     assert [(p.number, p.wall) for p in w.document.room.placed] == [("K1", "K1"), ("K2", "K1")]
@@ -254,7 +254,7 @@ def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> N
     w.show_view("plan")
     line = w.document.room.faces[0]
     top = next(t for t in w.document.room.worktops if t.source.kind is Kind.ISLAND)
-    grab = line.frame.out((line.length / 2, 8.0, 0.0))  # the worktop behind the units
+    grab = line.frame.at(line.length / 2, 8.0, 0.0)  # the worktop behind the units
     drag(w.plan, at(w, grab[0], grab[1]), at(w, grab[0] + 400, grab[1] - 300))
     assert w.document.history.undo_name == "Move island K"
     pick(w, Kind.ISLAND.of(w.document.room.room.islands[0].id))
@@ -262,7 +262,7 @@ def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> N
     w.plan.type_dim(dim)
     type_into(w.plan.box, "1100")
     found = next(t for t in w.document.room.worktops if t.source.kind is Kind.ISLAND)
-    back = w.document.room.wall("K1").frame.out((0.0, -found.rear, 0.0))[1]
+    back = w.document.room.wall("K1").frame.at(0.0, -found.rear, 0.0)[1]
     assert 4200 - 599 - back == pytest.approx(1100)
     assert top.length == found.length
     w.plan.type_dim(next(d for d in w.plan.extra_dims if d.key == "back"))

@@ -145,9 +145,9 @@ def test_the_rooms_dimension_is_typed_in_the_plan(window: Window) -> None:
 
 def test_units_are_picked_and_dragged_in_the_plan(window: Window) -> None:
     p = placed(window, "A2")
-    x, y, _ = p.frame.out((p.width / 2, -p.depth / 2, 0))
+    x, y = p.frame.floor(p.width / 2, -p.depth / 2)
     q = placed(window, "A5")
-    x2, y2, _ = q.frame.out((q.width * 0.9, -q.depth / 2, 0))
+    x2, y2 = q.frame.floor(q.width * 0.9, -q.depth / 2)
     drag(window.plan, window.plan.to_px(x, y).toPoint(), window.plan.to_px(x2, y2).toPoint())
     assert [p.number for p in window.document.room.runs[0].cells][4] == "A2"
 

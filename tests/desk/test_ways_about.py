@@ -119,7 +119,7 @@ def test_an_island_with_nothing_on_it_is_seen_in_the_plan(empty_window: Window) 
     doc.do(lambda job: add_island(job, "r1", (1800.0, 1200.0), 1500.0))
     island = Kind.ISLAND.of(doc.room.room.islands[0].id)
     line = doc.room.faces[0]
-    x, y, _ = line.frame.out((line.length * 0.25, -200.0, 0.0))
+    x, y = line.frame.floor(line.length * 0.25, -200.0)
     assert empty_window.plan.source_at(empty_window.plan.to_px(x, y)) == island
     assert [p.drawing.title for p in empty_window.strip.placed][-2:] == ["Island K, front", "Island K, back"]
 

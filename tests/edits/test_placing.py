@@ -280,7 +280,7 @@ def test_a_saved_island_stands_inside_a_smaller_room(turned: int) -> None:
     placed = library.place_saved(small, saved, "r1", "A").job
     layout = set_out(placed)
     room = layout.room("r1")
-    points = [p.frame.out((x, y, 0.0)) for p in room.placed if p.is_solid for x, y in p.plan]
+    points = [p.frame.at(x, y, 0.0) for p in room.placed if p.is_solid for x, y in p.plan]
     assert len(points) >= 8
     middle = [(min(v) + max(v)) / 2 for v in zip(*((x, y) for x, y, _ in points), strict=True)]
     assert math.dist(middle, (room.size[0] / 2, room.size[1] / 2)) < 300.0

@@ -26,7 +26,7 @@ def from_front(job: Job, unit: MadeUnit) -> set[float]:
     """How far behind the front edge of the carcass the runners are screwed on, mm."""
     depth = unit.spec.depth
     return {
-        round(p.frame.out((op.x, op.y, 0.0))[1] + depth, 3)
+        round(p.frame.at(op.x, op.y, 0.0)[1] + depth, 3)
         for p in unit.parts
         for op in p.operations
         if isinstance(op, Bore) and op.use == "runner"

@@ -81,7 +81,7 @@ def test_a_middle_leg_moves_aside_for_a_divider() -> None:
     divider = next(p for p in unit.parts if p.name == "divider 1")
     middle = divider.frame.origin[0] - divider.thickness / 2
     bottom = next(p for p in unit.parts if p.name == "bottom")
-    xs = {round(bottom.frame.out((h.x, h.y, 0.0))[0], 2) for h in uses(unit, "bottom", "leg plate")}
+    xs = {round(bottom.frame.at(h.x, h.y, 0.0)[0], 2) for h in uses(unit, "bottom", "leg plate")}
     assert min(abs(x - middle) for x in xs) >= 40 - 0.01
 
 
@@ -141,7 +141,7 @@ def test_the_back_is_cut_out_round_pipes_and_near_ones_share_a_hole() -> None:
     cuts = [op for op in first.operations if isinstance(op, Cutout)]
     assert len(cuts) == 1
     (power,) = [op for op in second.operations if isinstance(op, Cutout)]
-    middle = second.frame.out((power.x + power.length / 2, power.y + power.width / 2, 0.0))
+    middle = second.frame.at(power.x + power.length / 2, power.y + power.width / 2, 0.0)
     placed = Workings(job).layout.placed[1]
     assert placed.x + middle[0] == pytest.approx(1300) and placed.bottom + middle[2] == pytest.approx(300)
 
@@ -167,13 +167,13 @@ def test_gables_down_to_the_floor_are_notched_round_the_plinth() -> None:
     assert whole - cut - (before - holes) == pytest.approx(100 * notch * left.thickness, rel=1e-3)
     # Holes stay where they are in the unit.
     assert {
-        round(p.frame.out((op.x, op.y, 0))[2], 2)
+        round(p.frame.at(op.x, op.y, 0)[2], 2)
         for p in unit.parts
         if p.name == "left gable"
         for op in p.operations
         if isinstance(op, Bore) and op.face == "A"
     } == {
-        round(p.frame.out((op.x, op.y, 0))[2], 2)
+        round(p.frame.at(op.x, op.y, 0)[2], 2)
         for p in on_legs.parts
         if p.name == "left gable"
         for op in p.operations
@@ -209,7 +209,7 @@ def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() 
         assert unit.problems == (), sizes
         # The middles of the cups, which the plates share.
         cups = [
-            p.frame.out((op.x, op.y, 0.0))[2]
+            p.frame.at(op.x, op.y, 0.0)[2]
             for p in unit.parts
             for op in p.operations
             if isinstance(op, Bore) and op.diameter == 35
@@ -218,7 +218,7 @@ def test_hinges_keep_clear_of_fixed_shelves_and_inner_drawers_behind_the_door() 
         solids = [p for p in unit.parts if p.name.startswith("fixed shelf") or p.role in ("packer", "shelf")]
         for part in solids:
             zs = [
-                part.frame.out((u, v, w))[2]
+                part.frame.at(u, v, w)[2]
                 for u in (0, part.length)
                 for v in (0, part.width)
                 for w in (0, part.thickness)

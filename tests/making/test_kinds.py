@@ -124,12 +124,12 @@ def test_parts_of_a_corner_unit_do_not_stand_in_one_another(kind: str) -> None:
     for p in made.parts:
         if "door" in p.name:
             continue
-        a, b = p.frame.origin, p.frame.out((p.length, p.width, p.thickness))
+        a, b = p.frame.origin, p.frame.at(p.length, p.width, p.thickness)
         if abs(p.frame.x[2]) > 0.5:
             upright.append((p.name, box(min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1]))))
         else:
             points = p.outline or ((0, 0), (p.length, 0), (p.length, p.width), (0, p.width))
-            lying.append((p.name, Polygon([p.frame.out((x, y, 0.0))[:2] for x, y in points])))
+            lying.append((p.name, Polygon([p.frame.floor(x, y) for x, y in points])))
     for i, (name, shape) in enumerate(upright):
         for other, found in upright[i + 1 :]:
             # Backs sit in grooves 8 deep, less 1 mm of play.

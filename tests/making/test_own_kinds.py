@@ -189,5 +189,5 @@ def test_a_joint_reaches_only_as_far_as_both_parts_do(tmp_path: Path) -> None:
     unit = made(job)
     assert unit.problems == ()
     board = next(p for p in unit.parts if p.name == "board")
-    ys = [board.frame.out((0.0, op.x, op.y))[1] for op in board.operations if getattr(op, "face", "") == "W1"]
+    ys = [board.frame.at(0.0, op.x, op.y)[1] for op in board.operations if getattr(op, "face", "") == "W1"]
     assert len(ys) >= 2 and all(-400 < y < -200 for y in ys)

@@ -81,7 +81,7 @@ def places(part: Part, use: str) -> list[Vec]:
                 "A": (op.x, op.y, part.thickness), "B": (op.x, op.y, 0.0), "L1": (op.x, 0.0, op.y),
                 "L2": (op.x, part.width, op.y), "W1": (0.0, op.x, op.y), "W2": (part.length, op.x, op.y),
             }[op.face]  # fmt: skip
-            found.append(part.frame.out(at))
+            found.append(part.frame.at(*at))
     return found
 
 

@@ -63,14 +63,14 @@ def test_louvres_stay_within_the_fronts_thickness_and_cover_the_sight() -> None:
     unit = styled("louvred")
     door = unit.fronts[0]
     louvres = [p for p in unit.parts if p.role == "louvre" and door.owns(p.name)]
-    heights = sorted(p.frame.out((0, p.width / 2, p.thickness / 2))[2] for p in louvres)
+    heights = sorted(p.frame.at(0, p.width / 2, p.thickness / 2)[2] for p in louvres)
     steps = {round(b - a, 3) for a, b in zip(heights, heights[1:], strict=False)}
     assert steps == {20.0}
     for p in louvres:
-        ys = [p.frame.out((0, v, w))[1] for v in (0, p.width) for w in (0, p.thickness)]
+        ys = [p.frame.at(0, v, w)[1] for v in (0, p.width) for w in (0, p.thickness)]
         assert max(ys) - min(ys) <= 19.01
     # One covers the next, seen square.
-    zs = [p.frame.out((0, v, w))[2] for p in louvres[:1] for v in (0, p.width) for w in (0, p.thickness)]
+    zs = [p.frame.at(0, v, w)[2] for p in louvres[:1] for v in (0, p.width) for w in (0, p.thickness)]
     assert max(zs) - min(zs) > 20.0
 
 

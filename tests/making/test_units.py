@@ -69,9 +69,9 @@ def test_a_pair_shares_its_width_with_the_gap_between() -> None:
 def test_a_hinge_cup_stands_at_the_height_of_its_plate() -> None:
     unit = made("door 450")
     door, gable = part(unit, "door 1"), part(unit, "left gable")
-    cups = [door.frame.out((o.x, o.y, 0))[2] for o in door.operations if isinstance(o, Bore) and o.diameter == 35]
+    cups = [door.frame.at(o.x, o.y, 0)[2] for o in door.operations if isinstance(o, Bore) and o.diameter == 35]
     plates = [
-        gable.frame.out((o.x, o.y, 0))[2] for o in gable.operations if isinstance(o, Bore) and o.use == "hinge plate"
+        gable.frame.at(o.x, o.y, 0)[2] for o in gable.operations if isinstance(o, Bore) and o.use == "hinge plate"
     ]
     assert len(cups) == 2
     assert len(plates) == 4
@@ -224,7 +224,7 @@ def test_both_halves_of_every_dowel_meet(choice: tuple[str, int, int, int, str])
                     "A": (op.x, op.y, p.thickness), "B": (op.x, op.y, 0.0), "L1": (op.x, 0.0, op.y),
                     "L2": (op.x, p.width, op.y), "W1": (0.0, op.x, op.y), "W2": (p.length, op.x, op.y),
                 }[op.face]  # fmt: skip
-                key = tuple(round(c, 2) + 0.0 for c in p.frame.out(local))
+                key = tuple(round(c, 2) + 0.0 for c in p.frame.at(*local))
                 points[key] = points.get(key, 0) + 1
     assert all(count == 2 for count in points.values()), points
     dowels = sum(i.qty for i in unit.items if i.code == "DW-8")

@@ -41,7 +41,7 @@ def test_part_frames_of_gables_put_l1_at_the_front_on_both() -> None:
     right = Frame((600.0, -560.0, 0.0), Z, Y)
     assert right.z == (-1.0, 0.0, 0.0)
     for gable in (left, right):
-        assert gable.out((0.0, 0.0, 0.0))[1] == -560.0
+        assert gable.at(0.0, 0.0, 0.0)[1] == -560.0
 
 
 def test_a_top_looks_down_and_a_bottom_looks_up() -> None:
@@ -52,13 +52,13 @@ def test_a_top_looks_down_and_a_bottom_looks_up() -> None:
 @given(st.floats(0, 2 * math.pi), st.tuples(*[st.floats(-5000, 5000)] * 3), st.tuples(*[st.floats(-5000, 5000)] * 3))
 def test_into_undoes_out(angle: float, origin: tuple, point: tuple) -> None:
     frame = Frame(origin, (math.cos(angle), math.sin(angle), 0.0), (-math.sin(angle), math.cos(angle), 0.0))
-    assert frame.into(frame.out(point)) == pytest.approx(point, abs=1e-6)
+    assert frame.into(frame.at(*point)) == pytest.approx(point, abs=1e-6)
 
 
 def test_frames_inside_frames() -> None:
     wall = wall_frame((4000.0, 0.0), (0.0, 0.0))
     unit = wall.then(Frame((100.0, 0.0, 120.0)))
-    assert unit.out((0.0, -560.0, 0.0)) == pytest.approx((3900.0, 560.0, 120.0))
+    assert unit.at(0.0, -560.0, 0.0) == pytest.approx((3900.0, 560.0, 120.0))
 
 
 def test_a_wall_of_no_length_has_a_frame_all_the_same() -> None:

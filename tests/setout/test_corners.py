@@ -200,7 +200,7 @@ def test_runs_round_a_blunt_corner_keep_clear_and_their_worktops_meet() -> None:
     shapes = []
     for top in (first, second):
         frame = found.wall(top.wall).frame
-        shapes.append(tuple(frame.out((x, -out, 0.0))[:2] for x, out in top.points))
+        shapes.append(tuple(frame.floor(x, -out) for x, out in top.points))
     from shapely.geometry import Polygon
 
     a, b = (Polygon(s) for s in shapes)
@@ -346,7 +346,7 @@ def test_plinths_meet_in_the_corner_without_overlap() -> None:
     for board in found.plinths:
         low, high = board.box()
         frame = found.wall(board.wall).frame
-        a, b = frame.out(low), frame.out(high)
+        a, b = frame.at(*low), frame.at(*high)
         shapes.append(box(min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])))
     for i, one in enumerate(shapes):
         for other in shapes[i + 1 :]:
@@ -408,7 +408,7 @@ def test_tops_with_a_masons_mitre_fill_the_corner_without_overlap(angle: int) ->
         shapes = []
         for top in room.worktops:
             frame = room.wall(top.wall).frame
-            shapes.append(Polygon([frame.out((x, -out, 0.0))[:2] for x, out in top.points]))
+            shapes.append(Polygon([frame.floor(x, -out) for x, out in top.points]))
         assert all(s.is_valid for s in shapes)
         covered[joint] = unary_union(shapes).area
         assert sum(s.area for s in shapes) == pytest.approx(covered[joint], abs=1.0)

@@ -39,8 +39,8 @@ def test_faces_look_away_from_one_another_and_share_the_islands_letter() -> None
     job = with_island("drawers 900, pair rest", "open 900, open rest")
     room = set_out(job).rooms[0]
     assert [p.number for p in room.placed] == ["K1", "K2", "K3", "K4"]
-    fronts = {p.number: p.frame.out((0.0, -p.depth, 0.0)) for p in room.placed}
-    backs = {p.number: p.frame.out((0.0, 0.0, 0.0)) for p in room.placed}
+    fronts = {p.number: p.frame.at(0.0, -p.depth, 0.0) for p in room.placed}
+    backs = {p.number: p.frame.at(0.0, 0.0, 0.0) for p in room.placed}
     assert fronts["K1"][1] < backs["K1"][1] == backs["K3"][1] < fronts["K3"][1]
     # K3 stands at the left of the back face, which is the right end of the front one.
     assert fronts["K3"][0] > fronts["K4"][0]
@@ -137,7 +137,7 @@ def test_aisles_are_measured_to_what_stands_nearest_and_typed() -> None:
     room = set_out(job).rooms[0]
     assert {s: mm for s, mm, _ in aisles_of(room, island_of(job))}["Front"] == pytest.approx(1100)
     top = next(t for t in room.worktops if t.source.kind is Kind.ISLAND)
-    front = room.wall("K1").frame.out((0.0, -top.depth, 0.0))[1]
+    front = room.wall("K1").frame.at(0.0, -top.depth, 0.0)[1]
     assert front == pytest.approx(5000 - 599 - 1100)
 
 
@@ -146,7 +146,7 @@ def test_turning_an_island_keeps_its_middle_and_copying_gives_it_a_letter() -> N
     name = island_of(job).id
 
     def middle(job: Job) -> tuple[float, float]:
-        p = set_out(job).rooms[0].faces[0].frame.out((1000.0, 0.0, 0.0))
+        p = set_out(job).rooms[0].faces[0].frame.at(1000.0, 0.0, 0.0)
         return (round(p[0], 3), round(p[1], 3))
 
     turned = turn_island(job, name, 90.0).job

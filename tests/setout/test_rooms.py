@@ -19,6 +19,7 @@ from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import set_out, walls_of
 from tall_plank.setout.rooms import ceiling_at, corners_of, sides_from
 
@@ -41,7 +42,7 @@ def test_walls_look_into_the_room_and_say_where_they_stand() -> None:
     walls = {w.id: w for w in walls_of(l_room().rooms[0])}
     assert [w.name for w in walls.values()] == ["north", "east", "south", "west", "south", "west"]
     for wall in walls.values():
-        middle = wall.frame.out((wall.length / 2, -10.0, 0.0))
+        middle = wall.frame.at(wall.length / 2, -10.0, 0.0)
         assert ol.inside(corners_of(l_room().rooms[0].outline), middle[0], middle[1])
 
 
@@ -175,7 +176,7 @@ def test_a_sloped_ceiling_cuts_the_walls_beside_it() -> None:
     assert walls["C"].height == 1500
     assert walls["B"].profile == ((0.0, 2500.0), (1400.0, 2500.0), (2400.0, 1500.0))
     assert walls["B"].height_at(1900.0) == pytest.approx(2000)
-    assert ceiling_at(job.rooms[0], 1000.0, 500.0) == pytest.approx(2000)
+    assert ceiling_at(job.rooms[0], FloorPoint((1000.0, 500.0))) == pytest.approx(2000)
 
 
 def test_two_slopes_make_a_vault_with_a_ridge() -> None:
@@ -189,8 +190,8 @@ def test_two_slopes_make_a_vault_with_a_ridge() -> None:
 
 def test_a_soffit_lowers_the_ceiling_where_it_is() -> None:
     job = add_soffit(new_job(), "r1", "A", 400.0, 300.0).job
-    assert ceiling_at(job.rooms[0], 1000.0, 2300.0) == 2200
-    assert ceiling_at(job.rooms[0], 1000.0, 1900.0) == 2500
+    assert ceiling_at(job.rooms[0], FloorPoint((1000.0, 2300.0))) == 2200
+    assert ceiling_at(job.rooms[0], FloorPoint((1000.0, 1900.0))) == 2500
 
 
 def test_a_soffit_stands_on_the_units_of_a_run_and_is_notched_round_taller_ones() -> None:

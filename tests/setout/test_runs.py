@@ -56,7 +56,7 @@ def test_units_of_the_east_wall_look_into_the_room() -> None:
     job = with_run(new_job(), "B", Level.BASE, "door 600")
     placed = set_out(job).placed[0]
     # The wall stands at x = 3600; the unit's front (y = -depth) is 560 into the room.
-    assert placed.frame.out((0.0, -560.0, 0.0)) == pytest.approx((3040, 2400, 100))
+    assert placed.frame.at(0.0, -560.0, 0.0) == pytest.approx((3040, 2400, 100))
 
 
 def test_clear_distances_of_a_hung_unit(job: Job) -> None:

@@ -67,9 +67,7 @@ def test_a_stack_of_drawers_matches_where_the_grain_lies() -> None:
     w = oak("drawers 900", grain="horizontal")
     (row,) = rows_of(w, "unit")
     parts = {
-        i.part.name: i.parent.out(i.part.frame.out((0.0, 0.0, 0.0)))[2]
-        for i in w.made.parts()
-        if i.part.role == "front"
+        i.part.name: i.parent.at(*i.part.frame.at(0.0, 0.0, 0.0))[2] for i in w.made.parts() if i.part.role == "front"
     }
     assert len(row) == 3
     heights = [parts[name.split(" ", 1)[1]] for name in row]
@@ -81,7 +79,7 @@ def test_a_stack_of_drawers_matches_end_to_end_where_the_grain_stands() -> None:
     (row,) = rows_of(w, "unit")
     assert all(name.startswith("A1 drawer front") for name in row) and len(row) == 3
     assert {way for _, _, way in match_groups(w.made, "unit").values()} == {"end"}
-    parts = {f"{i.unit} {i.part.name}": i.parent.out(i.part.frame.out((0.0, 0.0, 0.0)))[2] for i in w.made.parts()}
+    parts = {f"{i.unit} {i.part.name}": i.parent.at(*i.part.frame.at(0.0, 0.0, 0.0))[2] for i in w.made.parts()}
     heights = [parts[name] for name in row]
     # The grain runs up the front and along the board: along the board they lie in the order in which they stand.
     assert heights == sorted(heights)

@@ -150,8 +150,7 @@ def _leg_front(wall: Wall, side: Side, p: Placed, unit: MadeUnit, stock: Stock) 
             continue
         points = []
         for u in (f.x, f.x + f.width):
-            rx, ry, _ = p.frame.out(f.face.point(u, 0.0, 0.0))
-            points.append(wall.frame.into((rx, ry, 0.0))[0])
+            points.append(wall.frame.into(p.frame.at(*f.face.point(u, 0.0, 0.0)))[0])
         low, high = min(points), max(points)
         if high - low < 30.0:
             continue

@@ -8,7 +8,7 @@ from tall_plank.setout import RoomLayout, Wall
 
 def on_line(wall: Wall, x: float, y: float, w: float, h: float) -> Points:
     """A rectangle given in the line's floor frame, in the room's plan."""
-    return tuple(wall.frame.out((px, py, 0.0))[:2] for px, py in ((x, y), (x + w, y), (x + w, y + h), (x, y + h)))
+    return tuple(wall.frame.floor(px, py) for px, py in ((x, y), (x + w, y), (x + w, y + h), (x, y + h)))
 
 
 def face_depth(room: RoomLayout, face: Wall) -> float:

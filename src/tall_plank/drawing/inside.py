@@ -55,7 +55,7 @@ def _within(point: tuple[float, float], bay: tuple[tuple[int, ...], float, float
 def seen_box(part: Part) -> tuple[float, float, float, float]:
     """A part of a unit as it is seen from the front: x, z, width, height, mm."""
     corners = [
-        part.frame.out((u, v, w)) for u in (0.0, part.length) for v in (0.0, part.width) for w in (0.0, part.thickness)
+        part.frame.at(u, v, w) for u in (0.0, part.length) for v in (0.0, part.width) for w in (0.0, part.thickness)
     ]
     xs, zs = [c[0] for c in corners], [c[2] for c in corners]
     return min(xs), min(zs), max(xs) - min(xs), max(zs) - min(zs)

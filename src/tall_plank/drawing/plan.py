@@ -20,7 +20,7 @@ from tall_plank.making.appliances import clear_front
 from tall_plank.making.labels import label_of
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.frames import FloorPoints
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import RoomLayout, Wall
 from tall_plank.setout.clear import floor_before
@@ -69,7 +69,7 @@ PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "
 
 
 @remembered(64)
-def _shell(room: Room, walls: tuple[Wall, ...], points: Points) -> tuple[Item, ...]:
+def _shell(room: Room, walls: tuple[Wall, ...], points: FloorPoints) -> tuple[Item, ...]:
     """Walls, floor, openings and columns: what does not change while units are moved."""
     # Sides of an outline run clockwise; outwards is to the left.
     outer = ol.offset(points, [w.thickness for w in walls])
@@ -85,7 +85,7 @@ def _shell(room: Room, walls: tuple[Wall, ...], points: Points) -> tuple[Item, .
         items += drawn.shell(layout) if drawn.shell is not None else []
     for wall in walls:
         at = max(wall.length / 2, min(wall.length * 0.96, wall.length - 260.0))
-        fx, fy, _ = wall.frame.out((at, wall.thickness / 2, 0.0))
+        fx, fy = wall.frame.floor(at, wall.thickness / 2)
         items.append(Text(fx, fy, wall.id, 2.2, Layer.LABEL, Kind.WALL.of(wall.id), bold=True, rise=-1.1))
     return tuple(items)
 
@@ -120,7 +120,7 @@ def _dims(job: Job, room: RoomLayout) -> list[Item]:
             )
             whole["y"] = whole["y"] or abs(wall.length - d) < 0.5
         else:
-            mx, my, _ = wall.frame.out((wall.length / 2, wall.thickness + 60.0, 0.0))
+            mx, my = wall.frame.floor(wall.length / 2, wall.thickness + 60.0)
             turn = math.degrees(math.atan2(wall.frame.x[1], wall.frame.x[0]))
             # Read from below or from the right; the text stands on the outer side of the wall.
             upside = turn > 90.0 or turn <= -90.0

@@ -27,7 +27,7 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
     shapes = [unit_outline(p) for p in room.placed if p.is_solid and p.level is not Level.HUNG]
     for top in room.worktops:
         frame = room.wall(top.wall).frame
-        shapes.append(tuple(frame.out((x, -out, 0.0))[:2] for x, out in top.points))
+        shapes.append(tuple(frame.floor(x, -out) for x, out in top.points))
     for drawn in DRAWN.values():
         shapes += drawn.taken(room) if drawn.taken is not None else []
     boxes = [ol.bounds(s) for s in shapes]
@@ -88,7 +88,7 @@ def plan_words(job: Job, room: RoomLayout) -> list[Item]:
     ]
     for face in room.faces:
         if any(p.wall == face.id for p in room.placed) or face.id.endswith("1"):
-            fx, fy, _ = face.frame.out((face.length / 2, -face_depth(room, face) - 230.0, 0.0))
+            fx, fy = face.frame.floor(face.length / 2, -face_depth(room, face) - 230.0)
             name = f"{face.id[0]} {face.name.rsplit(', ', 1)[-1]}"
             items.append(Text(fx, fy, name, 2.0, Layer.LABEL, Kind.WALL.of(face.id), bold=True, rise=-1.0))
     return items

@@ -73,7 +73,7 @@ def edging_marks(parts: tuple[Part, ...], view: View = "front") -> list[Item]:
         for name, code in zip(EDGE_NAMES, part.edges, strict=True):
             if not code:
                 continue
-            a, b, c, d = (_flat(part.frame.out(p), view) for p in _edge(part, name))
+            a, b, c, d = (_flat(part.frame.at(*p), view) for p in _edge(part, name))
             key = tuple(round(v) for v in (*a, *b, *c, *d))
             if key in seen:
                 continue
@@ -104,7 +104,7 @@ def _edge_mark(part: Part, name: str, corners: tuple[Point, Point, Point, Point]
         reach = across / 2 + 5.0
         return _ticks(middle, (ux, uy), (-uy, ux), (-reach, reach), view)
     # Seen along its board: the inside of the board is where its middle lies.
-    cx, cy = _flat(part.frame.out((part.length / 2, part.width / 2, 0.0)), view)
+    cx, cy = _flat(part.frame.at(part.length / 2, part.width / 2, 0.0), view)
     mx, my = (a[0] + b[0]) / 2, (a[1] + b[1]) / 2
     wide = math.hypot(cx - mx, cy - my)
     if wide < 1.0:
@@ -192,6 +192,6 @@ def _flat(p: Vec, view: View) -> Point:
 def _box(part: Part, view: View) -> tuple[float, float, float, float]:
     """A part as it is seen: the lower left corner, width and height."""
     spans = product((0.0, part.length), (0.0, part.width), (0.0, part.thickness))
-    points = [_flat(part.frame.out(corner), view) for corner in spans]
+    points = [_flat(part.frame.at(*corner), view) for corner in spans]
     xs, ys = [p[0] for p in points], [p[1] for p in points]
     return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)

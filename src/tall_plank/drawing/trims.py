@@ -17,7 +17,7 @@ def board_front(stock: Stock, board: TrimBoard) -> Shape:
     if board.outline:
         points = []
         for x, y in board.outline:
-            at = board.frame.out((x, y, 0.0))
+            at = board.frame.at(x, y, 0.0)
             points.append((at[0], at[2]))
         return Shape(tuple(points), pen, Layer.TRIM, board.source, color)
     low, high = board.box()
@@ -40,7 +40,7 @@ def board_plan(board: TrimBoard, wall: Wall) -> list[Item]:
 
 def top_plan(wall: Wall, top: Worktop) -> list[Item]:
     """A worktop from above, with its cut-outs."""
-    points = tuple(wall.frame.out((x, -out, 0.0))[:2] for x, out in top.points)
+    points = tuple(wall.frame.floor(x, -out) for x, out in top.points)
     items: list[Item] = [Shape(points, Pen.MEDIUM, Layer.TRIM, top.source)]
     for cut in top.cutouts:
         # From the rear edge towards the front.

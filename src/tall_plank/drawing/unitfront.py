@@ -124,7 +124,7 @@ def _own_parts(unit: MadeUnit, stock: Stock) -> list[Item]:
     for part in sorted(
         seen,
         key=lambda p: (
-            -min(p.frame.out((u, v, w))[1] for u in (0, p.length) for v in (0, p.width) for w in (0, p.thickness))
+            -min(p.frame.at(u, v, w)[1] for u in (0, p.length) for v in (0, p.width) for w in (0, p.thickness))
         ),
     ):
         board = stock.board_by_code(part.board)
@@ -146,12 +146,12 @@ def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:
         color = color_of(stock, board.finish) if board else "#CCCCCC"
         for op in part.operations:
             if isinstance(op, Groove) and op.face == "B":
-                a, b = part.frame.out((op.x1, op.y1, 0.0)), part.frame.out((op.x2, op.y2, 0.0))
+                a, b = part.frame.at(op.x1, op.y1, 0.0), part.frame.at(op.x2, op.y2, 0.0)
                 items.append(Line(a[0], a[2], b[0], b[2], Pen.NARROW, Layer.FRONT))
         if part.role == "front":
             continue
         outline = part.outline or rectangle(0.0, 0.0, part.length, part.width)
-        seen = [part.frame.out((x, y, 0.0)) for x, y in outline]
+        seen = [part.frame.at(x, y, 0.0) for x, y in outline]
         items.append(Shape(tuple((x, z) for x, _, z in seen), Pen.NARROW, Layer.FRONT, None, color))
         if f.style == "raised" and part.role == "front panel":
             edge = unit.spec.made.field_width + unit.spec.made.frame_groove_depth
@@ -169,7 +169,7 @@ def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:
 
 def _frame_member(part: Part, color: str) -> Shape:
     """A stile or rail of a face frame as it is seen from the front."""
-    corners = [part.frame.out(c) for c in ((0.0, 0.0, 0.0), (part.length, part.width, 0.0))]
+    corners = [part.frame.at(*c) for c in ((0.0, 0.0, 0.0), (part.length, part.width, 0.0))]
     (x0, _, z0), (x1, _, z1) = corners
     points = rectangle(min(x0, x1), min(z0, z1), abs(x1 - x0), abs(z1 - z0))
     return Shape(points, Pen.NARROW, Layer.FRONT, None, color)

@@ -7,7 +7,7 @@ from tall_plank.job import Body, Kind, Source
 from tall_plank.making import MadeUnit
 from tall_plank.making.builder import Builder
 from tall_plank.making.shell import front_edge
-from tall_plank.measure import Frame
+from tall_plank.measure.frames import RoomFrame
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed
@@ -17,7 +17,7 @@ from tall_plank.stock import Stock
 @remembered(1024)
 def unit_outline(p: Placed) -> Points:
     """The plan of a unit's carcass, in the room: both legs of a corner unit, a slanted end."""
-    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
+    return tuple(p.frame.floor(x, y) for x, y in p.plan)
 
 
 @remembered(1024)
@@ -66,18 +66,18 @@ def _floor_items(
 def _label(p: Placed, label: str) -> list[Item]:
     if p.body in (Body.FILLER, Body.PANEL) or p.width < 120.0:
         return []
-    x, y, _ = p.frame.out((p.width / 2, -p.depth * 0.72, 0.0))
+    x, y = p.frame.floor(p.width / 2, -p.depth * 0.72)
     return [Text(x, y, label, 2.0, Layer.LABEL, Kind.CELL.of(p.cell), quiet=True, within=max(p.width, 300.0))]
 
 
-def moved(item: Item, frame: Frame, source: Source) -> Item:
+def moved(item: Item, frame: RoomFrame, source: Source) -> Item:
     """An item of a unit's own plan, in the room's."""
     match item:
         case Shape():
-            points = tuple(frame.out((x, y, 0.0))[:2] for x, y in item.points)
+            points = tuple(frame.floor(x, y) for x, y in item.points)
             return Shape(points, item.pen, item.layer, source, item.fill, item.grain)
         case Line():
-            a, b = frame.out((item.x1, item.y1, 0.0)), frame.out((item.x2, item.y2, 0.0))
+            a, b = frame.at(item.x1, item.y1, 0.0), frame.at(item.x2, item.y2, 0.0)
             return Line(a[0], a[1], b[0], b[1], item.pen, item.layer, source)
         case _:
             return item

@@ -69,12 +69,12 @@ def change_units(job: Job, cells: tuple[str, ...], change: Callable[[Unit], Unit
     return job
 
 
-def next_number(job: Job, room: Room, wall: str) -> str:
+def next_number(job: Job, room: Room, wall_id: str) -> str:
     """The next free unit number on a wall: its letter and a count; further rooms put their number before it."""
     place = next(i for i, r in enumerate(job.rooms) if r.id == room.id)
-    island = room.island_of(wall)
-    wall = island.letter if island is not None else wall
-    prefix = wall if place == 0 else f"{place + 1}{wall}"
+    island = room.island_of(wall_id)
+    wall_id = island.letter if island is not None else wall_id
+    prefix = wall_id if place == 0 else f"{place + 1}{wall_id}"
     taken = [
         int(rest)
         for cell in job.cells()

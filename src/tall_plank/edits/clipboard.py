@@ -69,7 +69,7 @@ def read_clip(text: str) -> Clip:
         raise PlankError("What is on the clipboard is damaged.", "paste", "Copy the units again.") from None
 
 
-def paste(job: Job, text: str, room_id: str, wall: str, after: str = "") -> Change:
+def paste(job: Job, text: str, room_id: str, wall_id: str, after: str = "") -> Change:
     """Paste units after a cell, or at the end of the runs on a wall; templates the job lacks come along.
 
     Rules that use values this job does not have, and finishes or fittings it does not stock, are pasted as
@@ -81,15 +81,15 @@ def paste(job: Job, text: str, room_id: str, wall: str, after: str = "") -> Chan
     for item in clip.units:
         job, _, lost_kind = with_template(job, item.template)
         skipped += lost_kind
-        run = run_on(job, room_id, wall, item.level)
+        run = run_on(job, room_id, wall_id, item.level)
         if run is None:
-            started = add_run(job, room_id, wall, item.level)
+            started = add_run(job, room_id, wall_id, item.level)
             job, run = started.job, started.job.find_run(started.made[0])[1]
         job, (cell_id, unit_id) = new_ids(job, "u", 2)
         unit, lost = fitted(job, item.unit)
         skipped += lost
         job = msgspec.structs.replace(job, units=(*job.units, msgspec.structs.replace(unit, id=unit_id)))
-        number = next_number(job, job.room(room_id), wall)
+        number = next_number(job, job.room(room_id), wall_id)
         cell = Cell(cell_id, unit_id, number, plain_width(job, item.width))
         places = [c.id for c in run.cells]
         at = places.index(after) + 1 if after in places else len(places)

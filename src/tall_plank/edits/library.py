@@ -121,7 +121,7 @@ def read_saved(text: str) -> Saved:
 
 
 def place_saved(
-    job: Job, text: str, room_id: str, wall: str, at: tuple[float, float] | None = None, after: str = ""
+    job: Job, text: str, room_id: str, wall_id: str, at: tuple[float, float] | None = None, after: str = ""
 ) -> Change:
     """Place a saved unit, run or island: units after a cell or at the end of the runs on a line, an island at a
     place or in the middle of the room. What this job cannot follow is made plain and named in `skipped`. `at`:
@@ -133,9 +133,9 @@ def place_saved(
         return _place_island(job, saved, room_id, at, skipped)
     made: list[str] = []
     for part in saved.runs:
-        run = run_on(job, room_id, wall, part.run.level)
+        run = run_on(job, room_id, wall_id, part.run.level)
         if run is None:
-            started = add_run(job, room_id, wall, part.run.level)
+            started = add_run(job, room_id, wall_id, part.run.level)
             job, run = started.job, started.job.find_run(started.made[0])[1]
         job, new = _cells(job, run, part, saved, after, skipped)
         made += new

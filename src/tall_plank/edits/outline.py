@@ -12,6 +12,7 @@ from tall_plank.edits.rooms import check_room, read
 from tall_plank.job import Corner, Job, Rectangle, Room, Side, Sides, WallOwn
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.frames import FloorPoint
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.rooms import corners_of, sides_from, walls_of
 
@@ -51,7 +52,7 @@ def _with_outline(job: Job, room: Room, outline: Rectangle | Sides, name: str) -
     return Change(with_room(job, new), name)
 
 
-def set_wall_length(job: Job, room_id: str, wall: str, text: str) -> Change:
+def set_wall_length(job: Job, room_id: str, wall_id: str, text: str) -> Change:
     """Type the inside length of a wall. The angles stay; walls that close the outline take the difference.
 
     Raises
@@ -61,16 +62,16 @@ def set_wall_length(job: Job, room_id: str, wall: str, text: str) -> Change:
     room = job.room(room_id)
     length = read(job, text, least=10.0, most=100_000.0)
     if isinstance(room.outline, Rectangle):
-        key = "width" if wall in "AC" else "depth"
+        key = "width" if wall_id in "AC" else "depth"
         square = msgspec.structs.replace(room.outline, **{key: length})
-        return _with_outline(job, room, square, f"Set the length of wall {wall}")
-    outline = _with_length(room, room.outline, wall, length)
-    return _with_outline(job, room, outline, f"Set the length of wall {wall}")
+        return _with_outline(job, room, square, f"Set the length of wall {wall_id}")
+    outline = _with_length(room, room.outline, wall_id, length)
+    return _with_outline(job, room, outline, f"Set the length of wall {wall_id}")
 
 
-def _with_length(room: Room, outline: Sides, wall: str, length: Length) -> Sides:
+def _with_length(room: Room, outline: Sides, wall_id: str, length: Length) -> Sides:
     sides = list(outline.sides)
-    i = _index(room, wall)
+    i = _index(room, wall_id)
     if sides[i].length is None:
         # It takes what is left no more: the nearest wall that runs alongside does instead.
         walls = walls_of(room)
@@ -95,20 +96,20 @@ def _with_length(room: Room, outline: Sides, wall: str, length: Length) -> Sides
                     found = k
                     break
         if found is None:
-            raise PlankError("No other wall can take the difference.", f"wall {wall}", "Type another wall's length.")
+            raise PlankError("No other wall can take the difference.", f"wall {wall_id}", "Type another wall's length.")
         sides[found] = msgspec.structs.replace(sides[found], length=None)
     sides[i] = msgspec.structs.replace(sides[i], length=length)
     return msgspec.structs.replace(outline, sides=tuple(sides))
 
 
-def _index(room: Room, wall: str) -> int:
+def _index(room: Room, wall_id: str) -> int:
     ids = room.wall_ids()
-    if wall not in ids:
-        raise PlankError(f"There is no wall {wall}.", "room", "Choose another wall.")
-    return ids.index(wall)
+    if wall_id not in ids:
+        raise PlankError(f"There is no wall {wall_id}.", "room", "Choose another wall.")
+    return ids.index(wall_id)
 
 
-def set_wall_angle(job: Job, room_id: str, wall: str, text: str) -> Change:
+def set_wall_angle(job: Job, room_id: str, wall_id: str, text: str) -> Change:
     """Type the angle inside the room at the right end of a wall, in degrees; the walls after it turn with it.
 
     Raises
@@ -117,7 +118,7 @@ def set_wall_angle(job: Job, room_id: str, wall: str, text: str) -> Change:
     """
     room = job.room(room_id)
     outline = as_sides(room)
-    i = _index(room, wall)
+    i = _index(room, wall_id)
     angle = read_angle(text)
     sides = list(outline.sides)
     if i == len(sides) - 1:
@@ -127,7 +128,7 @@ def set_wall_angle(job: Job, room_id: str, wall: str, text: str) -> Change:
         sides[i - 1] = msgspec.structs.replace(before, angle=before.angle - (angle - now))
     sides[i] = msgspec.structs.replace(sides[i], angle=angle)
     new = Sides(tuple(sides), outline.heading)
-    return _with_outline(job, room, new, f"Set the corner at the end of wall {wall}")
+    return _with_outline(job, room, new, f"Set the corner at the end of wall {wall_id}")
 
 
 def read_angle(text: str) -> float:
@@ -192,25 +193,25 @@ def _north_west(points: Points) -> Points:
     return clockwise[i:] + clockwise[:i]
 
 
-def _clear_wall(job: Job, room_id: str, wall: str) -> Job:
+def _clear_wall(job: Job, room_id: str, wall_id: str) -> Job:
     """Take away what is on a wall that goes: runs, openings, columns, service points, own sizes."""
-    for run in [r for r in job.room(room_id).runs if r.wall == wall]:
+    for run in [r for r in job.room(room_id).runs if r.wall == wall_id]:
         job = with_cells(job, run, ())
     room = job.room(room_id)
-    gone = {s.id for s in room.slopes if s.wall == wall}
+    gone = {s.id for s in room.slopes if s.wall == wall_id}
     return with_room(
         job,
         msgspec.structs.replace(
             room,
-            runs=tuple(r for r in room.runs if r.wall != wall),
-            openings=tuple(o for o in room.openings if o.wall != wall),
-            columns=tuple(c for c in room.columns if c.wall != wall),
-            services=tuple(s for s in room.services if s.wall != wall),
-            slopes=tuple(s for s in room.slopes if s.wall != wall),
+            runs=tuple(r for r in room.runs if r.wall != wall_id),
+            openings=tuple(o for o in room.openings if o.wall != wall_id),
+            columns=tuple(c for c in room.columns if c.wall != wall_id),
+            services=tuple(s for s in room.services if s.wall != wall_id),
+            slopes=tuple(s for s in room.slopes if s.wall != wall_id),
             roof_windows=tuple(w for w in room.roof_windows if w.slope not in gone),
-            guides=tuple(g for g in room.guides if g.wall != wall),
-            walls=tuple(w for w in room.walls if w.wall != wall),
-            islands=tuple(i for i in room.islands if i.wall != wall),
+            guides=tuple(g for g in room.guides if g.wall != wall_id),
+            walls=tuple(w for w in room.walls if w.wall != wall_id),
+            islands=tuple(i for i in room.islands if i.wall != wall_id),
         ),
     )
 
@@ -301,7 +302,7 @@ def outline_text(job: Job, room: Room) -> str:
     return ", ".join(words)
 
 
-def add_corner(job: Job, room_id: str, wall: str, x: float) -> Change:
+def add_corner(job: Job, room_id: str, wall_id: str, x: float) -> Change:
     """Put a corner into a wall at x mm: it can be dragged out then. The part to its right gets a letter of its own;
     what stands there goes with it.
 
@@ -310,27 +311,26 @@ def add_corner(job: Job, room_id: str, wall: str, x: float) -> Change:
     PlankError “A corner there would leave a wall of no length.”
     """
     room = job.room(room_id)
-    i = _index(room, wall)
+    i = _index(room, wall_id)
     walls = walls_of(room)
     length = walls[i].length
     if not 20.0 <= x <= length - 20.0:
-        raise PlankError("A corner there would leave a wall of no length.", f"wall {wall}", "Set it further in.")
+        raise PlankError("A corner there would leave a wall of no length.", f"wall {wall_id}", "Set it further in.")
     points = list(corners_of(room.outline))
     # A hair off the line, so that the new corner is one; dragging it gives it its place.
-    px, py, _ = walls[i].frame.out((x, -1.0, 0.0))
-    points.insert(i + 1, (px, py))
+    points.insert(i + 1, walls[i].frame.floor(x, -1.0))
     letter = next_letters(room, 1)[0]
     ids = (*room.wall_ids()[: i + 1], letter, *room.wall_ids()[i + 1 :])
     outline = sides_from(tuple(points), ids)
     openings = tuple(
-        msgspec.structs.replace(o, wall=letter, x=Length.of(o.x.mm - x)) if o.wall == wall and o.x.mm >= x else o
+        msgspec.structs.replace(o, wall=letter, x=Length.of(o.x.mm - x)) if o.wall == wall_id and o.x.mm >= x else o
         for o in room.openings
     )
     room = msgspec.structs.replace(room, openings=openings)
-    return _with_outline(job, room, outline, f"Add a corner to wall {wall}")
+    return _with_outline(job, room, outline, f"Add a corner to wall {wall_id}")
 
 
-def delete_corner(job: Job, room_id: str, wall: str) -> Change:
+def delete_corner(job: Job, room_id: str, wall_id: str) -> Change:
     """Take away the corner at the right end of a wall: the wall runs on to the next corner.
 
     Raises
@@ -341,7 +341,7 @@ def delete_corner(job: Job, room_id: str, wall: str) -> Change:
     points = list(corners_of(room.outline))
     if len(points) <= 3:
         raise PlankError("A room needs three corners.", "outline", "Leave this one.")
-    i = _index(room, wall)
+    i = _index(room, wall_id)
     n = len(points)
     gone = room.wall_ids()[(i + 1) % n]
     ids = tuple(w for w in room.wall_ids() if w != gone)
@@ -351,7 +351,7 @@ def delete_corner(job: Job, room_id: str, wall: str) -> Change:
         # The first corner went: the outline now starts with the next one.
         ids = (ids[-1], *ids[:-1])
         points = [points[-1], *points[:-1]]
-    return _with_outline(job, job.room(room_id), sides_from(tuple(points), ids), f"Take a corner from wall {wall}")
+    return _with_outline(job, job.room(room_id), sides_from(tuple(points), ids), f"Take a corner from wall {wall_id}")
 
 
 def move_corner(job: Job, room_id: str, index: int, x: float, y: float) -> Change:
@@ -371,11 +371,11 @@ def move_corner(job: Job, room_id: str, index: int, x: float, y: float) -> Chang
         if min(width, depth) < 500.0:
             raise PlankError("The room would be too small.", "corner", "Leave it at least 500 mm.")
         return _with_outline(job, room, Rectangle(Length.of(width), Length.of(depth)), "Move a corner")
-    points[index] = (round(x, 3), round(y, 3))
+    points[index] = FloorPoint((round(x, 3), round(y, 3)))
     return _with_outline(job, room, sides_from(tuple(points), room.wall_ids()), "Move a corner")
 
 
-def move_wall(job: Job, room_id: str, wall: str, out: float) -> Change:
+def move_wall(job: Job, room_id: str, wall_id: str, out: float) -> Change:
     """Drag a wall square to itself, out of the room by so many mm; its neighbours grow or shrink along their lines.
 
     Raises
@@ -384,16 +384,16 @@ def move_wall(job: Job, room_id: str, wall: str, out: float) -> Change:
     """
     room = job.room(room_id)
     points = corners_of(room.outline)
-    i = _index(room, wall)
+    i = _index(room, wall_id)
     distances = [0.0] * len(points)
     distances[i] = float(round(out))
     moved = ol.offset(points, distances)
     if isinstance(room.outline, Rectangle):
         w, d = (max(abs(p[k] - q[k]) for p in moved for q in moved) for k in (0, 1))
-        return _with_outline(job, room, Rectangle(Length.of(round(w)), Length.of(round(d))), f"Move wall {wall}")
+        return _with_outline(job, room, Rectangle(Length.of(round(w)), Length.of(round(d))), f"Move wall {wall_id}")
     if (ol.area(moved) > 0) != (ol.area(points) > 0):
-        raise PlankError("The wall would pass the one opposite.", f"wall {wall}", "Move it less.")
-    return _with_outline(job, room, sides_from(moved, room.wall_ids()), f"Move wall {wall}")
+        raise PlankError("The wall would pass the one opposite.", f"wall {wall_id}", "Move it less.")
+    return _with_outline(job, room, sides_from(moved, room.wall_ids()), f"Move wall {wall_id}")
 
 
 def add_room(job: Job, name: str = "") -> Change:
@@ -424,7 +424,7 @@ def delete_room(job: Job, room_id: str) -> Change:
     return Change(msgspec.structs.replace(job, rooms=tuple(r for r in job.rooms if r.id != room_id)), "Delete the room")
 
 
-def set_wall_own(job: Job, room_id: str, wall: str, key: str, text: str) -> Change:
+def set_wall_own(job: Job, room_id: str, wall_id: str, key: str, text: str) -> Change:
     """Set the thickness or height of one wall; an empty text inherits the room's again.
 
     Raises
@@ -432,18 +432,18 @@ def set_wall_own(job: Job, room_id: str, wall: str, key: str, text: str) -> Chan
     PlankError “A wall has no ….”
     """
     room = job.room(room_id)
-    _index(room, wall)
+    _index(room, wall_id)
     if key not in ("thickness", "height"):
         raise PlankError(f"A wall has no {key}.", "wall", "Choose thickness or height.")
     least, most = {"thickness": (20.0, 1500.0), "height": (200.0, 12_000.0)}[key]
     value = read(job, text, least=least, most=most) if text.strip() else None
-    own = next((w for w in room.walls if w.wall == wall), WallOwn(wall))
+    own = next((w for w in room.walls if w.wall == wall_id), WallOwn(wall_id))
     own = msgspec.structs.replace(own, **{key: value})
-    rest = tuple(w for w in room.walls if w.wall != wall)
-    walls = rest if own == WallOwn(wall) else tuple(sorted((*rest, own), key=lambda w: w.wall))
+    rest = tuple(w for w in room.walls if w.wall != wall_id)
+    walls = rest if own == WallOwn(wall_id) else tuple(sorted((*rest, own), key=lambda w: w.wall))
     new = msgspec.structs.replace(room, walls=walls)
     check_room(job, new)
-    return Change(with_room(job, new), f"Set the {key} of wall {wall}")
+    return Change(with_room(job, new), f"Set the {key} of wall {wall_id}")
 
 
 def corner(x: float, y: float) -> Corner:

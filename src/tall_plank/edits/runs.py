@@ -17,7 +17,7 @@ from tall_plank.setout.clear import clear_of
 from tall_plank.setout.runs import RunLayout
 
 
-def add_run(job: Job, room_id: str, wall: str, level: Level) -> Change:
+def add_run(job: Job, room_id: str, wall_id: str, level: Level) -> Change:
     """Start a run along a whole wall or face; a line takes one run a level. Columns in its way are left out by gaps
     that keep to them.
 
@@ -26,14 +26,14 @@ def add_run(job: Job, room_id: str, wall: str, level: Level) -> Change:
     PlankError “Wall … has a … run already.”, “There is no wall ….”
     """
     room = job.room(room_id)
-    if any(r.wall == wall and r.level is level for r in room.runs):
-        raise PlankError(f"Wall {wall} has a {level} run already.", f"wall {wall}", "Add units to it.")
-    if not set_out(job).room(room_id).has_line(wall):
-        raise PlankError(f"There is no wall {wall}.", f"wall {wall}", "Choose another wall.")
+    if any(r.wall == wall_id and r.level is level for r in room.runs):
+        raise PlankError(f"Wall {wall_id} has a {level} run already.", f"wall {wall_id}", "Add units to it.")
+    if not set_out(job).room(room_id).has_line(wall_id):
+        raise PlankError(f"There is no wall {wall_id}.", f"wall {wall_id}", "Choose another wall.")
     job, (run_id,) = new_ids(job, "n")
-    room = msgspec.structs.replace(job.room(room_id), runs=(*room.runs, Run(run_id, wall, level)))
+    room = msgspec.structs.replace(job.room(room_id), runs=(*room.runs, Run(run_id, wall_id, level)))
     job = with_room(job, room)
-    for column in sorted((c for c in room.columns if c.wall == wall), key=lambda c: c.x.mm):
+    for column in sorted((c for c in room.columns if c.wall == wall_id), key=lambda c: c.x.mm):
         job = _leave_out(job, run_id, column)
     return Change(job, f"Start a {level} run", made=(run_id,))
 
@@ -52,9 +52,9 @@ def gap_code(job: Job, level: Level) -> str:
     return next(t.code for t in job.templates if t.body is Body.GAP and t.level is level)
 
 
-def run_level(job: Job, room_id: str, wall: str, template: Template) -> Level:
+def run_level(job: Job, room_id: str, wall_id: str, template: Template) -> Level:
     """The level of the run that a kind goes into on a line: tall units join a base run where no tall one stands."""
-    if template.level is Level.TALL and run_on(job, room_id, wall, Level.TALL) is None:
+    if template.level is Level.TALL and run_on(job, room_id, wall_id, Level.TALL) is None:
         return Level.BASE
     return template.level
 
@@ -72,8 +72,8 @@ def delete_run(job: Job, run_id: str) -> Change:
     return Change(with_room(job, room), f"Delete the {run.level} run")
 
 
-def run_on(job: Job, room_id: str, wall: str, level: Level) -> Run | None:
-    return next((r for r in job.room(room_id).runs if r.wall == wall and r.level is level), None)
+def run_on(job: Job, room_id: str, wall_id: str, level: Level) -> Run | None:
+    return next((r for r in job.room(room_id).runs if r.wall == wall_id and r.level is level), None)
 
 
 def default_width(job: Job, run_id: str, template_code: str) -> WidthRule:
@@ -86,17 +86,17 @@ def default_width(job: Job, run_id: str, template_code: str) -> WidthRule:
 
 
 def insert_unit(
-    job: Job, room_id: str, wall: str, template_code: str, *, after: str = "", index: int | None = None
+    job: Job, room_id: str, wall_id: str, template_code: str, *, after: str = "", index: int | None = None
 ) -> Change:
     """Put a new unit into the run of its level on a wall, after a cell, at an index, or at the end.
 
     The run is started where the wall has none. A unit of another level than the selected cell goes to its own run.
     """
     template = job.template(template_code)
-    level = run_level(job, room_id, wall, template)
-    run = run_on(job, room_id, wall, level)
+    level = run_level(job, room_id, wall_id, template)
+    run = run_on(job, room_id, wall_id, level)
     if run is None:
-        started = add_run(job, room_id, wall, level)
+        started = add_run(job, room_id, wall_id, level)
         job, run = started.job, started.job.find_run(started.made[0])[1]
     width = default_width(job, run.id, template_code)
     job, cell = new_cell(job, job.room(room_id), run, template_code, width)

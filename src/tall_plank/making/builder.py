@@ -13,7 +13,7 @@ from tall_plank.job.choices import Corner, EitherSide, Feet, Shape, Weight
 from tall_plank.making.bayset import BaySet
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, Problem
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import NEG_Z, Vec, Z
+from tall_plank.measure.frames import NEG_Z, PartFrame, Vec, Z
 from tall_plank.setout.tops import slant_depth
 from tall_plank.stock import Board, Stock
 from tall_plank.stock.models import FittingKind, FittingRole
@@ -81,7 +81,7 @@ class FacePlane(msgspec.Struct, frozen=True, cache_hash=True):
         """The point at u along the face, `out` before it, at height z, in the unit's frame."""
         return (self.x + self.ux * u + self.uy * out, self.y + self.uy * u - self.ux * out, z)
 
-    def frame(self, u: float, out: float, z: float, *, upright: bool) -> Frame:
+    def frame(self, u: float, out: float, z: float, *, upright: bool) -> PartFrame:
         """Frame of a board on the face whose face A looks into the unit: length up with L1 at the left, or length to
         the right with L1 above."""
         along = (self.ux, self.uy, 0.0)
@@ -206,7 +206,7 @@ class Builder:
         return board
 
     def add(
-        self, name: str, finish: str, thickness: float, length: float, width: float, frame: Frame, role: str
+        self, name: str, finish: str, thickness: float, length: float, width: float, frame: PartFrame, role: str
     ) -> Draft:
         """Draft a part; sizes in mm.
 

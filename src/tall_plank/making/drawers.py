@@ -11,7 +11,7 @@ from tall_plank.making.parts import Draft, DrawerBox
 from tall_plank.making.shell import clear_depth
 from tall_plank.making.strength import SHELF_LOAD
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
+from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, X, Y, Z
 from tall_plank.stock import Fitting, Stock
 
 LEAST_BOX = 50.0
@@ -98,7 +98,7 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     x0, y0, z0 = space.x0 + runner.side_clearance, -spec.depth + setback, space.z0 + below
     name = f"drawer {number}"
 
-    def add(word: str, long: float, frame: Frame) -> Draft:
+    def add(word: str, long: float, frame: PartFrame) -> Draft:
         part = b.add(f"{name} {word}", spec.drawer, t, long, height, frame, "drawer")
         # The upper edge is banded: it is the one that hands meet.
         return part.band(stock, made.edging_carcass, "L2")

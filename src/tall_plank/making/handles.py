@@ -62,7 +62,7 @@ def make_handle(
         if piece is not None:
             # Each piece is drilled on its own outer face.
             u, v, _ = piece.frame.into(at)
-            piece.bore(piece.frame.out((u, v, 0.0)), hole.diameter, hole.depth, "handle")
+            piece.bore(piece.frame.at(u, v, 0.0), hole.diameter, hole.depth, "handle")
     b.item(handle.code, 1, f"one handle for a {kind}")
     reach = handle.length / 2
     return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)

@@ -206,5 +206,5 @@ def inner_point(upright: Draft, from_front: float, z: float, *, left: bool) -> V
     so far behind its front edge and so high, in the unit's frame. `from_front`, `z`: mm."""
     # Face A of a gable looks into the unit; a divider stands like a right gable, so a bay to its right sees face B.
     into = upright.thickness if upright.name in (GABLE_LEFT, GABLE_RIGHT, "leg gable") or not left else 0.0
-    point = upright.frame.out((0.0, from_front, into))
+    point = upright.frame.at(0.0, from_front, into)
     return (point[0], point[1], z)

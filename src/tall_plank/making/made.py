@@ -10,7 +10,7 @@ from tall_plank.job import Source
 from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.making.unit import MadeUnit
-from tall_plank.measure import Frame
+from tall_plank.measure.frames import RoomFrame
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed
 
@@ -22,7 +22,7 @@ class NumberedPart(msgspec.Struct, frozen=True):
     unit: str
     cell: str
     part: Part
-    parent: Frame
+    parent: RoomFrame
 
 
 class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):
@@ -39,7 +39,7 @@ class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):
     number: str
     room: str
     run: str
-    wall: Frame
+    wall: RoomFrame
     part: Part | None
     problem: Problem | None = None
     source: Source | None = None

@@ -12,7 +12,7 @@ from tall_plank.making.fronts import make_fronts
 from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Bore, Draft
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import Vec, X, Y, Z
+from tall_plank.measure.frames import PartFrame, Vec, X, Y, Z
 
 TOUCH = 0.01
 
@@ -119,7 +119,7 @@ def _parts(b: Builder, entry: BuildPart, values: Values) -> list[Draft]:
     return found
 
 
-def _frame(lies: str, corner: Vec, thick: float) -> Frame:
+def _frame(lies: str, corner: Vec, thick: float) -> PartFrame:
     """Frame of a part whose box starts at a corner (left, front, low)."""
     x, y, z = corner
     if lies == "side":
@@ -140,7 +140,7 @@ def _meetings(to: Draft, end: Draft) -> list[tuple[str, Vec, Vec]]:
             continue
         inside = _clipped(to, local)
         if inside is not None:
-            found.append((edge, to.frame.out(inside[0]), to.frame.out(inside[1])))
+            found.append((edge, to.frame.at(*inside[0]), to.frame.at(*inside[1])))
     return found
 
 
@@ -154,7 +154,7 @@ def _lengthen(part: Draft, edge: str, by: float) -> None:
         part.width += by
     if edge in ("W1", "L1"):
         back = (-by, 0.0, 0.0) if edge == "W1" else (0.0, -by, 0.0)
-        part.frame = Frame(part.frame.out(back), part.frame.x, part.frame.y)
+        part.frame = Frame(part.frame.at(*back), part.frame.x, part.frame.y)
 
 
 def _edge_line(part: Draft, edge: str) -> tuple[Vec, Vec]:
@@ -164,7 +164,7 @@ def _edge_line(part: Draft, edge: str) -> tuple[Vec, Vec]:
         "W1": ((0.0, 0.0, t), (0.0, wide, t)), "W2": ((long, 0.0, t), (long, wide, t)),
         "L1": ((0.0, 0.0, t), (long, 0.0, t)), "L2": ((0.0, wide, t), (long, wide, t)),
     }[edge]  # fmt: skip
-    return part.frame.out(ends[0]), part.frame.out(ends[1])
+    return part.frame.at(*ends[0]), part.frame.at(*ends[1])
 
 
 def _clipped(to: Draft, line: list[Vec]) -> tuple[Vec, Vec] | None:
@@ -212,5 +212,5 @@ def _fronts(b: Builder, values: Values, groups: dict[str, list[Draft]]) -> None:
 
 def _side(part: Draft, *, high: bool) -> float:
     """x of a part's right (high) or left side."""
-    xs = [part.frame.out((u, v, w))[0] for u in (0, part.length) for v in (0, part.width) for w in (0, part.thickness)]
+    xs = [part.frame.at(u, v, w)[0] for u in (0, part.length) for v in (0, part.width) for w in (0, part.thickness)]
     return max(xs) if high else min(xs)

@@ -13,7 +13,7 @@ import msgspec
 
 from tall_plank.job.choices import Weight
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import Vec
+from tall_plank.measure.frames import PartFrame, Vec
 from tall_plank.measure.outlines import Points, area
 from tall_plank.stock import Board, Stock
 
@@ -109,7 +109,7 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     width: float
     thickness: float
     grain: Literal["length", "none"]
-    frame: Frame
+    frame: PartFrame
     edges: Edges = Edges()
     operations: tuple[Operation, ...] = ()
     cut_length: float = 0.0
@@ -136,7 +136,7 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
             "A": (u, v, self.thickness), "B": (u, v, 0.0), "L1": (u, 0.0, v), "L2": (u, self.width, v),
             "W1": (0.0, u, v), "W2": (self.length, u, v),
         }  # fmt: skip
-        return self.frame.out(at[face])
+        return self.frame.at(*at[face])
 
     def inwards(self, face: Face) -> Vec:
         """The direction from a face into the wood, in the frame that the part stands in."""
@@ -216,7 +216,7 @@ def cut_size(finished: float, edging: tuple[float, float], premilling: float, ig
 class Draft:
     """A part while it is being built. Places are given in the unit's frame and turned into the part's."""
 
-    def __init__(self, name: str, board: Board, size: tuple[float, float], frame: Frame, role: str) -> None:
+    def __init__(self, name: str, board: Board, size: tuple[float, float], frame: PartFrame, role: str) -> None:
         self.name = name
         self.board = board
         self.length, self.width = size

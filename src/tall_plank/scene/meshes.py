@@ -10,8 +10,7 @@ from tall_plank.making import FrontBox, MadeJob, MadeUnit
 from tall_plank.making.builder import FittedBox
 from tall_plank.making.feet import LEG, seen_legs
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import Vec
-from tall_plank.measure.outlines import Points as Points2
+from tall_plank.measure.frames import FloorPoints, RoomPoint, Vec
 from tall_plank.measure.remembered import remembered
 from tall_plank.scene.handles import handle_solids
 from tall_plank.scene.opening import drawer_of, front_of, opened
@@ -126,9 +125,11 @@ def _trim_solids(stage: Stage) -> list[Solid]:
 
 
 @remembered(32)
-def room_solids(room: Room, walls: tuple[Wall, ...], points: Points2) -> tuple[Solid, ...]:
+def room_solids(room: Room, walls: tuple[Wall, ...], points: FloorPoints) -> tuple[Solid, ...]:
     """Floor, walls, and what belongs to them."""
-    found: list[Solid] = [Prism(Frame((0.0, 0.0, -20.0)), points, 20.0, FLOOR, Kind.ROOM.of(room.id), "floor")]
+    found: list[Solid] = [
+        Prism(Frame(RoomPoint((0.0, 0.0, -20.0))), points, 20.0, FLOOR, Kind.ROOM.of(room.id), "floor")
+    ]
     layout = RoomLayout(room, walls, (), (), (), points=points)
     for thing in SOLIDS.values():
         found += thing.shell(layout) if thing.shell is not None else []

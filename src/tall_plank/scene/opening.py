@@ -7,6 +7,7 @@ import math
 from tall_plank.making import FrontBox, MadeUnit, Part
 from tall_plank.making.builder import FacePlane
 from tall_plank.measure import Frame
+from tall_plank.measure.frames import PartFrame
 
 DOOR_ANGLE = 100.0
 """Degrees to which doors are shown open."""
@@ -17,7 +18,7 @@ PULLED = 0.7
 POCKET_LEFT = 60.0
 """mm of a pocket door that stay out of its pocket."""
 
-Moves = dict[str, Frame]
+Moves = dict[str, PartFrame]
 
 
 def front_of(unit: MadeUnit, part: Part) -> FrontBox | None:
@@ -50,11 +51,11 @@ def opened(unit: MadeUnit) -> Moves:
     return moves
 
 
-def _slide(unit: MadeUnit, share: float) -> Frame:
+def _slide(unit: MadeUnit, share: float) -> PartFrame:
     return Frame((0.0, -unit.spec.depth * share, 0.0))
 
 
-def _move(unit: MadeUnit, f: FrontBox) -> Frame | None:
+def _move(unit: MadeUnit, f: FrontBox) -> PartFrame | None:
     plane = f.face or FacePlane(0.0, -unit.spec.depth - unit.spec.made.front_out)
     t = unit.spec.made.front_thickness
     if f.kind in ("drawer", "pullout"):
@@ -76,7 +77,7 @@ def _move(unit: MadeUnit, f: FrontBox) -> Frame | None:
     return None
 
 
-def turned_upright(about: tuple[float, float, float], degrees: float) -> Frame:
+def turned_upright(about: tuple[float, float, float], degrees: float) -> PartFrame:
     """A turn about an upright axis, counter-clockwise seen from above. `about`: mm. `degrees`: degrees."""
     a = math.radians(degrees)
     c, s = math.cos(a), math.sin(a)
@@ -84,7 +85,7 @@ def turned_upright(about: tuple[float, float, float], degrees: float) -> Frame:
     return Frame((x - c * x + s * y, y - s * x - c * y, 0.0), (c, s, 0.0), (-s, c, 0.0))
 
 
-def _turned_level(y: float, z: float, degrees: float) -> Frame:
+def _turned_level(y: float, z: float, degrees: float) -> PartFrame:
     """A turn about a level axis along x at (y, z); what hangs below it comes forward and up."""
     a = math.radians(-degrees)
     c, s = math.cos(a), math.sin(a)

@@ -7,11 +7,12 @@ import math
 from tall_plank.job import Source
 from tall_plank.making import Part
 from tall_plank.measure import Frame
+from tall_plank.measure.frames import RoomFrame, RoomPoint
 from tall_plank.scene.solids import Box, Prism, Solid
 from tall_plank.stock import Stock
 
 
-def solid_of(frame: Frame, part: Part, color: str, source: Source, name: str) -> list[Solid]:
+def solid_of(frame: RoomFrame, part: Part, color: str, source: Source, name: str) -> list[Solid]:
     """A part as it stands: a box, a prism of its outline, or strips where it is bent."""
     if part.bend:
         return [_bent(frame, part, color, source, name)]
@@ -20,7 +21,7 @@ def solid_of(frame: Frame, part: Part, color: str, source: Source, name: str) ->
     return [Box(frame, (part.length, part.width, part.thickness), color, source, name)]
 
 
-def _bent(frame: Frame, part: Part, color: str, source: Source, name: str) -> Prism:
+def _bent(frame: RoomFrame, part: Part, color: str, source: Source, name: str) -> Prism:
     """A bent part: the section of its arc, as high as the part. Its frame stands at the foot of its chord."""
     upright = abs(frame.x[2]) > 0.5
     arc, high = (part.width, part.length) if upright else (part.length, part.width)
@@ -39,7 +40,8 @@ def _bent(frame: Frame, part: Part, color: str, source: Source, name: str) -> Pr
         inner.append((u, out - part.thickness))
     # x along the face, y out of it (to the right of its way), z up.
     out_of = (along[1], -along[0], 0.0)
-    origin = frame.origin if upright else (frame.origin[0], frame.origin[1], frame.origin[2] - high)
+    x, y, z = frame.origin
+    origin = frame.origin if upright else RoomPoint((x, y, z - high))
     points = tuple(outer) + tuple(reversed(inner))
     # x, y and up are left-handed here, so the section is mirrored: y counts into the unit.
     plan = tuple((u, -o) for u, o in points)

@@ -9,8 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.job import Source
-from tall_plank.measure import Frame
-from tall_plank.measure.frames import Vec
+from tall_plank.measure.frames import RoomFrame, Vec
 from tall_plank.measure.outlines import Points as Points2
 from tall_plank.measure.outlines import area, triangles
 
@@ -28,7 +27,7 @@ FACES = np.array([(0, 2, 3, 1), (4, 5, 7, 6), (0, 1, 5, 4), (2, 6, 7, 3), (0, 4,
 class Box:
     """A box in the room: frame, size along its axes (mm), color, and the id of what it belongs to."""
 
-    frame: Frame
+    frame: RoomFrame
     size: Vec
     color: str
     source: Source
@@ -42,7 +41,7 @@ class Prism:
     `skew`: mm that the lower and the upper end move along z for each mm of x, where they are mitred.
     """
 
-    frame: Frame
+    frame: RoomFrame
     points: Points2
     thickness: float
     color: str

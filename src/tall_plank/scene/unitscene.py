@@ -9,11 +9,15 @@ from numpy.typing import NDArray
 
 from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit, Part
+from tall_plank.measure.frames import Frame, RoomPoint
 from tall_plank.scene.machined import mesh_of_part
 from tall_plank.scene.parts import board_color, solid_of
 from tall_plank.scene.solids import Mesh, Scene, Solid, mesh_of
 from tall_plank.setout import Placed
 from tall_plank.stock import Stock
+
+ALONE = Frame(RoomPoint((0.0, 0.0, 0.0)))
+"""Where a unit stands that is shown by itself."""
 
 SHARP = math.cos(math.radians(40.0))
 """Faces that meet at less than this are one curve: no edge is drawn between them."""
@@ -69,7 +73,7 @@ def unit_start(unit: MadeUnit) -> tuple[float, float, float]:
     """The least corner of a unit's parts in its own frame, mm: what its scene is moved by when it is in one piece."""
     corners = np.array(
         [
-            part.frame.out((u, v, w))
+            part.frame.at(u, v, w)
             for part in unit.parts
             for u in (0.0, part.length)
             for v in (0.0, part.width)
@@ -81,7 +85,7 @@ def unit_start(unit: MadeUnit) -> tuple[float, float, float]:
 
 
 def _plain(part: Part, color: str, number: int) -> Mesh:
-    solids: list[Solid] = solid_of(part.frame, part, color, Kind.PART.of(str(number)), part.name)
+    solids: list[Solid] = solid_of(ALONE.then(part.frame), part, color, Kind.PART.of(str(number)), part.name)
     return mesh_of(color, solids)
 
 

@@ -8,7 +8,7 @@ import msgspec
 
 from tall_plank.job import Island, Kind, Level
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.frames import FloorPoint, FloorPoints
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.layout import RoomLayout
 from tall_plank.setout.rooms import ceiling_at
@@ -30,10 +30,10 @@ class Clear(msgspec.Struct, frozen=True):
     above_to: str
 
 
-def floor_before(p: Placed, deep: float) -> Points:
+def floor_before(p: Placed, deep: float) -> FloorPoints:
     """The floor before a unit, as wide as it is and so deep, from its carcass on; in the room's plan, mm."""
     corners = ((0.0, -p.depth - deep), (p.width, -p.depth - deep), (p.width, -p.depth), (0.0, -p.depth))
-    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in corners)
+    return tuple(p.frame.floor(x, y) for x, y in corners)
 
 
 def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]]:
@@ -51,8 +51,7 @@ def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]
     points = [(x, -out) for top in own for x, out in top.points]
     for p in layout.placed:
         if layout.wall(p.wall).island == island.id and p.is_solid:
-            for x, y in _corners(p):
-                points.append(line.frame.into((x, y, 0.0))[:2])
+            points += [line.frame.from_floor(corner) for corner in _corners(p)]
     if not points:
         return []
     x0, y0, x1, y1 = ol.bounds(points)
@@ -76,25 +75,25 @@ def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]
     return found
 
 
-def _corners(p: Placed) -> list[tuple[float, float]]:
+def _corners(p: Placed) -> list[FloorPoint]:
     """The four corners of a unit's carcass in the room's plan."""
     w, d = p.width, p.depth
-    return [p.frame.out((x, y, 0.0))[:2] for x, y in ((0.0, 0.0), (w, 0.0), (w, -d), (0.0, -d))]
+    return [p.frame.floor(x, y) for x, y in ((0.0, 0.0), (w, 0.0), (w, -d), (0.0, -d))]
 
 
-Edge = tuple[str, tuple[float, float], tuple[float, float]]
+Edge = tuple[str, FloorPoint, FloorPoint]
 
 
 def _things(layout: RoomLayout, island: Island) -> list[Edge]:
     """Every edge on the plan that limits the floor about an island, with the name of what it belongs to."""
-    shapes: list[tuple[str, list[tuple[float, float]]]] = []
+    shapes: list[tuple[str, list[FloorPoint]]] = []
     for p in layout.placed:
         if p.is_solid and p.level is not Level.HUNG and layout.wall(p.wall).island != island.id:
             shapes.append((p.number or "filler", _corners(p)))
     for top in layout.worktops:
         if top.source != Kind.ISLAND.of(island.id):
             frame = layout.wall(top.wall).frame
-            shapes.append(("worktop", [frame.out((x, -out, 0.0))[:2] for x, out in top.points]))
+            shapes.append(("worktop", [frame.floor(x, -out) for x, out in top.points]))
     for column in layout.room.columns:
         shapes.append((column.kind, list(column_points(layout.room, column))))
     edges = [(name, s[i], s[(i + 1) % len(s)]) for name, s in shapes for i in range(len(s))]
@@ -103,8 +102,8 @@ def _things(layout: RoomLayout, island: Island) -> list[Edge]:
 
 def _away(
     line: Wall,
-    a: tuple[float, float],
-    b: tuple[float, float],
+    a: FloorPoint,
+    b: FloorPoint,
     across: int,
     low: float,
     high: float,
@@ -112,7 +111,7 @@ def _away(
     way: float,
 ) -> float | None:
     """Least distance from a side of an island to an edge before it, within the side's width; None where it is not."""
-    p, q = line.frame.into((*a, 0.0)), line.frame.into((*b, 0.0))
+    p, q = line.frame.from_floor(a), line.frame.from_floor(b)
     u0, v0, u1, v1 = p[across], p[1 - across], q[across], q[1 - across]
     if u0 > u1:
         u0, v0, u1, v1 = u1, v1, u0, v0
@@ -127,12 +126,12 @@ def _away(
     return near if near > -1e-6 else None
 
 
-def nearest_line(layout: RoomLayout, x: float, y: float) -> tuple[str, float]:
+def nearest_line(layout: RoomLayout, at: FloorPoint) -> tuple[str, float]:
     """The wall or island face nearest to a place on the floor, and where along it, mm. Behind an island's face counts
     three times as far, so that a place before one face is not taken for the other."""
     best, found = math.inf, (layout.walls[0].id, 0.0)
     for line in layout.lines:
-        u, v, _ = line.frame.into((x, y, 0.0))
+        u, v = line.frame.from_floor(at)
         away = math.hypot(max(0.0, -u, u - line.length), v if not line.island or v < 0 else v * 3)
         if away < best:
             best, found = away, (line.id, min(max(0.0, u), line.length))
@@ -147,8 +146,8 @@ def clear_of(layout: RoomLayout, placed: Placed) -> Clear:
     left, left_to = placed.x, end
     right, right_to = wall.length - placed.right, end
     below, below_to = placed.bottom, "floor"
-    middle = placed.frame.out((placed.width / 2, -placed.depth / 2, 0.0))
-    above, above_to = ceiling_at(layout.room, middle[0], middle[1]) - placed.top, "ceiling"
+    middle = placed.frame.floor(placed.width / 2, -placed.depth / 2)
+    above, above_to = ceiling_at(layout.room, middle) - placed.top, "ceiling"
     for other in layout.placed:
         if other.wall != placed.wall or other.cell == placed.cell or not other.is_solid:
             continue

@@ -6,6 +6,7 @@ import msgspec
 
 from tall_plank.job import Basis, Job, Kind, Room, Run, Source, Unit, basis_of
 from tall_plank.job.choices import LEFT, RIGHT, Side
+from tall_plank.measure.frames import FloorPoints
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.corners import CornerEnd, corners_of_room
 from tall_plank.setout.panels import ceiling_fillers, corner_fillers, run_waterfalls, upstands
@@ -40,7 +41,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     worktops: tuple[Worktop, ...]
     boards: tuple[TrimBoard, ...]
     faces: tuple[Wall, ...] = ()
-    points: tuple[tuple[float, float], ...] = ()
+    points: FloorPoints = ()
     moldings: tuple[MoldingPiece, ...] = ()
     placed: tuple[Placed, ...] = ()
 

@@ -8,7 +8,7 @@ from tall_plank.job import Basis, Kind, Room, Source
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_Y, X, Y, Z
+from tall_plank.measure.frames import NEG_Y, PartFrame, X, Y, Z
 from tall_plank.setout.rooms import ceiling_at
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.trims import TrimBoard
@@ -21,9 +21,9 @@ def trim_board(
     basis: Basis,
     p: Placed,
     kind: str,
-    wall: str,
+    wall_id: str,
     source: Source,
-    frame: Frame,
+    frame: PartFrame,
     size: tuple[float, float, float],
     **more: object,
 ) -> TrimBoard:
@@ -32,7 +32,7 @@ def trim_board(
     finish = more.pop("finish", None) or finish_of(
         basis, basis.unit(p.unit), {"front": Role.FRONT, "worktop": Role.WORKTOP, "plinth": Role.PLINTH}[str(role)]
     )
-    return TrimBoard(kind, p.room, wall, source, p.cell, frame, *size, finish, role, **more)  # type: ignore[arg-type]
+    return TrimBoard(kind, p.room, wall_id, source, p.cell, frame, *size, finish, role, **more)  # type: ignore[arg-type]
 
 
 def corner_fillers(basis: Basis, run: RunLayout) -> list[TrimBoard]:
@@ -99,8 +99,8 @@ def _ceiling_filler(basis: Basis, room: Room, run: RunLayout, group: list[Placed
     for i in range(steps + 1):
         # A hair inside the ends, so that a soffit that starts there does not count.
         x = x0 + 0.5 + (x1 - x0 - 1.0) * i / steps
-        px, py, _ = run.wall.frame.out((x, -out + 1.0, 0.0))
-        heights.append((x0 + (x1 - x0) * i / steps, ceiling_at(room, px, py) - first.top))
+        at = run.wall.frame.floor(x, -out + 1.0)
+        heights.append((x0 + (x1 - x0) * i / steps, ceiling_at(room, at) - first.top))
     low, high = min(h for _, h in heights), max(h for _, h in heights)
     if low < 5.0:
         return []
@@ -186,9 +186,9 @@ def run_waterfalls(basis: Basis, run: RunLayout, tops: Sequence[Worktop]) -> lis
     return found
 
 
-def waterfall_leg(basis: Basis, p: Placed, wall: str, source: Source, x: float, top: Worktop) -> TrimBoard:
+def waterfall_leg(basis: Basis, p: Placed, wall_id: str, source: Source, x: float, top: Worktop) -> TrimBoard:
     """A waterfall leg: mitred to the worktop, so that it is as high as the worktop's upper face. `x`: mm."""
     high = top.bottom + top.thickness
     frame = Frame((x, -top.rear, 0.0), Z, NEG_Y)
     size = (high, top.depth - top.rear, top.thickness)
-    return trim_board(basis, p, "waterfall leg", wall, source, frame, size, role="worktop", banded=("L1", "L2"))
+    return trim_board(basis, p, "waterfall leg", wall_id, source, frame, size, role="worktop", banded=("L1", "L2"))

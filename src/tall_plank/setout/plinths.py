@@ -10,7 +10,7 @@ from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, Y, Z
+from tall_plank.measure.frames import NEG_X, PartFrame, Y, Z
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.tops import slant_depth
 from tall_plank.setout.trims import TrimBoard, at_line_end, neighbour_at, stretches
@@ -79,7 +79,7 @@ def _stretch(
     if x1 - x0 <= t:
         return []
 
-    def board(kind: str, frame: Frame, length: float) -> TrimBoard:
+    def board(kind: str, frame: PartFrame, length: float) -> TrimBoard:
         return _board(run, group[0], kind, frame, (length, height, t), finish)
 
     longest = max(
@@ -98,7 +98,7 @@ def _stretch(
 
 
 def _board(
-    run: RunLayout, p: Placed, kind: str, frame: Frame, size: tuple[float, float, float], finish: str
+    run: RunLayout, p: Placed, kind: str, frame: PartFrame, size: tuple[float, float, float], finish: str
 ) -> TrimBoard:
     source = Kind.RUN.of(run.run.id)
     return TrimBoard(kind, p.room, run.wall.id, source, p.cell, frame, *size, finish, "plinth")  # type: ignore[arg-type]

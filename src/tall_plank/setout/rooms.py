@@ -8,7 +8,7 @@ from tall_plank.job import Room, Side, Sides, Slope, Soffit, WallOwn
 from tall_plank.job.room import Rectangle
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.frames import wall_frame
+from tall_plank.measure.frames import FloorPoint, FloorPoints, floor_points, wall_frame
 from tall_plank.measure.outlines import Point, Points
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.things.slope import slope_height, sloped
@@ -19,7 +19,7 @@ LEAST_WALL = 10.0
 """mm; a wall shorter than this is none."""
 
 
-def corners_of(outline: Rectangle | Sides) -> Points:
+def corners_of(outline: Rectangle | Sides) -> FloorPoints:
     """Corners of a floor, clockwise from where the first wall starts, in the room's frame.
 
     Raises
@@ -29,13 +29,13 @@ def corners_of(outline: Rectangle | Sides) -> Points:
     return _rectangle(outline) if isinstance(outline, Rectangle) else _closed(outline)
 
 
-def _rectangle(outline: Rectangle) -> Points:
+def _rectangle(outline: Rectangle) -> FloorPoints:
     w, d = outline.width.mm, outline.depth.mm
-    return ((0.0, d), (w, d), (w, 0.0), (0.0, 0.0))
+    return floor_points(((0.0, d), (w, d), (w, 0.0), (0.0, 0.0)))
 
 
 @remembered(256)
-def _closed(outline: Sides) -> Points:
+def _closed(outline: Sides) -> FloorPoints:
     sides = outline.sides
     n = len(sides)
     if n < 3:
@@ -81,7 +81,7 @@ def _closed(outline: Sides) -> Points:
         a, b = hit or (0, n - 1)
         raise PlankError("These two walls cross.", f"walls {sides[a].id} and {sides[b].id}", "Move a corner.")
     x0, y0, _, _ = ol.bounds(points)
-    return tuple((round(px - x0, 9), round(py - y0, 9)) for px, py in points)
+    return floor_points((round(px - x0, 9), round(py - y0, 9)) for px, py in points)
 
 
 def sides_from(points: Points, ids: tuple[str, ...]) -> Sides:
@@ -182,21 +182,21 @@ def _compass(start: Point, end: Point) -> str:
     return COMPASS[round(bearing / 45.0) % 8]
 
 
-def ceiling_at(room: Room, x: float, y: float, *, soffits: bool = True) -> float:
+def ceiling_at(room: Room, at: FloorPoint, *, soffits: bool = True) -> float:
     """Height of the ceiling over a point of the floor, mm: the room's, less slopes and soffits."""
     high = room.height.mm
     for slope in room.slopes:
         wall = next((w for w in walls_of(room) if w.id == slope.wall), None)
         if wall is not None:
-            away = -wall.frame.into((x, y, 0.0))[1]
+            away = -wall.frame.from_floor(at)[1]
             high = min(high, slope_height(slope, away, room.height.mm))
     if soffits:
         for soffit in room.soffits:
-            if ol.inside(soffit_points(soffit), x, y):
+            if ol.inside(soffit_points(soffit), *at):
                 high = min(high, room.height.mm - soffit.drop.mm)
     return high
 
 
-def soffit_points(soffit: Soffit) -> Points:
+def soffit_points(soffit: Soffit) -> FloorPoints:
     """Outline of a soffit in the room's plan."""
-    return tuple((c.x.mm, c.y.mm) for c in soffit.corners)
+    return floor_points((c.x.mm, c.y.mm) for c in soffit.corners)

@@ -10,6 +10,7 @@ from tall_plank.job import Basis, Body, Cell, Level, Run, Source
 from tall_plank.job.choices import EitherSide, PlanShape, Side
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
+from tall_plank.measure.frames import RoomFrame
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.measure.units import TOLERANCE
@@ -47,7 +48,7 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     width: float
     height: float
     depth: float
-    frame: Frame
+    frame: RoomFrame
     corner: EitherSide = ""
     leg: float = 0.0
     blind: float = 0.0

@@ -9,7 +9,7 @@ import msgspec
 
 from tall_plank.job import Basis, Body, Level, Source
 from tall_plank.job.choices import Side
-from tall_plank.measure import Frame
+from tall_plank.measure.frames import PartFrame
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.wall import Wall
 
@@ -39,7 +39,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     wall: str
     source: Source
     cell: str
-    frame: Frame
+    frame: PartFrame
     length: float
     width: float
     thickness: float
@@ -51,9 +51,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     def box(self) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
         """Least and greatest corner, in the line's frame, of the upright box about it."""
         size = (self.length, self.width, self.thickness)
-        corners = [
-            self.frame.out((size[0] * i, size[1] * j, size[2] * k)) for i in (0, 1) for j in (0, 1) for k in (0, 1)
-        ]
+        corners = [self.frame.at(size[0] * i, size[1] * j, size[2] * k) for i in (0, 1) for j in (0, 1) for k in (0, 1)]
         low, high = (tuple(f(c[axis] for c in corners) for axis in range(3)) for f in (min, max))
         return low, high  # type: ignore[return-value]
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.measure import Frame
+from tall_plank.measure.frames import FloorPoint, RoomFrame
 from tall_plank.measure.outlines import Point
 
 Span = tuple[float, float]
@@ -28,7 +28,7 @@ class Wall(msgspec.Struct, frozen=True, cache_hash=True):
     length: float
     height: float
     thickness: float
-    frame: Frame
+    frame: RoomFrame
     before: float = 90.0
     after: float = 90.0
     profile: tuple[Point, ...] = ()
@@ -45,12 +45,12 @@ class Wall(msgspec.Struct, frozen=True, cache_hash=True):
         return self.title[0].upper() + self.title[1:]
 
     @property
-    def start(self) -> Point:
-        return self.frame.origin[:2]
+    def start(self) -> FloorPoint:
+        return self.frame.floor(0.0, 0.0)
 
     @property
-    def end(self) -> Point:
-        return self.frame.out((self.length, 0.0, 0.0))[:2]
+    def end(self) -> FloorPoint:
+        return self.frame.floor(self.length, 0.0)
 
     @property
     def out_of(self) -> Point:

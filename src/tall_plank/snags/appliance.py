@@ -57,7 +57,7 @@ def _where(p: Placed) -> Where:
 
 
 def _near(room: RoomLayout, p: Placed, kind: str) -> bool:
-    mx, my, _ = p.frame.out((p.width / 2, -p.depth / 2, 0.0))
+    mx, my = p.frame.floor(p.width / 2, -p.depth / 2)
     for s in room.room.services:
         if s.kind != kind:
             continue
@@ -65,7 +65,7 @@ def _near(room: RoomLayout, p: Placed, kind: str) -> bool:
             if max(p.x - s.x.mm, s.x.mm - p.right) <= REACH:
                 return True
             continue
-        x, y = room.wall(s.wall).frame.out((s.x.mm, 0.0, 0.0))[:2] if s.wall else (s.x.mm, s.y.mm)
+        x, y = room.wall(s.wall).frame.floor(s.x.mm, 0.0) if s.wall else (s.x.mm, s.y.mm)
         if math.hypot(x - mx, y - my) <= REACH + p.width / 2:
             return True
     return False
@@ -76,7 +76,7 @@ def _in_the_way(room: RoomLayout, p: Placed, deep: float) -> str:
     floor = floor_before(p, deep)
     for other in room.placed:
         if other.cell != p.cell and other.is_solid and other.level != "hung" and other.width > 0:
-            points = tuple(other.frame.out((x, y, 0.0))[:2] for x, y in other.plan)
+            points = tuple(other.frame.floor(x, y) for x, y in other.plan)
             if ol.overlap(floor, points, TOUCH):
                 return other.number or "a filler"
     mx, my = (sum(p[k] for p in floor) / 4 for k in (0, 1))

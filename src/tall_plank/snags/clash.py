@@ -6,7 +6,7 @@ from __future__ import annotations
 from tall_plank.job import Snag, Where
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.frames import FloorPoint, FloorPoints
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, RoomLayout
 from tall_plank.setout.rooms import ceiling_at
@@ -34,8 +34,8 @@ def find(checked: Checked) -> list[Snag]:
     return found
 
 
-def _plan_of(p: Placed) -> Points:
-    return tuple(p.frame.out((x, y, 0.0))[:2] for x, y in p.plan)
+def _plan_of(p: Placed) -> FloorPoints:
+    return tuple(p.frame.floor(x, y) for x, y in p.plan)
 
 
 @remembered(64)
@@ -52,7 +52,7 @@ def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
             if not _boxes_meet(boxes[i], boxes[k]) or not ol.overlap(pa, pb, TOUCH):
                 continue
             found.append((b, f"It stands in {a.number or 'a filler'}.", "Move one of them."))
-        if room.wall(a.wall).island and not all(ol.inside(room.points, *_inside(room, a, x, y)) for x, y in pa):
+        if room.wall(a.wall).island and not all(ol.inside(room.points, *_inside(a, corner)) for corner in pa):
             found.append((a, "It stands in a wall or outside the room.", "Move the island."))
         for column in room.room.columns:
             if column_height(room.room, column) <= a.bottom + TOUCH:
@@ -75,13 +75,14 @@ def _too_high(room: RoomLayout) -> tuple[tuple[Placed, float], ...]:
     for p in room.placed:
         if not p.is_solid:
             continue
-        low = min(ceiling_at(room.room, *_inside(room, p, x, y)) for x, y in _plan_of(p))
+        low = min(ceiling_at(room.room, _inside(p, corner)) for corner in _plan_of(p))
         if p.top > low + 0.001:
             found.append((p, p.top - low))
     return tuple(found)
 
 
-def _inside(room: RoomLayout, p: Placed, x: float, y: float) -> tuple[float, float]:
+def _inside(p: Placed, corner: FloorPoint) -> FloorPoint:
     """A corner of a unit drawn a hair towards its middle, so that what only touches does not count."""
-    mx, my, _ = p.frame.out((p.width / 2, -p.depth / 2, 0.0))
-    return (x + (mx - x) * 0.002, y + (my - y) * 0.002)
+    mx, my = p.frame.floor(p.width / 2, -p.depth / 2)
+    x, y = corner
+    return FloorPoint((x + (mx - x) * 0.002, y + (my - y) * 0.002))

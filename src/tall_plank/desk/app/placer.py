@@ -30,7 +30,7 @@ class Placer:
     def place(
         self,
         code: str,
-        wall: str,
+        wall_id: str,
         x: float | None = None,
         *,
         after: str = "",
@@ -48,20 +48,20 @@ class Placer:
         if self.stage == "finish" and kind not in ("room", "saved"):
             self.set_finish(Role(kind), name)
         elif kind == "room":
-            self.in_room(name, wall, x, at)
+            self.in_room(name, wall_id, x, at)
         elif code in ("door", "window") and self.stage == "room":
-            self.in_room(code, wall, x)
+            self.in_room(code, wall_id, x)
         elif kind == "saved":
-            self.place_saved(name, wall, after, at)
+            self.place_saved(name, wall_id, after, at)
         elif x is None:
-            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, after=after))
+            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall_id, code, after=after))
         else:
-            level = runs.run_level(doc.job, doc.room_id, wall, doc.job.template(code))
-            run = next((r for r in doc.room.runs if r.run.wall == wall and r.run.level is level), None)
+            level = runs.run_level(doc.job, doc.room_id, wall_id, doc.job.template(code))
+            run = next((r for r in doc.room.runs if r.run.wall == wall_id and r.run.level is level), None)
             index = sum(p.x + p.width / 2 < x for p in run.cells) if run else 0
-            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall, code, index=index))
+            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall_id, code, index=index))
 
-    def place_saved(self, name: str, wall: str, after: str, at: tuple[float, float] | None) -> None:
+    def place_saved(self, name: str, wall_id: str, after: str, at: tuple[float, float] | None) -> None:
         """Place something of the library."""
         found = next((k for k in kept(self.document.folders)[0] if k.path.name == name), None)
         if found is None:
@@ -69,7 +69,7 @@ class Placer:
             self.shelf.library_changed()
             return
         text, room = found.text, self.document.room_id
-        self.document.do(lambda job: place_saved(job, text, room, wall, at, after))
+        self.document.do(lambda job: place_saved(job, text, room, wall_id, at, after))
 
     def set_finish(self, role: Role, finish: str) -> None:
         """For the selected units, or the whole job where none is selected or the role belongs to no unit."""
@@ -79,10 +79,12 @@ class Placer:
         else:
             doc.do(lambda job: units.set_scheme_finish(job, role, finish))
 
-    def in_room(self, name: str, wall: str = "", x: float | None = None, at: tuple[float, float] | None = None) -> None:
+    def in_room(
+        self, name: str, wall_id: str = "", x: float | None = None, at: tuple[float, float] | None = None
+    ) -> None:
         """Put something of the Room stage on a wall (the one worked on, or a given one) or on the floor."""
         doc = self.document
-        line = wall or self.strip.current_wall()
+        line = wall_id or self.strip.current_wall()
         if doc.room.wall(line).island:
             line = doc.room.walls[0].id
         doc.do(lambda job: add_thing(job, name, Spot(doc.room_id, line, x, at)))

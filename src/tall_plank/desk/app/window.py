@@ -294,9 +294,9 @@ class Window(QMainWindow):
 
     # --- what commands and views ask for
 
-    def place_on_wall(self, code: str, wall: str, x: float) -> None:
+    def place_on_wall(self, code: str, wall_id: str, x: float) -> None:
         """Something was dropped on a wall."""
-        self.placer.place(code, wall, x)
+        self.placer.place(code, wall_id, x)
         self.strip.setFocus()
 
     def place_on_plan(self, code: str, line: str, x: float, at: tuple[float, float]) -> None:

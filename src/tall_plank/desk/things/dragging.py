@@ -43,12 +43,12 @@ def way_along(wall: Wall, dx: float, dy: float) -> float:
 def sides_of(kind: Kind) -> Marks:
     """Marks at the left, the right and the middle of every thing of a kind on a wall; one where it has no width."""
 
-    def marks(room: RoomLayout, wall: str) -> list[tuple[Source, Mark]]:
+    def marks(room: RoomLayout, wall_id: str) -> list[tuple[Source, Mark]]:
         noun = THINGS[kind]
         assert noun.extent is not None
         found: list[tuple[Source, Mark]] = []
         for thing in things_of(room.room, kind):
-            if noun.wall(room.room, thing) != wall:
+            if noun.wall(room.room, thing) != wall_id:
                 continue
             source, (x, width), name = kind.of(thing.id), noun.extent(thing), tr(thing.kind)
             if width:

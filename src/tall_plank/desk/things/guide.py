@@ -13,6 +13,7 @@ from tall_plank.edits.things.guide import move_guide, set_guide
 from tall_plank.job import Kind, Source
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import format_length
+from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import RoomLayout
 
 GUIDE_PLACES = {"x": "From the left", "y": "From the south", "z": "Above the floor"}
@@ -62,17 +63,17 @@ def _on_plan(hand: Hand) -> None:
     x, y = hand.at
     at = x if guide.axis == "x" else y
     if guide.wall:
-        at = hand.document.room.wall(guide.wall).frame.into((x, y, 0.0))[0]
+        at = hand.document.room.wall(guide.wall).frame.from_floor(FloorPoint((x, y)))[0]
     at = round(at / 10.0) * 10.0
     hand.snaps.tell_snap(format_length(at, hand.document.job.display))
     hand.document.drag(lambda job: move_guide(job, guide.id, at))
 
 
-def _marks(axis: str, room: RoomLayout, wall: str) -> list[tuple[Source, Mark]]:
+def _marks(axis: str, room: RoomLayout, wall_id: str) -> list[tuple[Source, Mark]]:
     return [
         (Kind.GUIDE.of(g.id), Mark(g.at.mm, tr("guide line")))
         for g in room.room.guides
-        if g.axis == axis and (axis == "z" or g.wall == wall)
+        if g.axis == axis and (axis == "z" or g.wall == wall_id)
     ]
 
 

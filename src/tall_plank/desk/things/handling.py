@@ -49,13 +49,13 @@ class Mark:
 class Snapper(Protocol):
     """What a view does for a thing that follows the hand: it names and shows what was snapped to."""
 
-    def snapped_box(self, wall: str, x: float, width: float, leave: Source) -> float:
+    def snapped_box(self, wall_id: str, x: float, width: float, leave: Source) -> float:
         """Where the left side of something on a wall comes to lie, mm."""
 
-    def snapped_upright(self, wall: str, x: float, leave: Source) -> float:
+    def snapped_upright(self, wall_id: str, x: float, leave: Source) -> float:
         """Where a line on a wall comes to lie, mm."""
 
-    def snapped_level(self, wall: str, z: float, leave: Source) -> float:
+    def snapped_level(self, wall_id: str, z: float, leave: Source) -> float:
         """At what height a level line comes to lie, mm."""
 
     def tell_snap(self, text: str) -> None:

@@ -109,7 +109,7 @@ def _snapped(hand: Hand) -> tuple[float, float]:
         return dx, dy
     own = [w for w in room.worktops if w.source == hand.source]
     line = next(f for f in room.faces if f.island == island.id)
-    points = [line.frame.out((x, -out, 0.0)) for top in own for x, out in top.points]
+    points = [line.frame.at(x, -out, 0.0) for top in own for x, out in top.points]
     step = (round(dx / 10.0) * 10.0, round(dy / 10.0) * 10.0)
     if not points:
         return step

@@ -57,12 +57,12 @@ def _picture(kind: str) -> Drawing:
     return drawing_of(kind, [shape(wall, "wall"), shape(band, "board", Pen.NARROW)])
 
 
-def _level(room: RoomLayout, wall: str) -> list[tuple[Source, Mark]]:
+def _level(room: RoomLayout, wall_id: str) -> list[tuple[Source, Mark]]:
     """Undersides."""
     return [
         (Kind.MOLDING.of(p.molding), Mark(p.low, f"{tr('underside of')} {tr(p.kind)}"))
         for p in room.moldings
-        if p.wall == wall
+        if p.wall == wall_id
     ]
 
 

@@ -86,11 +86,11 @@ def _picture_niche() -> Drawing:
     return drawing_of("niche", items)
 
 
-def _level(room: RoomLayout, wall: str) -> list[tuple[Source, Mark]]:
+def _level(room: RoomLayout, wall_id: str) -> list[tuple[Source, Mark]]:
     """Sills and heads."""
     found: list[tuple[Source, Mark]] = []
     for o in room.room.openings:
-        if o.wall == wall:
+        if o.wall == wall_id:
             found += [
                 (Kind.OPENING.of(o.id), Mark(o.sill.mm, f"{tr('sill of')} {tr(o.kind)}")),
                 (Kind.OPENING.of(o.id), Mark(o.sill.mm + o.height.mm, f"{tr('head of')} {tr(o.kind)}")),

@@ -10,9 +10,9 @@ from tall_plank.drawing.primitives import Drawing, Item
 from tall_plank.edits.things.slope import set_slope
 
 
-def slope_groups(doc: Document, wall: str) -> list[Group]:
+def slope_groups(doc: Document, wall_id: str) -> list[Group]:
     """What is decided of the ceiling that slopes to a wall; nothing where none does."""
-    slope = next((s for s in doc.room.room.slopes if s.wall == wall), None)
+    slope = next((s for s in doc.room.room.slopes if s.wall == wall_id), None)
     if slope is None:
         return []
     rows = (

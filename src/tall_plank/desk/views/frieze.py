@@ -155,11 +155,11 @@ class Frieze(Canvas):
                 return run.wall.id if run is not None else ""
         return wall_of(doc.room.room, source) if source.kind in THINGS else ""
 
-    def wall_x(self, wall: str) -> float:
+    def wall_x(self, wall_id: str) -> float:
         """mm of a wall's left end in the frieze."""
         x = 0.0
         for w in self.document.room.lines:
-            if w.id == wall:
+            if w.id == wall_id:
                 return x
             x += w.length + self.fold
         return 0.0

@@ -55,7 +55,7 @@ def on_plan(room: RoomLayout) -> list[GuideLine]:
         at = guide.at.mm
         if guide.wall and room.has_line(guide.wall):
             frame = room.wall(guide.wall).frame
-            (x1, y1, _), (x2, y2, _) = frame.out((at, 0.0, 0.0)), frame.out((at, -700.0, 0.0))
+            (x1, y1, _), (x2, y2, _) = frame.at(at, 0.0, 0.0), frame.at(at, -700.0, 0.0)
             found.append(GuideLine(guide, x1, y1, x2, y2))
         elif guide.axis == "x":
             found.append(GuideLine(guide, at, -BEYOND, at, d + BEYOND))

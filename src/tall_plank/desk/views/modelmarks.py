@@ -41,7 +41,7 @@ def paint_selected(painter: QPainter, doc: Document, on_screen: OnScreen) -> Non
     for mm, start, end in lines:
         if mm < 0.5:
             continue
-        a, b = on_screen(placed.frame.out(start)), on_screen(placed.frame.out(end))
+        a, b = on_screen(placed.frame.at(*start)), on_screen(placed.frame.at(*end))
         painter.setPen(QPen(color, 1.4))
         painter.drawLine(a, b)
         text = format_length(mm, doc.job.display)
@@ -58,7 +58,7 @@ def _paint_bay(painter: QPainter, doc: Document, on_screen: OnScreen, placed: Pl
         return
     r, y = box.clear, -placed.depth
     corners = [(r.x0, y, r.z0), (r.x1, y, r.z0), (r.x1, y, r.z1), (r.x0, y, r.z1)]
-    points = [on_screen(placed.frame.out(c)) for c in corners]
+    points = [on_screen(placed.frame.at(*c)) for c in corners]
     color = Theme.color("brass")
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setPen(QPen(color, 2.0))

@@ -23,6 +23,7 @@ from tall_plank.desk.views.modelmarks import paint_selected
 from tall_plank.desk.views.modelmesh import VIEW_ANGLE, actors_of, rgb_of, whole_in_view
 from tall_plank.job import Kind, Source
 from tall_plank.job.things.table import all_things, wall_of
+from tall_plank.measure.frames import FloorPoint, room_point
 from tall_plank.scene import Mesh, Scene, visible_scene
 from tall_plank.scene.things.table import SOLIDS
 from tall_plank.setout import Wall
@@ -147,7 +148,7 @@ class ModelPicture(QWidget):
         room = self.document.room.room
         for wall in self.document.room.walls:
             # Into the wall is y of its frame: an eye beyond the wall's face looks through it.
-            if wall.frame.into(eye)[1] > 0:
+            if wall.frame.into(room_point(eye))[1] > 0:
                 hidden.add(Kind.WALL.of(wall.id))
                 hidden |= {
                     source
@@ -364,7 +365,7 @@ class ModelPicture(QWidget):
             ends.append(np.array([x, y, z]) / w)
         return ends[0], ends[1] - ends[0]
 
-    def on_floor(self, p: QPointF, height: float = 0.0) -> tuple[float, float] | None:
+    def on_floor(self, p: QPointF, height: float = 0.0) -> FloorPoint | None:
         """The place on the floor (or at a height above it) that is seen under a point of the widget, mm."""
         sight = self.ray(p)
         if sight is None or abs(sight[1][2]) < 1e-9:
@@ -373,7 +374,7 @@ class ModelPicture(QWidget):
         if t <= 0:
             return None
         at = sight[0] + t * sight[1]
-        return float(at[0]), float(at[1])
+        return FloorPoint((float(at[0]), float(at[1])))
 
     def along(self, p: QPointF, wall: Wall, out: float) -> float | None:
         """Where along a line the sight through a point of the widget meets the upright plane `out` before it, mm."""
@@ -381,12 +382,12 @@ class ModelPicture(QWidget):
         if sight is None:
             return None
         normal = np.array(wall.frame.y)
-        start = np.array(wall.frame.out((0.0, -out, 0.0)))
+        start = np.array(wall.frame.at(0.0, -out, 0.0))
         facing = float(sight[1] @ normal)
         if abs(facing) < 1e-9:
             return None
         at = sight[0] + float((start - sight[0]) @ normal) / facing * sight[1]
-        return wall.frame.into((float(at[0]), float(at[1]), float(at[2])))[0]
+        return wall.frame.into(room_point(at))[0]
 
     def on_screen(self, point: tuple[float, float, float]) -> QPointF:
         """Where a point of the room is drawn in the widget."""

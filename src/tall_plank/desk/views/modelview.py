@@ -4,8 +4,6 @@ from __future__ import annotations
 
 import math
 
-import numpy as np
-from numpy.typing import NDArray
 from PyQt6.QtCore import QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QKeyEvent,
@@ -25,13 +23,9 @@ from tall_plank.edits.things.table import EDITS
 from tall_plank.job import Job, Kind, Source
 from tall_plank.job.things.table import THINGS, find_thing
 from tall_plank.making import MadeUnit
-from tall_plank.measure.frames import Vec
+from tall_plank.measure.frames import FloorPoint, room_point
 from tall_plank.setout import Placed, set_out
 from tall_plank.setout.clear import nearest_line
-
-
-def _vec(v: NDArray[np.float64]) -> Vec:
-    return float(v[0]), float(v[1]), float(v[2])
 
 
 class ModelView(TakesDrops, ModelPicture):
@@ -81,8 +75,8 @@ class ModelView(TakesDrops, ModelPicture):
         if found is None or sight is None:
             return None
         placed, made = found
-        start = placed.frame.into(_vec(sight[0]))
-        end = placed.frame.into(_vec(sight[0] + sight[1]))
+        start = placed.frame.into(room_point(sight[0]))
+        end = placed.frame.into(room_point(sight[0] + sight[1]))
         way = end[1] - start[1]
         if abs(way) < 1e-9:
             return None
@@ -196,13 +190,13 @@ class ModelView(TakesDrops, ModelPicture):
         """Put something from the shelf where it was dropped: on the wall or island that is seen there, else on the
         line nearest to that place of the floor."""
         source = self.source_at(p)
-        place = self.on_floor(p) or (0.0, 0.0)
+        place = self.on_floor(p) or FloorPoint((0.0, 0.0))
         if source is not None and source.kind is Kind.WALL:
             wall = self.document.room.wall(source.id)
             at = self.along(p, wall, 0.0)
             self.place_wanted.emit(code, source.id, min(max(0.0, at or 0.0), wall.length), place)
             return
-        line, at = nearest_line(self.document.room, *place)
+        line, at = nearest_line(self.document.room, place)
         self.place_wanted.emit(code, line, at, place)
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:

@@ -27,6 +27,7 @@ from tall_plank.edits.things.island import move_island
 from tall_plank.edits.things.underlay import scale_underlay
 from tall_plank.job import Job, Kind, Source
 from tall_plank.measure import PlankError
+from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import nearest_line
 
@@ -253,9 +254,12 @@ class PlanView(TakesDrops, Canvas):
                 return
         source = self.source_at(event.position())
         if source is not None and source.kind is Kind.WALL and not self.document.room.wall(source.id).island:
-            x, y = self.to_mm(event.position())
-            at = self.document.room.wall(source.id).frame.into((x, y, 0.0))[0]
+            at = self.document.room.wall(source.id).frame.from_floor(self.floor_at(event.position()))[0]
             self.document.do(lambda job: outline.add_corner(job, self.document.room_id, source.id, at))
+
+    def floor_at(self, p: QPointF) -> FloorPoint:
+        """The place of the floor under a point of the widget, mm."""
+        return FloorPoint(self.to_mm(p))
 
     def corner_at(self, p: QPointF) -> int | None:
         """Index of the corner of the floor under a point, where a wall or the room is selected."""
@@ -269,9 +273,9 @@ class PlanView(TakesDrops, Canvas):
 
     def _cell_under(self, p: QPointF) -> Source | None:
         """The unit below a worktop."""
-        x, y = self.to_mm(p)
+        at = self.floor_at(p)
         for placed in self.document.room.placed:
-            px, py, _ = placed.frame.into((x, y, placed.bottom))
+            px, py = placed.frame.from_floor(at)
             if placed.level != "hung" and 0 <= px <= placed.width and -placed.depth <= py <= 0 and placed.is_solid:
                 return Kind.CELL.of(placed.cell)
         return None
@@ -317,7 +321,7 @@ class PlanView(TakesDrops, Canvas):
             layout = set_out(origin).run(run.id)
             if layout is None:
                 return
-            along, _, _ = layout.wall.frame.into((x, y, 0.0))
+            along, _ = layout.wall.frame.from_floor(FloorPoint((x, y)))
             index = sum(p.x + p.width / 2 < along for p in layout.cells if p.cell != held.id)
             doc.drag(lambda job: runs.move_cell(job, held.id, index))
         elif held.kind is Kind.WALL:
@@ -341,13 +345,13 @@ class PlanView(TakesDrops, Canvas):
 
     # What a thing that is dragged asks of a view; on the plan only lines and islands snap.
 
-    def snapped_box(self, wall: str, x: float, width: float, leave: Source) -> float:
+    def snapped_box(self, wall_id: str, x: float, width: float, leave: Source) -> float:
         return x
 
-    def snapped_upright(self, wall: str, x: float, leave: Source) -> float:
+    def snapped_upright(self, wall_id: str, x: float, leave: Source) -> float:
         return x
 
-    def snapped_level(self, wall: str, z: float, leave: Source) -> float:
+    def snapped_level(self, wall_id: str, z: float, leave: Source) -> float:
         return z
 
     def tell_snap(self, text: str) -> None:
@@ -370,8 +374,8 @@ class PlanView(TakesDrops, Canvas):
             return
         source, line, _ = found
         own = tops.top_of(origin, source).outline
-        ox, oy, oz = line.frame.origin
-        move = line.frame.into((ox + dx, oy + dy, oz))
+        ox, oy, _ = line.frame.origin
+        move = line.frame.from_floor(FloorPoint((ox + dx, oy + dy)))
         at = [own[index].x.mm + move[0], own[index].out.mm - move[1]]
         self._snap = ""
         for k in (0, 1):
@@ -419,7 +423,7 @@ class PlanView(TakesDrops, Canvas):
 
     def drop(self, code: str, x: float, y: float) -> None:
         """Put something from the shelf where it was dropped: on the nearest line, or on the floor."""
-        line, at = nearest_line(self.document.room, x, y)
+        line, at = nearest_line(self.document.room, FloorPoint((x, y)))
         self.place_wanted.emit(code, line, at, (x, y))
 
     # --- painting

@@ -24,7 +24,7 @@ def own_corners(doc: Document) -> tuple[Source, Wall, list[tuple[float, float]]]
         top = tops.top_of(doc.job, source)
         if found is not None and top.outline:
             line = doc.room.wall(found.wall)
-            return source, line, [line.frame.out((c.x.mm, -c.out.mm, 0.0))[:2] for c in top.outline]
+            return source, line, [line.frame.floor(c.x.mm, -c.out.mm) for c in top.outline]
     return None
 
 

@@ -66,7 +66,7 @@ def _aisle_dims(doc: Document, paper: float, island_id: str, line: Wall) -> list
             "Front": ((mid_x, y0), (mid_x, y0 - mm)), "Back": ((mid_x, y1), (mid_x, y1 + mm)),
             "Left": ((x0, mid_y), (x0 - mm, mid_y)), "Right": ((x1, mid_y), (x1 + mm, mid_y)),
         }[side]  # fmt: skip
-        a, b = (line.frame.out((*p, 0.0))[:2] for p in ends)
+        a, b = (line.frame.floor(*p) for p in ends)
         found += _between(doc, paper, a, b, mm, Kind.ISLAND.of(island_id), side.lower())
     return found
 
@@ -74,7 +74,7 @@ def _aisle_dims(doc: Document, paper: float, island_id: str, line: Wall) -> list
 def _along(
     doc: Document, paper: float, wall: Wall, a: float, b: float, y: float, mm: float, source: Source, key: str
 ) -> list[Dim]:
-    p, q = wall.frame.out((a, y, 0.0)), wall.frame.out((b, y, 0.0))
+    p, q = wall.frame.at(a, y, 0.0), wall.frame.at(b, y, 0.0)
     return _between(doc, paper, p[:2], q[:2], mm, source, key)
 
 

@@ -75,14 +75,14 @@ class RunTextBar(QFrame):
         self.box.setFocus()
         self.box.selectAll()
 
-    def open_for(self, wall: str, level: Level) -> None:
+    def open_for(self, wall_id: str, level: Level) -> None:
         """Open for the run of a level on a wall; it is started when the text is set."""
         self._edit = None
         job = self.document.job
         room = job.room(self.document.room_id)
-        run = next((r for r in room.runs if r.wall == wall and r.level is level), None)
-        self.run_id, self._where = (run.id if run else ""), (wall, level)
-        self.head.setText(f"{tr(self.document.room.wall(wall).heading)}, {tr(level.value)}")
+        run = next((r for r in room.runs if r.wall == wall_id and r.level is level), None)
+        self.run_id, self._where = (run.id if run else ""), (wall_id, level)
+        self.head.setText(f"{tr(self.document.room.wall(wall_id).heading)}, {tr(level.value)}")
         self.box.setText(run_text(job, run) if run else "")
         self.box.setPlaceholderText(
             "filler 50, drawers 600, sink 900, door rest" if level is Level.BASE else "pair 900, gap 1200, door rest"

@@ -13,12 +13,12 @@ from tall_plank.setout import RoomLayout
 SNAP_PX = 6.0
 
 
-def upright_marks(room: RoomLayout, wall: str, run: str = "", leave: Source | None = None) -> list[Mark]:
+def upright_marks(room: RoomLayout, wall_id: str, run: str = "", leave: Source | None = None) -> list[Mark]:
     """Places along a wall. `run`, `leave`: what is moving, whose own places do not count."""
     marks = []
-    line = room.wall(wall)
+    line = room.wall(wall_id)
     for p in room.placed:
-        if p.wall == wall and p.run != run and p.is_solid:
+        if p.wall == wall_id and p.run != run and p.is_solid:
             marks += [
                 Mark(p.x, f"{tr('left of')} {p.number}"),
                 Mark(p.right, f"{tr('right of')} {p.number}"),
@@ -26,22 +26,22 @@ def upright_marks(room: RoomLayout, wall: str, run: str = "", leave: Source | No
             ]
     for handling in HANDLING.values():
         if handling.upright is not None:
-            marks += [mark for source, mark in handling.upright(room, wall) if source != leave]
+            marks += [mark for source, mark in handling.upright(room, wall_id) if source != leave]
     return [*marks, Mark(line.length / 2, tr("middle of the wall"))]
 
 
-def level_marks(room: RoomLayout, wall: str, run: str = "", leave: Source | None = None) -> list[Mark]:
+def level_marks(room: RoomLayout, wall_id: str, run: str = "", leave: Source | None = None) -> list[Mark]:
     """Heights on a wall: tops and undersides of units, worktops, and of placed things."""
     marks = []
     for p in room.placed:
-        if p.wall == wall and p.run != run and p.is_solid:
+        if p.wall == wall_id and p.run != run and p.is_solid:
             marks += [Mark(p.top, f"{tr('top of')} {p.number}"), Mark(p.bottom, f"{tr('underside of')} {p.number}")]
     for top in room.worktops:
-        if top.wall == wall:
+        if top.wall == wall_id:
             marks.append(Mark(top.bottom + top.thickness, tr("worktop")))
     for handling in HANDLING.values():
         if handling.level is not None:
-            marks += [mark for source, mark in handling.level(room, wall) if source != leave]
+            marks += [mark for source, mark in handling.level(room, wall_id) if source != leave]
     return marks
 
 

@@ -198,24 +198,24 @@ class Strip(TakesDrops, Frieze):
 
     # What a thing that is dragged asks of the strip.
 
-    def snapped_box(self, wall: str, x: float, width: float, leave: Source) -> float:
+    def snapped_box(self, wall_id: str, x: float, width: float, leave: Source) -> float:
         """The left side of something dragged along a wall, snapped; the snap and the distance are named."""
-        left, mark = snap_box(x, width, upright_marks(self.document.room, wall, leave=leave), self.scale)
+        left, mark = snap_box(x, width, upright_marks(self.document.room, wall_id, leave=leave), self.scale)
         left = round(left, 6) if mark is not None else float(round(left))
         self.tell_snap(place_name(left, self.document.job.display, mark))
-        self._snap_x, self._snap_z = (mark.at if mark is not None else left) + self.wall_x(wall), None
+        self._snap_x, self._snap_z = (mark.at if mark is not None else left) + self.wall_x(wall_id), None
         return left
 
-    def snapped_upright(self, wall: str, x: float, leave: Source) -> float:
+    def snapped_upright(self, wall_id: str, x: float, leave: Source) -> float:
         """A line dragged along a wall, snapped."""
-        mark = nearest(x, upright_marks(self.document.room, wall, leave=leave), self.scale)
+        mark = nearest(x, upright_marks(self.document.room, wall_id, leave=leave), self.scale)
         at = mark.at if mark is not None else x
         self.tell_snap(place_name(round(at), self.document.job.display, mark))
         return at
 
-    def snapped_level(self, wall: str, z: float, leave: Source) -> float:
+    def snapped_level(self, wall_id: str, z: float, leave: Source) -> float:
         """A level line dragged up or down, snapped."""
-        mark = nearest(z, level_marks(self.document.room, wall, leave=leave), self.scale)
+        mark = nearest(z, level_marks(self.document.room, wall_id, leave=leave), self.scale)
         at = mark.at if mark is not None else z
         self.tell_snap(place_name(round(at), self.document.job.display, mark))
         self._snap_z = at

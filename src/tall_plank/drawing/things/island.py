@@ -47,9 +47,9 @@ def _taken(room: RoomLayout) -> list[Points]:
     """Where the names of faces stand, and where the aisles are measured while it is selected."""
     shapes: list[Points] = []
     for face in room.faces:
-        fx, fy, _ = face.frame.out((face.length / 2, -face_depth(room, face) - 200.0, 0.0))
+        fx, fy = face.frame.floor(face.length / 2, -face_depth(room, face) - 200.0)
         shapes.append(((fx - 300.0, fy - 150.0), (fx + 300.0, fy + 150.0)))
-        ax, ay, _ = face.frame.out((face.length / 2, -face_depth(room, face) - 1200.0, 0.0))
+        ax, ay = face.frame.floor(face.length / 2, -face_depth(room, face) - 1200.0)
         shapes.append(((ax - 60.0, ay - 900.0), (ax + 60.0, ay + 900.0)))
     return shapes
 

@@ -16,8 +16,8 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
         profile = stock.profile(piece.profile)
         if piece.wall != wall.id or profile is None:
             continue
-        x0 = wall.frame.into((*piece.start, 0.0))[0]
-        x1 = wall.frame.into((*piece.end, 0.0))[0]
+        x0 = wall.frame.from_floor(piece.start)[0]
+        x1 = wall.frame.from_floor(piece.end)[0]
         source = Kind.MOLDING.of(piece.molding)
         points = rectangle(min(x0, x1), piece.low, abs(x1 - x0), profile.height)
         items.append(Shape(points, Pen.NARROW, Layer.TRIM, source, color_of(stock, profile.finish)))

@@ -58,7 +58,7 @@ def _plan(wall: Wall, o: Opening) -> list[Item]:
     items: list[Item] = [Shape(on_line(wall, x, 0.0, w, deep), Pen.MEDIUM, Layer.OPENING, source, "opening")]
 
     def line(x1: float, y1: float, x2: float, y2: float, pen: Pen = Pen.NARROW) -> Line:
-        a, b = wall.frame.out((x1, y1, 0.0)), wall.frame.out((x2, y2, 0.0))
+        a, b = wall.frame.at(x1, y1, 0.0), wall.frame.at(x2, y2, 0.0)
         return Line(a[0], a[1], b[0], b[1], pen, Layer.OPENING, source)
 
     if o.kind == "window":
@@ -77,7 +77,7 @@ def _swing(wall: Wall, o: Opening, line: Callable[..., Line]) -> list[Item]:
     hinge, far = (x, x + w) if o.hand == "left" else (x + w, x)
     way = -1.0 if o.swing == "in" else 1.0
     face = 0.0 if o.swing == "in" else wall.thickness
-    cx, cy, _ = wall.frame.out((hinge, face, 0.0))
+    cx, cy = wall.frame.floor(hinge, face)
     closed = wall.frame.turn((1.0 if far > hinge else -1.0, 0.0, 0.0))
     opened = wall.frame.turn((0.0, way, 0.0))
     a, b = _degrees(closed), _degrees(opened)

@@ -35,7 +35,7 @@ def _above(scope: Scope) -> list[Item]:
 def _ring(room: RoomLayout, service: Service) -> list[Item]:
     """A service point: a ring with its letter."""
     if service.wall:
-        x, y, _ = room.wall(service.wall).frame.out((service.x.mm, -60.0, 0.0))
+        x, y = room.wall(service.wall).frame.floor(service.x.mm, -60.0)
     else:
         x, y = service.x.mm, service.y.mm
     source = Kind.SERVICE.of(service.id)

@@ -76,7 +76,7 @@ def _fronts(scope: Scope) -> list[Item]:
         if doors.room == scope.room.room.id:
             frame = scope.room.wall(doors.wall).frame
             for leaf in leaves_from_above(doors):
-                points = tuple(frame.out((x, y, 0.0))[:2] for x, y in leaf)
+                points = tuple(frame.floor(x, y) for x, y in leaf)
                 items.append(Shape(points, Pen.NARROW, Layer.FRONT, doors.source, "unit"))
     return items
 

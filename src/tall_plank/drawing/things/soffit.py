@@ -18,8 +18,8 @@ def _over(scope: Scope, wall: Wall) -> list[Item]:
         return items
     for soffit in room.soffits:
         xs = []
-        for x, y in soffit_points(soffit):
-            u, v, _ = wall.frame.into((x, y, 0.0))
+        for corner in soffit_points(soffit):
+            u, v = wall.frame.from_floor(corner)
             if v > -400.0:
                 xs.append(min(max(u, 0.0), wall.length))
         if len(xs) >= 2 and max(xs) - min(xs) > 10.0:

@@ -13,15 +13,15 @@ from tall_plank.measure import Length, PlankError
 from tall_plank.setout.rooms import walls_of
 
 
-def add_column(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
+def add_column(job: Job, room_id: str, wall_id: str, kind: str, x: float | None = None) -> Change:
     """Stand a chimney breast (1200 x 350) or a column (300 x 300) against a wall, in its middle or at x. `x`: mm."""
     room = job.room(room_id)
-    length = next(w.length for w in walls_of(room) if w.id == wall)
+    length = next(w.length for w in walls_of(room) if w.id == wall_id)
     width, depth = (1200.0, 350.0) if kind == "chimney breast" else (300.0, 300.0)
     width = min(width, length)
     at = (length - width) / 2 if x is None else min(max(0.0, x), length - width)
     job, (new_id,) = new_ids(job, "m")
-    column = Column(new_id, kind, wall, Length.of(at), Length.of(width), Length.of(depth))  # type: ignore[arg-type]
+    column = Column(new_id, kind, wall_id, Length.of(at), Length.of(width), Length.of(depth))  # type: ignore[arg-type]
     return added(job, room_id, Kind.COLUMN, column, f"Add a {kind}")
 
 

@@ -19,17 +19,17 @@ NAMES = {"upright": "x", "level": "z", "across": "y"}
 """What a guide line is called, and its axis; an upright one without a wall runs north and south on the plan."""
 
 
-def reach(room: Room, axis: str, wall: str) -> float:
+def reach(room: Room, axis: str, wall_id: str) -> float:
     """How far a guide line may lie from where it is measured, mm."""
     if axis == "z":
         return room.height.mm
-    if wall:
-        return next(w.length for w in walls_of(room) if w.id == wall)
+    if wall_id:
+        return next(w.length for w in walls_of(room) if w.id == wall_id)
     x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
     return x1 - x0 if axis == "x" else y1 - y0
 
 
-def add_guide(job: Job, room_id: str, axis: str, wall: str = "", at: float | None = None) -> Change:
+def add_guide(job: Job, room_id: str, axis: str, wall_id: str = "", at: float | None = None) -> Change:
     """A guide line, in the middle or at a place, mm. A level one takes the value `eye_line` where the job has it.
 
     Raises
@@ -39,14 +39,14 @@ def add_guide(job: Job, room_id: str, axis: str, wall: str = "", at: float | Non
     room = job.room(room_id)
     if axis not in NAMES.values():
         raise PlankError(f"“{axis}” is no guide line.", "guide line", f"Choose {', '.join(NAMES)}.")
-    if wall and (wall not in room.wall_ids() or axis != "x"):
-        raise PlankError(f"There is no wall {wall}.", "guide line", "Choose another wall.")
-    most = reach(room, axis, wall)
+    if wall_id and (wall_id not in room.wall_ids() or axis != "x"):
+        raise PlankError(f"There is no wall {wall_id}.", "guide line", "Choose another wall.")
+    most = reach(room, axis, wall_id)
     place = Length.of(float(round(min(max(0.0, most / 2 if at is None else at), most))))
     if axis == "z" and at is None and "eye_line" in job.named_values():
         place = read(job, "eye_line")
     job, (new_id,) = new_ids(job, "g")
-    return added(job, room_id, Kind.GUIDE, Guide(new_id, axis, place, wall), "Add a guide line")  # type: ignore[arg-type]
+    return added(job, room_id, Kind.GUIDE, Guide(new_id, axis, place, wall_id), "Add a guide line")  # type: ignore[arg-type]
 
 
 def set_guide(job: Job, guide_id: str, text: str) -> Change:

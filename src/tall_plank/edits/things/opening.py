@@ -27,7 +27,7 @@ START_SIZES = {
 NICHE_DEPTH = 120.0  # mm
 
 
-def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
+def add_opening(job: Job, room_id: str, wall_id: str, kind: str, x: float | None = None) -> Change:
     """Add a door or window with its starting size, in the middle of the wall or at x. `x`: mm.
 
     Raises
@@ -35,9 +35,9 @@ def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
     PlankError where it does not fit
     """
     room = job.room(room_id)
-    line = next((w for w in walls_of(room) if w.id == wall), None)
+    line = next((w for w in walls_of(room) if w.id == wall_id), None)
     if line is None:
-        raise PlankError(f"There is no wall {wall}.", kind, "Choose a wall of the room.")
+        raise PlankError(f"There is no wall {wall_id}.", kind, "Choose a wall of the room.")
     width, height, sill = START_SIZES[kind]
     width = min(width, line.length)
     at = (line.length - width) / 2 if x is None else min(max(0.0, x), line.length - width)
@@ -47,7 +47,7 @@ def add_opening(job: Job, room_id: str, wall: str, kind: str, x: float | None = 
     job, (opening_id,) = new_ids(job, "o")
     opening = Opening(
         opening_id,
-        wall,
+        wall_id,
         kind,  # type: ignore[arg-type]
         Length.of(at),
         Length.of(width),

@@ -15,7 +15,7 @@ from tall_plank.measure import Length, PlankError
 from tall_plank.setout.rooms import walls_of
 
 
-def add_roof_window(job: Job, room_id: str, wall: str, x: float | None = None) -> Change:
+def add_roof_window(job: Job, room_id: str, wall_id: str, x: float | None = None) -> Change:
     """A roof window of 780 x 980, or as large as fits, in the slope over a wall, in its middle or at x. `x`: mm.
 
     Raises
@@ -23,10 +23,10 @@ def add_roof_window(job: Job, room_id: str, wall: str, x: float | None = None) -
     PlankError where no ceiling slopes to this wall
     """
     room = job.room(room_id)
-    slope = next((s for s in room.slopes if s.wall == wall), None)
+    slope = next((s for s in room.slopes if s.wall == wall_id), None)
     if slope is None:
-        raise PlankError(f"No ceiling slopes down to wall {wall}.", "roof window", "Slope the ceiling there first.")
-    length = next(w.length for w in walls_of(room) if w.id == wall)
+        raise PlankError(f"No ceiling slopes down to wall {wall_id}.", "roof window", "Slope the ceiling there first.")
+    length = next(w.length for w in walls_of(room) if w.id == wall_id)
     rise = room.height.mm - slope.low.mm
     pitch = math.hypot(rise, slope.run.mm)
     width, high = min(780.0, length), min(980.0, pitch * 0.8)

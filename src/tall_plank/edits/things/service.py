@@ -17,14 +17,14 @@ from tall_plank.setout.rooms import walls_of
 SERVICES = ("water", "waste", "power", "gas", "vent")
 
 
-def add_service(job: Job, room_id: str, wall: str, kind: str, x: float | None = None) -> Change:
+def add_service(job: Job, room_id: str, wall_id: str, kind: str, x: float | None = None) -> Change:
     """Mark a service point on a wall, in its middle or at x. `x`: mm."""
     room = job.room(room_id)
-    length = next(w.length for w in walls_of(room) if w.id == wall)
+    length = next(w.length for w in walls_of(room) if w.id == wall_id)
     height = {"water": 500.0, "waste": 400.0, "power": 300.0, "gas": 500.0, "vent": 2000.0}[kind]
     at = length / 2 if x is None else min(max(0.0, x), length)
     job, (new_id,) = new_ids(job, "s")
-    service = Service(new_id, kind, wall, Length.of(at), Length.of(height))  # type: ignore[arg-type]
+    service = Service(new_id, kind, wall_id, Length.of(at), Length.of(height))  # type: ignore[arg-type]
     return added(job, room_id, Kind.SERVICE, service, f"Mark {kind}")
 
 

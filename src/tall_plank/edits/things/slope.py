@@ -17,7 +17,7 @@ def _check(room: Room, slope: Slope) -> None:
         raise PlankError("The slope would start above the ceiling.", "slope", "Type a lower height at the wall.")
 
 
-def add_slope(job: Job, room_id: str, wall: str) -> Change:
+def add_slope(job: Job, room_id: str, wall_id: str) -> Change:
     """Let the ceiling slope down to a wall: two thirds of the height there, the whole height 1500 from it.
 
     Raises
@@ -25,10 +25,10 @@ def add_slope(job: Job, room_id: str, wall: str) -> Change:
     PlankError “The ceiling slopes to wall … already.”
     """
     room = job.room(room_id)
-    if any(s.wall == wall for s in room.slopes):
-        raise PlankError(f"The ceiling slopes to wall {wall} already.", f"wall {wall}", "Change that slope.")
+    if any(s.wall == wall_id for s in room.slopes):
+        raise PlankError(f"The ceiling slopes to wall {wall_id} already.", f"wall {wall_id}", "Change that slope.")
     job, (new_id,) = new_ids(job, "l")
-    slope = Slope(new_id, wall, Length.of(round(room.height.mm * 2 / 3)), Length.of(1500.0))
+    slope = Slope(new_id, wall_id, Length.of(round(room.height.mm * 2 / 3)), Length.of(1500.0))
     return added(job, room_id, Kind.SLOPE, slope, "Slope the ceiling", _check)
 
 

@@ -23,13 +23,12 @@ def _check(room: Room, soffit: Soffit) -> None:
         raise PlankError("The soffit would come down to the floor.", "soffit", "Type a smaller depth.")
 
 
-def add_soffit(job: Job, room_id: str, wall: str, depth: float = 400.0, drop: float = 250.0) -> Change:
+def add_soffit(job: Job, room_id: str, wall_id: str, depth: float = 400.0, drop: float = 250.0) -> Change:
     """Box the ceiling down along a wall, from end to end. `depth`, `drop`: mm."""
     room = job.room(room_id)
-    at = next(w for w in walls_of(room) if w.id == wall)
+    at = next(w for w in walls_of(room) if w.id == wall_id)
     corners = tuple(
-        corner(*at.frame.out((x, y, 0.0))[:2])
-        for x, y in ((0.0, 0.0), (at.length, 0.0), (at.length, -depth), (0.0, -depth))
+        corner(*at.frame.floor(x, y)) for x, y in ((0.0, 0.0), (at.length, 0.0), (at.length, -depth), (0.0, -depth))
     )
     job, (new_id,) = new_ids(job, "f")
     return added(job, room_id, Kind.SOFFIT, Soffit(new_id, corners, Length.of(drop)), "Add a soffit", _check)

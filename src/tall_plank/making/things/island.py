@@ -18,7 +18,7 @@ def lent_holes(room: RoomLayout, units: tuple[tuple[Placed, MadeUnit], ...]) -> 
         first = next(w for w in room.faces if w.island == island)
         for _, bores in made.lent:
             for point, diameter, depth, use in bores:
-                place = first.frame.into(placed.frame.out(point))
+                place = first.frame.into(placed.frame.at(*point))
                 found.setdefault(island, []).append((place, diameter, depth, use))
     return {key: tuple(rows) for key, rows in found.items()}
 

@@ -6,6 +6,7 @@ import math
 
 from tall_plank.job import Kind
 from tall_plank.measure import Frame
+from tall_plank.measure.frames import RoomPoint
 from tall_plank.scene.solids import Prism, Solid
 from tall_plank.scene.things.common import Stage, ThingSolids
 
@@ -20,7 +21,7 @@ def _dress(stage: Stage) -> list[Solid]:
         length = math.dist(piece.start, piece.end)
         ux, uy = (piece.end[0] - piece.start[0]) / length, (piece.end[1] - piece.start[1]) / length
         # Section: x out of the wall (to the right of the way), y up; z runs back along the piece.
-        frame = Frame((piece.end[0], piece.end[1], piece.low), (uy, -ux, 0.0), (0.0, 0.0, 1.0))
+        frame = Frame(RoomPoint((piece.end[0], piece.end[1], piece.low)), (uy, -ux, 0.0), (0.0, 0.0, 1.0))
         finish = job.stock.finish(profile.finish)
         color = finish.color if finish else "#EDEAE2"
         # At an inner corner the back is the longer side: the face draws in.

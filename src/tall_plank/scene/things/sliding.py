@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tall_plank.making.sliding import LEAF, MadeSliding
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import Vec
+from tall_plank.measure.frames import RoomFrame, Vec
 from tall_plank.scene.parts import board_color, solid_of
 from tall_plank.scene.solids import Box, Solid
 from tall_plank.scene.things.common import Stage, ThingSolids
@@ -23,7 +23,7 @@ def sliding_solids(stock: Stock, wall: Wall, doors: MadeSliding, *, opened: bool
         y = -(doors.out - leaf.line * doors.pitch)
         f, w, h = doors.frame, leaf.width, doors.leaf_height
 
-        def bar(x: float, z: float, size: Vec, line: Frame = line, y: float = y) -> Box:
+        def bar(x: float, z: float, size: Vec, line: RoomFrame = line, y: float = y) -> Box:
             return Box(line.then(Frame((x, y, z))), size, "#8F9496", doors.source, "leaf frame")
 
         found += [

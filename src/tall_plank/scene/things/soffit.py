@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from tall_plank.job import Kind
 from tall_plank.measure import Frame
+from tall_plank.measure.frames import RoomPoint
 from tall_plank.scene.solids import Prism, Solid
 from tall_plank.scene.things.common import SOFFIT as COLOR
 from tall_plank.scene.things.common import ThingSolids
@@ -14,7 +15,7 @@ from tall_plank.setout.rooms import soffit_points
 def _shell(room: RoomLayout) -> list[Solid]:
     found: list[Solid] = []
     for soffit in room.room.soffits:
-        frame = Frame((0.0, 0.0, room.room.height.mm - soffit.drop.mm))
+        frame = Frame(RoomPoint((0.0, 0.0, room.room.height.mm - soffit.drop.mm)))
         source = Kind.SOFFIT.of(soffit.id)
         found.append(Prism(frame, soffit_points(soffit), soffit.drop.mm, COLOR, source, "soffit"))
     return found

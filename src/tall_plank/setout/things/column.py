@@ -4,24 +4,24 @@ from __future__ import annotations
 
 from tall_plank.job import Column, Room
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.frames import FloorPoints, RoomFrame, RoomPoint
 from tall_plank.setout.rooms import walls_of
 from tall_plank.setout.things.common import ThingSetOut
 from tall_plank.setout.wall import Span, Wall
 
 
-def column_frame(room: Room, column: Column) -> Frame:
+def column_frame(room: Room, column: Column) -> RoomFrame:
     """The frame of a column's box: origin at its left front lower corner seen from the room, y into the wall."""
     if not column.wall:
-        return Frame((column.x.mm, column.y.mm, 0.0))
+        return Frame(RoomPoint((column.x.mm, column.y.mm, 0.0)))
     wall = next(w for w in walls_of(room) if w.id == column.wall)
     return wall.frame.then(Frame((column.x.mm, -column.depth.mm, 0.0)))
 
 
-def column_points(room: Room, column: Column) -> Points:
+def column_points(room: Room, column: Column) -> FloorPoints:
     """Outline of a column in the room's plan."""
     frame, w, d = column_frame(room, column), column.width.mm, column.depth.mm
-    return tuple(frame.out((x, y, 0.0))[:2] for x, y in ((0, 0), (w, 0), (w, d), (0, d)))
+    return tuple(frame.floor(x, y) for x, y in ((0, 0), (w, 0), (w, d), (0, d)))
 
 
 def column_height(room: Room, column: Column) -> float:
@@ -31,7 +31,7 @@ def column_height(room: Room, column: Column) -> float:
 
 def _span(room: Room, wall: Wall, column: Column) -> Span:
     """Between the outermost corners of it, seen square to any line."""
-    xs = [wall.frame.into((x, y, 0.0))[0] for x, y in column_points(room, column)]
+    xs = [wall.frame.from_floor(corner)[0] for corner in column_points(room, column)]
     return min(xs), max(xs)
 
 

@@ -13,7 +13,7 @@ from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.frames import NEG_X, NEG_Y, X, Y, Z
+from tall_plank.measure.frames import NEG_X, NEG_Y, RoomFrame, RoomPoint, X, Y, Z
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.corners import front_depth
 from tall_plank.setout.panels import ALL_ROUND, trim_board, waterfall_leg
@@ -27,7 +27,7 @@ from tall_plank.setout.wall import Span, Wall
 from tall_plank.setout.worktop import Worktop, faces_out, overhang, top_thickness
 
 
-def island_line(room: Room, island: Island) -> Frame:
+def island_line(room: Room, island: Island) -> RoomFrame:
     """The frame of an island's first face: x along it, y towards the other face, z up.
 
     Raises
@@ -38,14 +38,14 @@ def island_line(room: Room, island: Island) -> Frame:
         wall = next((w for w in walls_of(room) if w.id == island.wall), None)
         if wall is None:
             raise PlankError(f"There is no wall {island.wall}.", f"island {island.letter}", "Choose another wall.")
-        x, y, _ = wall.frame.out((island.x.mm, 0.0, 0.0))
+        x, y = wall.frame.floor(island.x.mm, 0.0)
         ux, uy = wall.out_of
     else:
         x, y = island.x.mm, island.y.mm
         a = math.radians(island.angle)
         ux, uy = math.cos(a), math.sin(a)
         ux, uy = (0.0 if abs(ux) < 1e-12 else ux), (0.0 if abs(uy) < 1e-12 else uy)
-    return Frame((x, y, 0.0), (ux, uy, 0.0), (-uy, ux, 0.0))
+    return Frame(RoomPoint((x, y, 0.0)), (ux, uy, 0.0), (-uy, ux, 0.0))
 
 
 def faces_of(room: Room, island: Island, spine: float = 0.0) -> tuple[Wall, Wall]:

@@ -9,7 +9,8 @@ import msgspec
 from tall_plank.job import Opening, Room, RoomMolding
 from tall_plank.job.things.molding import MoldingKind
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.frames import FloorPoint, FloorPoints, floor_points
+from tall_plank.measure.outlines import Points
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.rooms import corners_of, soffit_points, walls_of
 from tall_plank.setout.things.column import column_height, column_points
@@ -37,8 +38,8 @@ class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
     kind: MoldingKind
     profile: str
     wall: str
-    start: Point
-    end: Point
+    start: FloorPoint
+    end: FloorPoint
     low: float
     left: float
     right: float
@@ -69,7 +70,7 @@ def lower_edge(molding: RoomMolding, profile: Profile, ceiling: float) -> float:
     return ceiling - profile.height if molding.kind == "cornice" else 0.0
 
 
-def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[Points]:
+def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[FloorPoints]:
     """Closed paths of a molding's back, clockwise with the room on the right: the floor without columns, and for a
     cornice without soffits; free columns give paths of their own. `low`, `high`: mm."""
     outline = corners_of(room.outline)
@@ -84,12 +85,12 @@ def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[P
     # A hair wider, so that what stands against a wall leaves no sliver.
     free = Polygon(outline).difference(unary_union([Polygon(ol.offset(_ccw(p), 0.01)) for p in solid]))
     parts = [free] if free.geom_type == "Polygon" else list(getattr(free, "geoms", []))
-    paths: list[Points] = []
+    paths: list[FloorPoints] = []
     for part in parts:
         if part.area < 1000.0:
             continue
         for i, ring in enumerate((part.exterior, *part.interiors)):
-            points = ol.cleaned([(float(x), float(y)) for x, y in list(ring.coords)[:-1]])
+            points = floor_points(ol.cleaned([(float(x), float(y)) for x, y in list(ring.coords)[:-1]]))
             clockwise = ol.area(points) < 0
             # Outside rings run clockwise, those round free columns counter-clockwise: the room lies to the right.
             wanted = i == 0
@@ -122,7 +123,7 @@ def _moldings(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, 
 
 
 def _along(
-    room: Room, walls: tuple[Wall, ...], molding: RoomMolding, profile: Profile, path: Points, low: float
+    room: Room, walls: tuple[Wall, ...], molding: RoomMolding, profile: Profile, path: FloorPoints, low: float
 ) -> list[MoldingPiece]:
     n = len(path)
     angles = [ol.interior_angle(path[i - 1], path[i], path[(i + 1) % n]) for i in range(n)]
@@ -141,8 +142,8 @@ def _along(
         for x0, x1 in _between_openings(room, walls, on[i], a, length, low, low + profile.height):
             left = mitre(angles[i]) if x0 < 1e-6 and wanted[i - 1] else 0.0
             right = mitre(angles[(i + 1) % n]) if x1 > length - 1e-6 and wanted[(i + 1) % n] else 0.0
-            start = (a[0] + way[0] * x0, a[1] + way[1] * x0)
-            end = (a[0] + way[0] * x1, a[1] + way[1] * x1)
+            start = FloorPoint((a[0] + way[0] * x0, a[1] + way[1] * x0))
+            end = FloorPoint((a[0] + way[0] * x1, a[1] + way[1] * x1))
             found.append(
                 MoldingPiece(
                     molding.id,
@@ -160,24 +161,24 @@ def _along(
     return found
 
 
-def _wall_of(walls: tuple[Wall, ...], a: Point, b: Point) -> str:
+def _wall_of(walls: tuple[Wall, ...], a: FloorPoint, b: FloorPoint) -> str:
     for wall in walls:
-        if all(abs(wall.frame.into((p[0], p[1], 0.0))[1]) < NEAR for p in (a, b)):
-            xs = sorted(wall.frame.into((p[0], p[1], 0.0))[0] for p in (a, b))
+        if all(abs(wall.frame.from_floor(p)[1]) < NEAR for p in (a, b)):
+            xs = sorted(wall.frame.from_floor(p)[0] for p in (a, b))
             if xs[0] > -NEAR and xs[1] < wall.length + NEAR:
                 return wall.id
     return ""
 
 
 def _between_openings(
-    room: Room, walls: tuple[Wall, ...], wall_id: str, start: Point, length: float, low: float, high: float
+    room: Room, walls: tuple[Wall, ...], wall_id: str, start: FloorPoint, length: float, low: float, high: float
 ) -> list[tuple[float, float]]:
     """Stretches of one side, from its start, that no opening at this height takes."""
     openings: list[Opening] = [o for o in room.openings if wall_id and o.wall == wall_id]
     if not openings:
         return [(0.0, length)]
     wall = next(w for w in walls if w.id == wall_id)
-    x0 = wall.frame.into((start[0], start[1], 0.0))[0]
+    x0 = wall.frame.from_floor(start)[0]
     stretches = [(0.0, length)]
     for o in openings:
         if o.sill.mm >= high - 0.5 or o.sill.mm + o.height.mm <= low + 0.5:

@@ -6,11 +6,12 @@ import math
 
 from tall_plank.job import RoofWindow, Room
 from tall_plank.measure import Frame, PlankError, format_length
+from tall_plank.measure.frames import RoomFrame, RoomPoint
 from tall_plank.setout.rooms import walls_of
 from tall_plank.setout.things.common import ThingSetOut
 
 
-def roof_window_frame(room: Room, window: RoofWindow) -> Frame:
+def roof_window_frame(room: Room, window: RoofWindow) -> RoomFrame:
     """The frame of a roof window: origin at its lower left corner seen from the room, x to the right, y up the slope,
     z down into the room.
 
@@ -41,10 +42,10 @@ def roof_window_frame(room: Room, window: RoofWindow) -> Frame:
     return wall.frame.then(Frame((window.x.mm, -away, window.sill.mm), (1.0, 0.0, 0.0), up))
 
 
-def roof_window_corners(room: Room, window: RoofWindow) -> tuple[tuple[float, float, float], ...]:
+def roof_window_corners(room: Room, window: RoofWindow) -> tuple[RoomPoint, ...]:
     """Its corners in the room's frame, mm: lower left, lower right, upper right, upper left."""
     frame, w, h = roof_window_frame(room, window), window.width.mm, window.length.mm
-    return tuple(frame.out((x, y, 0.0)) for x, y in ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h)))
+    return tuple(frame.at(x, y, 0.0) for x, y in ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h)))
 
 
 def _fits(room: Room, window: RoofWindow) -> None:

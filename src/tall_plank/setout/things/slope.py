@@ -26,8 +26,8 @@ def sloped(wall: Wall, walls: tuple[Wall, ...], height: float, slopes: tuple[Slo
         if at is None:
             continue
         # Distance from the slope's wall along this wall: linear in x.
-        d0 = -at.frame.into((*wall.start, 0.0))[1]
-        d1 = -at.frame.into((*wall.end, 0.0))[1]
+        d0 = -at.frame.from_floor(wall.start)[1]
+        d1 = -at.frame.from_floor(wall.end)[1]
         planes.append((slope, d0, d1))
     marks = {0.0, 1.0}
     for slope, d0, d1 in planes:

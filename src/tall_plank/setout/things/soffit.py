@@ -34,7 +34,7 @@ def _standing(basis: Basis, room: Room, soffit: Soffit, runs: tuple[RunLayout, .
     for group in groups:
         out = max(front_depth(basis, basis.unit(p.unit)) for p in group) - soffit.reveal.mm
         x0, x1 = group[0].x, group[-1].right
-        places = [run.wall.frame.out((x, y, 0.0)) for x, y in ((x0, 0.0), (x1, 0.0), (x1, -out), (x0, -out))]
+        places = [run.wall.frame.at(x, y, 0.0) for x, y in ((x0, 0.0), (x1, 0.0), (x1, -out), (x0, -out))]
         corners = tuple(Corner(Length.of(round(x, 6)), Length.of(round(y, 6))) for x, y, _ in places)
         found.append(msgspec.structs.replace(soffit, corners=corners, drop=Length.of(round(drop, 6))))
     return found

@@ -18,7 +18,7 @@ Way = Literal["side", "end"]
 
 
 def _point(item: NumberedPart, at: tuple[float, float, float]) -> tuple[float, float, float]:
-    return item.parent.out(item.part.frame.out(at))
+    return item.parent.at(*item.part.frame.at(*at))
 
 
 Place = tuple[str, int, Way]
