@@ -74,7 +74,7 @@ def placed(window: Window, number: str):  # type: ignore[no-untyped-def]
 def strip_point(window: Window, number: str, dx: float = 0.5, dz: float = 0.5) -> QPoint:
     """A point of the strip on a unit, by its share of width and height."""
     p = placed(window, number)
-    x = window.strip.wall_x(p.wall) + p.x + p.width * dx
+    x = window.strip.wall_x(p.wall_id) + p.x + p.width * dx
     return window.strip.to_px(x, p.bottom + p.height * dz).toPoint()
 
 

@@ -81,7 +81,7 @@ def test_units_are_kept_in_the_library_and_placed_from_the_shelf(window: Window)
     assert "saved:Harrow drawers.json" in codes
     pick(w, Kind.WALL.of("C"))
     w.shelf.list.used.emit("saved:Harrow drawers.json")
-    assert [p.template for p in w.document.room.placed if p.wall == "C"] == ["drawers"]
+    assert [p.template for p in w.document.room.placed if p.wall_id == "C"] == ["drawers"]
     w.commands.run("forget")
     type_into(w.run_text.box, "Harrow drawers")
     codes = [w.shelf.list.item(i).data(Qt.ItemDataRole.UserRole) for i in range(w.shelf.list.count())]
@@ -116,7 +116,7 @@ def test_a_corner_kitchen_by_text_and_its_worktop_by_typing(empty_window: Window
     w.spec.line("overhang_front").revert.click()
     assert w.document.room.worktops[0].depth == 599
     choose(w, "feet", "legs")
-    assert not [p for p in w.document.room.plinths if p.wall == "A"]
+    assert not [p for p in w.document.room.plinths if p.wall_id == "A"]
 
 
 def test_what_is_kept_is_what_was_selected_when_its_name_was_asked_for(window: Window) -> None:

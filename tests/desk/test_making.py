@@ -174,7 +174,7 @@ def wardrobe(window: Window, qtbot) -> Window:
 def front_point(window: Window, x: float, z: float):  # type: ignore[no-untyped-def]
     """A place of the unit's front in the strip, px."""
     placed = window.document.room.placed[0]
-    return window.strip.to_px(window.strip.wall_x(placed.wall) + placed.x + x, placed.bottom + z).toPoint()
+    return window.strip.to_px(window.strip.wall_x(placed.wall_id) + placed.x + x, placed.bottom + z).toPoint()
 
 
 def click(window: Window, x: float, z: float) -> None:

@@ -105,7 +105,7 @@ def test_a_drag_on_what_is_not_selected_turns_the_view(seen: Window) -> None:
 def test_a_kind_is_dropped_on_a_wall_of_the_model(seen: Window) -> None:
     wall = seen.document.room.wall("D")  # the eye stands to the south-east, so it looks through B
     seen.model.drop("drawers", seen.model.on_screen(wall.frame.at(1200.0, 0.0, 1500.0)))
-    assert [p.template for p in seen.document.room.placed if p.wall == "D"] == ["drawers"]
+    assert [p.template for p in seen.document.room.placed if p.wall_id == "D"] == ["drawers"]
 
 
 def test_a_double_click_in_the_model_types_the_width(seen: Window) -> None:

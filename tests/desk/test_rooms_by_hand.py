@@ -240,7 +240,7 @@ def test_an_island_from_nothing_by_mouse(empty_window: Window) -> None:
     middle = line.frame.at(line.length / 2, -280.0, 0.0)
     w.plan.drop("drawers", middle[0], middle[1])
     w.plan.drop("pair", middle[0] + 300, middle[1])
-    assert [(p.number, p.wall) for p in w.document.room.placed] == [("K1", "K1"), ("K2", "K1")]
+    assert [(p.number, p.wall_id) for p in w.document.room.placed] == [("K1", "K1"), ("K2", "K1")]
     pick(w, Kind.ISLAND.of(w.document.room.room.islands[0].id))
     type_into(spec(w, "seating"), "300")
     choose(w, "right", "waterfall")

@@ -157,10 +157,10 @@ def test_clear_distances_stand_between_a_unit_and_what_is_beside_it(window: Wind
     """From its own side to the next thing's, and no further than the wall."""
     p = placed(window, number)
     window.document.select((Kind.CELL.of(p.cell),))
-    left = window.strip.wall_x(p.wall)
+    left = window.strip.wall_x(p.wall_id)
     found = {d.key: d for d in window.strip.extra_dims if d.attention}
     assert found
-    wall = window.document.room.wall(p.wall)
+    wall = window.document.room.wall(p.wall_id)
     ends = {"left": ("b", left + p.x), "right": ("a", left + p.right), "below": ("b", p.bottom), "above": ("a", p.top)}
     for key, dim in found.items():
         side, place = ends[key]

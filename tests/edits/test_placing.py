@@ -218,7 +218,7 @@ def test_an_island_is_kept_and_placed_with_both_faces(folders: UserFolders) -> N
     placed = library.place_saved(job, text, "r1", "A", (500.0, 900.0))
     assert placed.made[0].startswith("i")
     room = set_out(placed.job).rooms[0]
-    assert [p.number for p in room.placed if p.wall.startswith("L")] == ["L1", "L2", "L3"]
+    assert [p.number for p in room.placed if p.wall_id.startswith("L")] == ["L1", "L2", "L3"]
     assert room.room.islands[1].seating.mm == 300
 
 

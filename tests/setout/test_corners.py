@@ -199,7 +199,7 @@ def test_runs_round_a_blunt_corner_keep_clear_and_their_worktops_meet() -> None:
     first, second = found.worktops
     shapes = []
     for top in (first, second):
-        frame = found.wall(top.wall).frame
+        frame = found.wall(top.wall_id).frame
         shapes.append(tuple(frame.floor(x, -out) for x, out in top.points))
     from shapely.geometry import Polygon
 
@@ -345,7 +345,7 @@ def test_plinths_meet_in_the_corner_without_overlap() -> None:
     shapes = []
     for board in found.plinths:
         low, high = board.box()
-        frame = found.wall(board.wall).frame
+        frame = found.wall(board.wall_id).frame
         a, b = frame.at(*low), frame.at(*high)
         shapes.append(box(min(a[0], b[0]), min(a[1], b[1]), max(a[0], b[0]), max(a[1], b[1])))
     for i, one in enumerate(shapes):
@@ -407,13 +407,13 @@ def test_tops_with_a_masons_mitre_fill_the_corner_without_overlap(angle: int) ->
         room = set_out(job).rooms[0]
         shapes = []
         for top in room.worktops:
-            frame = room.wall(top.wall).frame
+            frame = room.wall(top.wall_id).frame
             shapes.append(Polygon([frame.floor(x, -out) for x, out in top.points]))
         assert all(s.is_valid for s in shapes)
         covered[joint] = unary_union(shapes).area
         assert sum(s.area for s in shapes) == pytest.approx(covered[joint], abs=1.0)
     assert covered["masons mitre"] == pytest.approx(covered["butt"], rel=1e-6)
-    through, other = (next(t for t in room.worktops if t.wall == wall) for wall in "AB")
+    through, other = (next(t for t in room.worktops if t.wall_id == wall) for wall in "AB")
     # The mitre starts where the front edges meet and is cut in 30 mm; the rest of the joint is straight.
     assert any(abs(out - (through.depth - 30.0)) < 1e-6 for _, out in through.points)
     assert other.joints[0] == "masons mitre" and other.bolts >= 2
@@ -426,7 +426,7 @@ def test_a_masons_mitre_at_a_square_corner_by_hand() -> None:
     for run in job.rooms[0].runs:
         job = tops.set_top(job, Kind.RUN.of(run.id), "joint", "masons mitre").job
     room = set_out(job).rooms[0]
-    other = next(t for t in room.worktops if t.wall == "B")
+    other = next(t for t in room.worktops if t.wall_id == "B")
     d = other.depth
     corner = {(round(x, 3), round(out, 3)) for x, out in other.points}
     assert {(d, d), (d - 30.0, d - 30.0), (d - 30.0, 0.0)} <= corner

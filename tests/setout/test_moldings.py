@@ -19,7 +19,7 @@ def pieces(job: Job) -> list[MoldingPiece]:
 
 def test_a_skirting_goes_round_a_square_room_with_four_inner_mitres() -> None:
     found = pieces(add_molding(new_job(), "r1", "skirting").job)
-    assert [(p.wall, p.length, p.left, p.right) for p in found] == [
+    assert [(p.wall_id, p.length, p.left, p.right) for p in found] == [
         ("A", 3600, 45, 45),
         ("B", 2400, 45, 45),
         ("C", 3600, 45, 45),
@@ -32,7 +32,7 @@ def test_it_stops_square_at_a_door_and_runs_on_under_a_window() -> None:
     job = add_opening(job, "r1", "A", "door", 1000.0).job
     job = add_opening(job, "r1", "B", "window").job
     found = pieces(job)
-    assert [(p.wall, p.length, p.left, p.right) for p in found][:3] == [
+    assert [(p.wall_id, p.length, p.left, p.right) for p in found][:3] == [
         ("A", 1000, 45, 0),
         ("A", 3600 - 1838, 0, 45),
         ("B", 2400, 45, 45),
@@ -41,14 +41,14 @@ def test_it_stops_square_at_a_door_and_runs_on_under_a_window() -> None:
     # A dado rail at 900 runs under the window too (its sill is at 1050), a picture rail over the door.
     assert sum(p.kind == "dado rail" for p in pieces(rail)) == 5
     high = add_molding(job, "r1", "picture rail").job
-    assert [p.wall for p in pieces(high) if p.kind == "picture rail"] == ["A", "B", "B", "C", "D"]
+    assert [p.wall_id for p in pieces(high) if p.kind == "picture rail"] == ["A", "B", "B", "C", "D"]
 
 
 def test_it_goes_round_a_chimney_breast_with_outer_mitres() -> None:
     change = add_column(new_job(), "r1", "A", "chimney breast", 1000.0)
     job = add_molding(change.job, "r1", "skirting").job
     found = pieces(job)
-    around = [(round(p.length, 1), p.left, p.right) for p in found if p.wall in ("A", "")]
+    around = [(round(p.length, 1), p.left, p.right) for p in found if p.wall_id in ("A", "")]
     # The face of a piece is longer than its back at an outer corner, by its depth of 18 at 45 degrees.
     start = around.index((1000.0, 45, 45))
     in_order = around[start:] + around[:start]
@@ -60,23 +60,23 @@ def test_a_free_column_gets_a_ring_of_outer_corners() -> None:
     job = set_column(change.job, change.made[0], "wall", "").job
     job = set_column(job, change.made[0], "y", "1000").job
     job = add_molding(job, "r1", "skirting").job
-    ring = [p for p in pieces(job) if p.wall == ""]
+    ring = [p for p in pieces(job) if p.wall_id == ""]
     assert [(round(p.length), p.left, p.right) for p in ring] == [(336, -45, -45)] * 4
 
 
 def test_a_cornice_follows_a_soffit_and_a_skirting_does_not() -> None:
     job = add_soffit(new_job(), "r1", "A", 400.0, 300.0).job
     job = add_molding(job, "r1", "cornice").job
-    walls = {p.wall: round(p.length) for p in pieces(job)}
+    walls = {p.wall_id: round(p.length) for p in pieces(job)}
     assert walls["B"] == 2000
     assert walls[""] == 3600
     skirting = add_molding(new_job(), "r1", "skirting").job
-    assert {p.wall for p in pieces(add_soffit(skirting, "r1", "A").job)} == set("ABCD")
+    assert {p.wall_id for p in pieces(add_soffit(skirting, "r1", "A").job)} == set("ABCD")
 
 
 def test_an_outer_corner_of_the_room_is_mitred_outwards() -> None:
     job = outline.type_outline(new_job(), "r1", "6000, 4800, 3600, 1800 corner 270, rest, rest").job
-    found = {p.wall: p for p in pieces(add_molding(job, "r1", "skirting").job)}
+    found = {p.wall_id: p for p in pieces(add_molding(job, "r1", "skirting").job)}
     assert (found["D"].left, found["D"].right) == (45, -45)
     assert found["D"].length == pytest.approx(1818)
     assert (found["E"].left, found["E"].right) == (-45, 45)
@@ -89,7 +89,7 @@ def test_height_is_stated_to_an_edge_and_only_wanted_walls_are_run() -> None:
     job = set_molding(job, name, "edge", "bottom").job
     assert pieces(job)[0].low == 900
     job = set_molding(job, name, "walls", "A C").job
-    assert {(p.wall, p.left, p.right) for p in pieces(job)} == {("A", 0, 0), ("C", 0, 0)}
+    assert {(p.wall_id, p.left, p.right) for p in pieces(job)} == {("A", 0, 0), ("C", 0, 0)}
 
 
 def test_by_others_is_drawn_and_costs_nothing() -> None:

@@ -23,28 +23,28 @@ def round_a_corner(angle: float, north: str, east: str) -> Job:
 
 
 def at_the_corner(room: RoomLayout, wall: str) -> TrimBoard:
-    boards = [b for b in room.plinths if b.wall == wall and b.kind == "plinth"]
+    boards = [b for b in room.plinths if b.wall_id == wall and b.kind == "plinth"]
     return max(boards, key=lambda b: b.box()[1][0]) if wall == "A" else min(boards, key=lambda b: b.box()[0][0])
 
 
 def footprint(room: RoomLayout, board: TrimBoard) -> Polygon:
-    frame = room.wall(board.wall).frame
+    frame = room.wall(board.wall_id).frame
     (x0, y0, _), (x1, y1, _) = board.box()
     return Polygon([frame.floor(x, y) for x, y in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))])
 
 
 def face_line(room: RoomLayout, board: TrimBoard, behind: float = 0.0) -> LineString:
     """The line of a plinth's face, or of what lies so far behind it, in the room."""
-    frame = room.wall(board.wall).frame
+    frame = room.wall(board.wall_id).frame
     y = board.box()[0][1] + behind
     return LineString([frame.floor(x, y) for x in (-9e4, 9e4)])
 
 
 def front_corner(room: RoomLayout, board: TrimBoard) -> Point:
     """The end at the corner of its face, which looks into the room."""
-    frame = room.wall(board.wall).frame
+    frame = room.wall(board.wall_id).frame
     (x0, y0, _), (x1, _, _) = board.box()
-    return Point(frame.floor(x1 if board.wall == "A" else x0, y0))
+    return Point(frame.floor(x1 if board.wall_id == "A" else x0, y0))
 
 
 ANGLES = st.one_of(st.integers(60, 150), st.sampled_from([90, 135, 120, 100]))

@@ -34,7 +34,7 @@ def test_a_run_longer_than_its_wall() -> None:
     (snag,) = (s for s in Workings(job).snags if s.weight == "wrong")
     assert snag.rule == "run length"
     assert "450 mm short" in snag.what
-    assert snag.where.wall == "A"
+    assert snag.where.wall_id == "A"
     assert snag.remedy
 
 

@@ -50,9 +50,9 @@ def elevation(
     hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
     for side, neighbour in neighbours(room, wall):
         items += _beside(room, wall, side, neighbour, by_cell, job.stock, hidden)
-    placed = [p for p in room.placed if p.wall == wall.id]
+    placed = [p for p in room.placed if p.wall_id == wall.id]
     for board in room.boards:
-        if board.kind in BEHIND_UNITS and board.wall == wall.id:
+        if board.kind in BEHIND_UNITS and board.wall_id == wall.id:
             items.append(board_front(job.stock, board))
     runs = {run.id: run for run in room.room.runs}
     for p in placed:
@@ -64,10 +64,10 @@ def elevation(
             label = marked_label(job, room.room, p)
             items += unit_front(p, unit, job.stock, labels=labels, label=label, fronts=fronts, shop=shop)
     for board in room.boards:
-        if board.kind not in BEHIND_UNITS and board.wall == wall.id:
+        if board.kind not in BEHIND_UNITS and board.wall_id == wall.id:
             items.append(board_front(job.stock, board))
     for top in room.worktops:
-        if top.wall == wall.id:
+        if top.wall_id == wall.id:
             items.append(top_front(job.stock, top, top.x))
     if fronts:
         for drawn in DRAWN.values():
@@ -130,7 +130,7 @@ def _beside(
         points = rectangle(x, p.bottom, deep, p.height)
         items.append(Shape(points, Pen.NARROW, Layer.CARCASS, Kind.CELL.of(p.cell), "unit"))
     for top in room.worktops:
-        if top.wall == neighbour.id:
+        if top.wall_id == neighbour.id:
             near = neighbour.length - top.x - top.length if side == "left" else top.x
             if near < 5.0:
                 x = 0.0 if side == "left" else wall.length - top.depth
@@ -164,5 +164,5 @@ def _leg_front(wall: Wall, side: Side, p: Placed, unit: MadeUnit, stock: Stock) 
 
 def _edged_trims(room: RoomLayout, wall: Wall, made: MadeJob) -> list[Item]:
     """Marks of the edged edges of end panels, plinths, worktops and the like on a line."""
-    parts = [t.part for t in made.trims if t.part is not None and t.room == room.room.id and t.wall == wall.frame]
+    parts = [t.part for t in made.trims if t.part is not None and t.room == room.room.id and t.parent == wall.frame]
     return edging_marks(tuple(parts))

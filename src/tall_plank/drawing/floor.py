@@ -13,4 +13,4 @@ def on_line(wall: Wall, x: float, y: float, w: float, h: float) -> Points:
 
 def face_depth(room: RoomLayout, face: Wall) -> float:
     """How far units stand out before a face of an island, mm."""
-    return max((p.depth + 20.0 for p in room.placed if p.wall == face.id), default=0.0)
+    return max((p.depth + 20.0 for p in room.placed if p.wall_id == face.id), default=0.0)

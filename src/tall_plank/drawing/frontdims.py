@@ -12,8 +12,8 @@ from tall_plank.setout import Placed, RoomLayout, Wall
 
 def island_height(room: RoomLayout, face: Wall) -> float:
     """How high the elevation of an island's face is drawn, mm: somewhat above what stands there."""
-    tops = [p.top for p in room.placed if p.wall[:1] == face.id[:1]]
-    tops += [w.bottom + w.thickness for w in room.worktops if w.wall[:1] == face.id[:1]]
+    tops = [p.top for p in room.placed if p.wall_id[:1] == face.id[:1]]
+    tops += [w.bottom + w.thickness for w in room.worktops if w.wall_id[:1] == face.id[:1]]
     return max([900.0, *tops])
 
 
@@ -64,7 +64,7 @@ def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed])
         if p.is_solid:
             heights |= {round(p.bottom, 3), round(p.top, 3)}
     for top in room.worktops:
-        if top.wall == wall.id or (wall.island and top.wall[:1] == wall.id[:1]):
+        if top.wall_id == wall.id or (wall.island and top.wall_id[:1] == wall.id[:1]):
             heights.add(round(top.bottom + top.thickness, 3))
     marks = sorted(heights)
     steps = list(pairwise(marks)) if len(marks) > 2 else []

@@ -47,9 +47,9 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
         items += drawn.floor(scope) if drawn.floor is not None else []
     for board in room.boards:
         if board.kind in PLAN_BOARDS:
-            items += board_plan(board, room.wall(board.wall))
+            items += board_plan(board, room.wall(board.wall_id))
     for top in room.worktops:
-        items += top_plan(room.wall(top.wall), top)
+        items += top_plan(room.wall(top.wall_id), top)
     for drawn in DRAWN.values():
         items += drawn.fronts(scope) if drawn.fronts is not None else []
     for p in room.placed:

@@ -26,7 +26,7 @@ def _taken(room: RoomLayout) -> list[tuple[float, float, float, float]]:
     """Boxes on the floor where no text shall stand: units, worktops, and what placed things take."""
     shapes = [unit_outline(p) for p in room.placed if p.is_solid and p.level is not Level.HUNG]
     for top in room.worktops:
-        frame = room.wall(top.wall).frame
+        frame = room.wall(top.wall_id).frame
         shapes.append(tuple(frame.floor(x, -out) for x, out in top.points))
     for drawn in DRAWN.values():
         shapes += drawn.taken(room) if drawn.taken is not None else []
@@ -87,7 +87,7 @@ def plan_words(job: Job, room: RoomLayout) -> list[Item]:
         Text(x, y, size, 2.2, Layer.LABEL, source, quiet=True, rise=-3.6, within=wide),
     ]
     for face in room.faces:
-        if any(p.wall == face.id for p in room.placed) or face.id.endswith("1"):
+        if any(p.wall_id == face.id for p in room.placed) or face.id.endswith("1"):
             fx, fy = face.frame.floor(face.length / 2, -face_depth(room, face) - 230.0)
             name = f"{face.id[0]} {face.name.rsplit(', ', 1)[-1]}"
             items.append(Text(fx, fy, name, 2.0, Layer.LABEL, Kind.WALL.of(face.id), bold=True, rise=-1.0))

@@ -105,7 +105,7 @@ def align_seams(job: Job, cells: tuple[str, ...]) -> Change:
         below = [
             (min(p.right, placed.right) - max(p.x, placed.x), p)
             for p in layout.room(placed.room).placed
-            if p.wall == placed.wall and p.level is Level.BASE and p.is_solid and p.cell not in taken
+            if p.wall_id == placed.wall_id and p.level is Level.BASE and p.is_solid and p.cell not in taken
         ]
         best = max(below, key=lambda pair: pair[0], default=None)
         if best is None or best[0] <= 1.0:

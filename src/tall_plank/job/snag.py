@@ -11,7 +11,7 @@ class Where(msgspec.Struct, frozen=True, cache_hash=True):
     """The place of a snag; empty parts do not apply."""
 
     room: str = ""
-    wall: str = ""
+    wall_id: str = ""
     run: str = ""
     cell: str = ""
     label: str = ""

@@ -98,14 +98,14 @@ def _construction(making: RoomMaking, cell: str) -> Construction:
 
 
 def _worktop(making: RoomMaking, top: Worktop) -> MadeTrim:
-    made, line = _construction(making, top.cell), making.room.wall(top.wall)
+    made, line = _construction(making, top.cell), making.room.wall(top.wall_id)
     items = (Item(made.joint_bolt, top.bolts, f"{top.bolts} bolts in a worktop joint"),) if top.bolts else ()
     stock = making.basis.stock
     return _made_trim(making, line, "worktop", top.run, top.source, items, lambda: worktop_part(top, made, stock))
 
 
 def _board(making: RoomMaking, board: TrimBoard, lent: Lent) -> MadeTrim:
-    made, line = _construction(making, board.cell), making.room.wall(board.wall)
+    made, line = _construction(making, board.cell), making.room.wall(board.wall_id)
     run = next((p.run for p in making.room.placed if p.cell == board.cell), "")
     holes = lent.get(line.island, ()) if board.kind in ("end panel", "dividing panel") else ()
     stock = making.basis.stock

@@ -18,7 +18,7 @@ FIELDS: dict[str, Callable[[Job, Room, Placed], str]] = {
     "depth": lambda job, room, p: format_length(p.depth, job.display),
     "kind": lambda job, room, p: job.template(p.template).name,
     "room": lambda job, room, p: room.name,
-    "wall": lambda job, room, p: p.wall,
+    "wall": lambda job, room, p: p.wall_id,
     "level": lambda job, room, p: p.level.value,
 }
 """What may stand in braces in a label."""

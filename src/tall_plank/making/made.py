@@ -26,7 +26,7 @@ class NumberedPart(msgspec.Struct, frozen=True):
 
 
 class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):
-    """A board of a trim made; `label` such as `A worktop`; `wall` the line's frame in the room.
+    """A board of a trim made; `label` such as `A worktop`; `parent` the line's frame in the room.
 
     Attributes
     ----------
@@ -39,7 +39,7 @@ class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):
     number: str
     room: str
     run: str
-    wall: RoomFrame
+    parent: RoomFrame
     part: Part | None
     problem: Problem | None = None
     source: Source | None = None
@@ -124,7 +124,7 @@ class MadeJob(msgspec.Struct, frozen=True):
                 yield NumberedPart(f"{placed.number}.{i}", placed.number, placed.cell, part, placed.frame)
         for trim in self.trims:
             if trim.part is not None:
-                yield NumberedPart(trim.number, trim.label, "", trim.part, trim.wall)
+                yield NumberedPart(trim.number, trim.label, "", trim.part, trim.parent)
 
 
 @remembered(128)

@@ -67,7 +67,7 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
     source: Source
     room: str
     run: str
-    wall: str
+    wall_id: str
     cell: str
     x: float
     z: float
@@ -125,7 +125,7 @@ def make_sliding(
         Kind.SLIDING.of(doors.id),
         first.room,
         run.id,
-        first.wall,
+        first.wall_id,
         first.cell,
         x0,
         z0,

@@ -20,7 +20,7 @@ def _behind(services: tuple[Service, ...], placed: Placed) -> tuple[tuple[str, f
     return tuple(
         (s.kind, round(s.x.mm - placed.x, 3), round(s.height.mm - placed.bottom, 3))
         for s in services
-        if s.wall == placed.wall
+        if s.wall == placed.wall_id
         and s.kind in PIPED
         and placed.x < s.x.mm < placed.right
         and placed.bottom < s.height.mm < placed.top

@@ -322,8 +322,8 @@ def _louvred(f: Field) -> list[Draft]:
         up = (-f.plane.uy * c, f.plane.ux * c, s)
         normal = (along[1] * up[2], -along[0] * up[2], along[0] * up[1] - along[1] * up[0])
         middle = f.plane.point(x0, centre_o, z)
-        x, y, z = (middle[k] - up[k] * wide / 2 - normal[k] * thick / 2 for k in range(3))
-        frame = Frame((x, y, z), along, up)
+        ox, oy, oz = (middle[k] - up[k] * wide / 2 - normal[k] * thick / 2 for k in range(3))
+        frame = Frame((ox, oy, oz), along, up)
         pieces.append(f.b.add(f"{f.name} louvre {i + 1}", f.b.spec.front, thick, length, wide, frame, "louvre"))
         for piece, inner in ((pieces[0], "L2"), (pieces[1], "L1")):
             # On the stile's edge: u along its length (up), v across its thickness from the outer face.

@@ -24,7 +24,7 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
     room = w.layout.room(room_id)
     found = [("plan", room_plan(w.job, room, w.made, shop=shop))]
     for wall in room.lines:
-        busy = any(p.wall == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
+        busy = any(p.wall_id == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
         if busy:
             found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made, shop=shop)))
     return found

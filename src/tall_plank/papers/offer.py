@@ -33,7 +33,7 @@ def offer(w: Workings) -> Table:
             finish = job.stock.finish(top.finish)
             size = " × ".join(format_length(v, job.display) for v in (top.length, top.depth, top.thickness))
             what = f"{room.room.name}: worktop, {finish.name if finish else top.finish}"
-            rows.append((f"{top.wall}W", what, f"{size} {job.display.head}", None))
+            rows.append((f"{top.wall_id}W", what, f"{size} {job.display.head}", None))
         for thing in (t for made in w.made.rooms if made.room == room.room.id for t in made.offered):
             size = " × ".join(format_length(v, job.display) for v in thing.sizes)
             rows.append((thing.number, f"{room.room.name}: {thing.what}", f"{size} {job.display.head}", None))

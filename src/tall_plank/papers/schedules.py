@@ -309,7 +309,7 @@ def units(w: Workings) -> Table:
         if p.is_solid:
             name = w.job.template(p.template).name
             rows.append(
-                (p.number, name, p.wall, p.width, p.height, p.depth, len(unit.parts), unit.weight, cost[p.cell])
+                (p.number, name, p.wall_id, p.width, p.height, p.depth, len(unit.parts), unit.weight, cost[p.cell])
             )
             keys.append(p.cell)
     return Table("Units", f"{len(rows)} units", columns, tuple(rows), keys=tuple(keys))

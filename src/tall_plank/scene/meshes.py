@@ -120,7 +120,7 @@ def _trim_solids(stage: Stage) -> list[Solid]:
         part = trim.part
         color = board_color(stage.job.stock, part.board)
         source = trim.source or Kind.RUN.of(trim.run)
-        found += solid_of(trim.wall.then(part.frame), part, color, source, f"{trim.number} {part.name}")
+        found += solid_of(trim.parent.then(part.frame), part, color, source, f"{trim.number} {part.name}")
     return found
 
 

@@ -50,7 +50,7 @@ def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]
     own = [w for w in layout.worktops if w.source == Kind.ISLAND.of(island.id)]
     points = [(x, -out) for top in own for x, out in top.points]
     for p in layout.placed:
-        if layout.wall(p.wall).island == island.id and p.is_solid:
+        if layout.wall(p.wall_id).island == island.id and p.is_solid:
             points += [line.frame.from_floor(corner) for corner in _corners(p)]
     if not points:
         return []
@@ -88,11 +88,11 @@ def _things(layout: RoomLayout, island: Island) -> list[Edge]:
     """Every edge on the plan that limits the floor about an island, with the name of what it belongs to."""
     shapes: list[tuple[str, list[FloorPoint]]] = []
     for p in layout.placed:
-        if p.is_solid and p.level is not Level.HUNG and layout.wall(p.wall).island != island.id:
+        if p.is_solid and p.level is not Level.HUNG and layout.wall(p.wall_id).island != island.id:
             shapes.append((p.number or "filler", _corners(p)))
     for top in layout.worktops:
         if top.source != Kind.ISLAND.of(island.id):
-            frame = layout.wall(top.wall).frame
+            frame = layout.wall(top.wall_id).frame
             shapes.append(("worktop", [frame.floor(x, -out) for x, out in top.points]))
     for column in layout.room.columns:
         shapes.append((column.kind, list(column_points(layout.room, column))))
@@ -141,7 +141,7 @@ def nearest_line(layout: RoomLayout, at: FloorPoint) -> tuple[str, float]:
 def clear_of(layout: RoomLayout, placed: Placed) -> Clear:
     """Distances to the nearest solid unit whose height overlaps, or to the wall's ends, the worktop, the floor
     and the ceiling."""
-    wall = layout.wall(placed.wall)
+    wall = layout.wall(placed.wall_id)
     end = "end of the island" if wall.island else "wall"
     left, left_to = placed.x, end
     right, right_to = wall.length - placed.right, end
@@ -149,7 +149,7 @@ def clear_of(layout: RoomLayout, placed: Placed) -> Clear:
     middle = placed.frame.floor(placed.width / 2, -placed.depth / 2)
     above, above_to = ceiling_at(layout.room, middle) - placed.top, "ceiling"
     for other in layout.placed:
-        if other.wall != placed.wall or other.cell == placed.cell or not other.is_solid:
+        if other.wall_id != placed.wall_id or other.cell == placed.cell or not other.is_solid:
             continue
         beside = other.bottom < placed.top - TOLERANCE and other.top > placed.bottom + TOLERANCE
         over = other.x < placed.right - TOLERANCE and other.right > placed.x + TOLERANCE
@@ -163,7 +163,7 @@ def clear_of(layout: RoomLayout, placed: Placed) -> Clear:
             above, above_to = other.bottom - placed.top, other.number
     for worktop in layout.worktops:
         over = worktop.x < placed.right - TOLERANCE and worktop.x + worktop.length > placed.x + TOLERANCE
-        if worktop.wall != placed.wall or not over:
+        if worktop.wall_id != placed.wall_id or not over:
             continue
         top = worktop.bottom + worktop.thickness
         if placed.level is Level.HUNG and top <= placed.bottom + TOLERANCE and placed.bottom - top < below:

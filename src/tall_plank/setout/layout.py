@@ -180,7 +180,7 @@ def _finder(room: Room, line: Wall, done: tuple[RunLayout, ...]) -> Find:
 
     def find(source: Source) -> Span | None:
         if source.kind is Kind.CELL:
-            there = (p for laid in done for p in laid.cells if p.cell == source.id and p.wall == line.id)
+            there = (p for laid in done for p in laid.cells if p.cell == source.id and p.wall_id == line.id)
             return next(((p.x, p.right) for p in there), None)
         return span_of(room, line, source)
 

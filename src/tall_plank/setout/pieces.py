@@ -20,12 +20,12 @@ def in_pieces(room: RoomLayout, source: Source) -> tuple[tuple[str, float, tuple
     spans: dict[tuple[str, str, float], list[tuple[float, float]]] = {}
     for top in room.worktops:
         if top.source == source:
-            spans.setdefault(("worktop", top.wall, top.depth), []).append((top.x, top.length))
+            spans.setdefault(("worktop", top.wall_id, top.depth), []).append((top.x, top.length))
     for board in room.boards:
         if board.source == source and board.kind == "plinth" and abs(board.frame.x[0]) > 0.99:
             x, y, _ = board.frame.origin
             left = x if board.frame.x[0] > 0 else x - board.length
-            spans.setdefault(("plinth", board.wall, round(y, 1)), []).append((left, board.length))
+            spans.setdefault(("plinth", board.wall_id, round(y, 1)), []).append((left, board.length))
     for (word, _, _), pieces in spans.items():
         row: list[tuple[float, float]] = []
         for x, length in sorted(pieces):

@@ -38,7 +38,7 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     unit: str
     number: str
     room: str
-    wall: str
+    wall_id: str
     run: str
     level: Level
     template: str
@@ -303,7 +303,7 @@ def set_out_run(
                 unit=unit.id,
                 number=cell.number,
                 room=room_id,
-                wall=wall.id,
+                wall_id=wall.id,
                 run=run.id,
                 level=template.level if run.level is Level.BASE else run.level,
                 template=template.code,

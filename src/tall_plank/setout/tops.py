@@ -98,7 +98,7 @@ def _worktop(
     x0, rear, x1, depth = ol.bounds(points) if points else (0.0, 0.0, 0.0, 0.0)
     return Worktop(
         room=group[0].room,
-        wall=run.wall.id,
+        wall_id=run.wall.id,
         run=run.run.id,
         source=Kind.RUN.of(run.run.id),
         cell=group[0].cell,

@@ -36,7 +36,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
 
     kind: TrimKind
     room: str
-    wall: str
+    wall_id: str
     source: Source
     cell: str
     frame: PartFrame

@@ -52,7 +52,7 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     """
 
     room: str
-    wall: str
+    wall_id: str
     run: str
     source: Source
     cell: str

@@ -53,7 +53,7 @@ def find(checked: Checked) -> list[Snag]:
 
 
 def _where(p: Placed) -> Where:
-    return Where(p.room, p.wall, p.run, p.cell, p.number)
+    return Where(p.room, p.wall_id, p.run, p.cell, p.number)
 
 
 def _near(room: RoomLayout, p: Placed, kind: str) -> bool:
@@ -61,7 +61,7 @@ def _near(room: RoomLayout, p: Placed, kind: str) -> bool:
     for s in room.room.services:
         if s.kind != kind:
             continue
-        if s.wall == p.wall and s.wall:
+        if s.wall == p.wall_id and s.wall:
             if max(p.x - s.x.mm, s.x.mm - p.right) <= REACH:
                 return True
             continue

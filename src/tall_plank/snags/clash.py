@@ -21,15 +21,15 @@ def find(checked: Checked) -> list[Snag]:
     found: list[Snag] = []
     for room in checked.layout.rooms:
         for p, what, remedy in _clashes(room):
-            found.append(Snag("clash", what, remedy, Where(p.room, p.wall, p.run, p.cell, p.number)))
+            found.append(Snag("clash", what, remedy, Where(p.room, p.wall_id, p.run, p.cell, p.number)))
         for p, over in _too_high(room):
             shown = format_length(over, checked.job.display, mark=True)
             what = f"It reaches {shown} above the ceiling."
-            where = Where(p.room, p.wall, p.run, p.cell, p.number)
+            where = Where(p.room, p.wall_id, p.run, p.cell, p.number)
             found.append(Snag("ceiling", what, "Lower it or make it less high.", where))
         for top in room.worktops:
             for note in top.dropped:
-                where = Where(top.room, top.wall, top.run, "", f"{top.wall} worktop")
+                where = Where(top.room, top.wall_id, top.run, "", f"{top.wall_id} worktop")
                 found.append(Snag("worktop", f"Left aside: {note}.", "Change or delete it.", where, "mind"))
     return found
 
@@ -52,7 +52,7 @@ def _clashes(room: RoomLayout) -> tuple[tuple[Placed, str, str], ...]:
             if not _boxes_meet(boxes[i], boxes[k]) or not ol.overlap(pa, pb, TOUCH):
                 continue
             found.append((b, f"It stands in {a.number or 'a filler'}.", "Move one of them."))
-        if room.wall(a.wall).island and not all(ol.inside(room.points, *_inside(a, corner)) for corner in pa):
+        if room.wall(a.wall_id).island and not all(ol.inside(room.points, *_inside(a, corner)) for corner in pa):
             found.append((a, "It stands in a wall or outside the room.", "Move the island."))
         for column in room.room.columns:
             if column_height(room.room, column) <= a.bottom + TOUCH:

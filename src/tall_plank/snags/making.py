@@ -9,7 +9,7 @@ from tall_plank.snags.checked import Checked
 def find(checked: Checked) -> list[Snag]:
     found = []
     for placed, unit in checked.made.units:
-        where = Where(placed.room, placed.wall, placed.run, placed.cell, placed.number)
+        where = Where(placed.room, placed.wall_id, placed.run, placed.cell, placed.number)
         for problem in unit.problems:
             found.append(Snag("making", problem.what, problem.remedy, where, problem.weight))
     for room in checked.job.rooms:

@@ -15,10 +15,10 @@ def find(checked: Checked) -> list[Snag]:
         for placed in room.placed:
             if not placed.is_solid:
                 continue
-            where = Where(placed.room, placed.wall, placed.run, placed.cell, placed.number)
+            where = Where(placed.room, placed.wall_id, placed.run, placed.cell, placed.number)
             top = max(placed.top, tops.get(placed.run, 0.0))
             for opening in room.room.openings:
-                if opening.wall != placed.wall:
+                if opening.wall != placed.wall_id:
                     continue
                 x0, x1 = opening.x.mm, opening.x.mm + opening.width.mm
                 z0, z1 = opening.sill.mm, opening.sill.mm + opening.height.mm

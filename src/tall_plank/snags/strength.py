@@ -24,7 +24,7 @@ def find(checked: Checked) -> list[Snag]:
         if not unit.parts:
             continue
         told = [weak_shelf(unit, checked), heavy_drawer(unit, checked.job.stock), tipping(placed, unit, walls)]
-        where = Where(placed.room, placed.wall, placed.run, placed.cell, placed.number)
+        where = Where(placed.room, placed.wall_id, placed.run, placed.cell, placed.number)
         found += [Snag("strength", what, remedy, where, "mind") for what, remedy in filter(None, told)]
     return found
 
@@ -73,7 +73,7 @@ def heavy_drawer(unit: MadeUnit, stock: Stock) -> tuple[str, str] | None:
 
 def tipping(placed: Placed, unit: MadeUnit, walls: set[str]) -> tuple[str, str] | None:
     """A tall unit that stands free: no wall behind it to be fixed to."""
-    if placed.level == "hung" or unit.spec.height <= TIPPING * unit.spec.depth or placed.wall in walls:
+    if placed.level == "hung" or unit.spec.height <= TIPPING * unit.spec.depth or placed.wall_id in walls:
         return None
     return (
         f"It is {unit.spec.height:.0f} mm high and {unit.spec.depth:.0f} deep, with no wall behind it.",

@@ -96,7 +96,7 @@ def _anchors(doc: Document, cell: str) -> tuple[tuple[str, str], ...]:
             ):
                 found.append((f"{at}|guide:{g.id}", f"{word} {tr('the guide line')}"))
     for p in doc.room.placed:
-        if p.wall == run.wall and p.run != run.id and p.is_solid and p.number:
+        if p.wall_id == run.wall and p.run != run.id and p.is_solid and p.number:
             for at, word in (("span", tr("lined up with")), ("centre", tr("centred on"))):
                 found.append((f"{at}|cell:{p.cell}", f"{word} {p.number}"))
     return tuple(found)

@@ -84,7 +84,7 @@ def _titles(it: _Chosen) -> tuple[str, str]:
     linked = sum(c.unit == it.found[0][2].unit for c in it.doc.job.cells()) - 1
     link = f" · {tr('linked with')} {linked}" if linked else ""
     title = f"{p.number} · {template.name}" if p.number else template.name
-    return title, f"{tr(p.level.value)} {tr('run')}, {tr(it.doc.room.wall(p.wall).title)}{link}"
+    return title, f"{tr(p.level.value)} {tr('run')}, {tr(it.doc.room.wall(p.wall_id).title)}{link}"
 
 
 def _size_rows(it: _Chosen) -> tuple[Row, ...]:

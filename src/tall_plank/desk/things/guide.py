@@ -51,7 +51,7 @@ def _on_strip(hand: Hand) -> None:
     """Up and down, or along its wall, snapped to what is there."""
     _, guide = find_thing(hand.origin, Kind.GUIDE, hand.source.id)
     if guide.axis == "z":
-        at = hand.snaps.snapped_level(hand.wall, hand.at[1], hand.source)
+        at = hand.snaps.snapped_level(hand.wall_id, hand.at[1], hand.source)
     else:
         at = hand.snaps.snapped_upright(guide.wall, hand.at[0], hand.source)
     hand.document.drag(lambda job: move_guide(job, guide.id, at))

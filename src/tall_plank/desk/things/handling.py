@@ -78,7 +78,7 @@ class Hand:
     document: Document
     origin: Job
     source: Source
-    wall: str
+    wall_id: str
     by: tuple[float, float]
     at: tuple[float, float]
     scale: float

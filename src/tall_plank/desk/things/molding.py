@@ -62,7 +62,7 @@ def _level(room: RoomLayout, wall_id: str) -> list[tuple[Source, Mark]]:
     return [
         (Kind.MOLDING.of(p.molding), Mark(p.low, f"{tr('underside of')} {tr(p.kind)}"))
         for p in room.moldings
-        if p.wall == wall_id
+        if p.wall_id == wall_id
     ]
 
 

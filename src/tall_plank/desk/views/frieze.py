@@ -94,12 +94,12 @@ class Frieze(Canvas):
         for wall in room.lines:
             key = (
                 wall, doc.room_id, doc.job.display, doc.job.stock,
-                tuple((p, units.get(p.cell)) for p in room.placed if p.wall in own[wall.id]),
-                tuple(t for t in room.worktops if t.wall in own[wall.id]),
-                tuple(b for b in room.boards if b.wall in own[wall.id]),
+                tuple((p, units.get(p.cell)) for p in room.placed if p.wall_id in own[wall.id]),
+                tuple(t for t in room.worktops if t.wall_id in own[wall.id]),
+                tuple(b for b in room.boards if b.wall_id in own[wall.id]),
                 self._ends(wall, units),
-                tuple(m for m in room.moldings if m.wall == wall.id),
-                tuple(d for d in made.sliding if d.wall == wall.id and d.room == doc.room_id),
+                tuple(m for m in room.moldings if m.wall_id == wall.id),
+                tuple(d for d in made.sliding if d.wall_id == wall.id and d.room == doc.room_id),
                 bare, labels[wall.id], self.dims_shown, doc.fronts == "closed", doc.shop,
             )  # fmt: skip
             kept = self._drawn.get(wall.id)
@@ -123,7 +123,7 @@ class Frieze(Canvas):
                 if run.wall is neighbour and run.cells:
                     p = run.cells[-1] if side == "left" else run.cells[0]
                     found.append((p, units.get(p.cell)))
-            tops = [t for t in room.worktops if t.wall == neighbour.id]
+            tops = [t for t in room.worktops if t.wall_id == neighbour.id]
             if tops:
                 t = max(tops, key=lambda t: t.x + t.length) if side == "left" else min(tops, key=lambda t: t.x)
                 found.append(t)
@@ -146,10 +146,10 @@ class Frieze(Canvas):
             case Kind.ISLAND:
                 return next((f.id for f in doc.room.faces if f.island == source.id), "")
             case Kind.SLIDING:
-                return next((d.wall for d in doc.workings.made.sliding if d.source == source), "")
+                return next((d.wall_id for d in doc.workings.made.sliding if d.source == source), "")
             case Kind.CELL:
                 found = doc.workings.layout.find(source.id)
-                return found.wall if found is not None and found.room == doc.room_id else ""
+                return found.wall_id if found is not None and found.room == doc.room_id else ""
             case Kind.RUN:
                 run = doc.workings.layout.run(source.id)
                 return run.wall.id if run is not None else ""

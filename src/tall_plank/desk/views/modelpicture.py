@@ -172,8 +172,8 @@ class ModelPicture(QWidget):
         """Where the eye stands to face the wall with most furniture, degrees from east, a little to one side."""
         taken = {wall.id: 0.0 for wall in self.document.room.walls}
         for p in self.document.room.placed:
-            if p.is_solid and p.wall in taken:
-                taken[p.wall] += p.width * p.height
+            if p.is_solid and p.wall_id in taken:
+                taken[p.wall_id] += p.width * p.height
         wall = self.document.room.wall(max(taken, key=lambda wall: taken[wall]))
         x, y = wall.out_of
         return math.degrees(math.atan2(y, x)) + 24.0

@@ -23,7 +23,7 @@ def own_corners(doc: Document) -> tuple[Source, Wall, list[tuple[float, float]]]
         found = next((t for t in doc.room.worktops if t.source == source), None)
         top = tops.top_of(doc.job, source)
         if found is not None and top.outline:
-            line = doc.room.wall(found.wall)
+            line = doc.room.wall(found.wall_id)
             return source, line, [line.frame.floor(c.x.mm, -c.out.mm) for c in top.outline]
     return None
 

@@ -22,7 +22,7 @@ def plan_dims(doc: Document, paper: float) -> list[Dim]:
         placed = doc.workings.layout.find(doc.cells[0])
         if placed is None or placed.room != doc.room_id or not placed.is_solid:
             return []
-        wall = room.wall(placed.wall)
+        wall = room.wall(placed.wall_id)
         clear = clear_of(room, placed)
         source = Kind.CELL.of(placed.cell)
         for mm, a, b, key in (

@@ -300,7 +300,7 @@ class RunLines(QWidget):
         others = [
             p
             for p in doc.room.placed
-            if p.wall == here.wall and p.run != here.run and p.width > 0 and (p.bottom - here.bottom) * by > 0.5
+            if p.wall_id == here.wall_id and p.run != here.run and p.width > 0 and (p.bottom - here.bottom) * by > 0.5
         ]
         if not others:
             return False

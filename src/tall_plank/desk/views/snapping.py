@@ -18,7 +18,7 @@ def upright_marks(room: RoomLayout, wall_id: str, run: str = "", leave: Source |
     marks = []
     line = room.wall(wall_id)
     for p in room.placed:
-        if p.wall == wall_id and p.run != run and p.is_solid:
+        if p.wall_id == wall_id and p.run != run and p.is_solid:
             marks += [
                 Mark(p.x, f"{tr('left of')} {p.number}"),
                 Mark(p.right, f"{tr('right of')} {p.number}"),
@@ -34,10 +34,10 @@ def level_marks(room: RoomLayout, wall_id: str, run: str = "", leave: Source | N
     """Heights on a wall: tops and undersides of units, worktops, and of placed things."""
     marks = []
     for p in room.placed:
-        if p.wall == wall_id and p.run != run and p.is_solid:
+        if p.wall_id == wall_id and p.run != run and p.is_solid:
             marks += [Mark(p.top, f"{tr('top of')} {p.number}"), Mark(p.bottom, f"{tr('underside of')} {p.number}")]
     for top in room.worktops:
-        if top.wall == wall_id:
+        if top.wall_id == wall_id:
             marks.append(Mark(top.bottom + top.thickness, tr("worktop")))
     for handling in HANDLING.values():
         if handling.level is not None:

@@ -70,7 +70,7 @@ class Strip(TakesDrops, Frieze):
             # The heights of the wall that is worked on always stand at its left.
             wall = self.current_wall()
             room = self.document.room
-            placed = [p for p in room.placed if p.wall == wall]
+            placed = [p for p in room.placed if p.wall_id == wall]
             for dim in elevation_dims(self.document.job, room, room.wall(wall), placed):
                 if isinstance(dim, Dim) and dim.along == "y":
                     left = self.wall_x(wall)
@@ -89,7 +89,7 @@ class Strip(TakesDrops, Frieze):
         placed = self.one_placed()
         if placed is None or not placed.is_solid:
             return ""
-        x = self.wall_x(placed.wall)
+        x = self.wall_x(placed.wall_id)
         right = self.to_px(x + placed.right, placed.bottom + placed.height / 2)
         top, bottom = self.to_px(0, placed.top).y(), self.to_px(0, placed.bottom).y()
         return "width" if abs(p.x() - right.x()) <= GRIP and top <= p.y() <= bottom else ""
@@ -101,7 +101,7 @@ class Strip(TakesDrops, Frieze):
             return None
         placed, made = found
         x, y = self.to_mm(p)
-        x, z = x - self.wall_x(placed.wall) - placed.x, y - placed.bottom
+        x, z = x - self.wall_x(placed.wall_id) - placed.x, y - placed.bottom
         return (placed, made, x, z) if 0 <= x <= placed.width and 0 <= z <= placed.height else None
 
     def pressed(self, event: QMouseEvent) -> None:
@@ -182,7 +182,7 @@ class Strip(TakesDrops, Frieze):
         elif self._drag == "board" and self._slide is not None:
             placed = self.document.workings.layout.find(self._target)
             if placed is not None:
-                self._slide.to(x - self.wall_x(placed.wall) - placed.x, y - placed.bottom)
+                self._slide.to(x - self.wall_x(placed.wall_id) - placed.x, y - placed.bottom)
                 self._snap, self._snap_x, self._snap_z = self._slide.words(), x, y
 
     def _drag_thing(self, x: float, y: float) -> None:
@@ -256,17 +256,17 @@ class Strip(TakesDrops, Frieze):
         placed = self.document.workings.layout.find(cell)
         if placed is None:
             return
-        left = self.wall_x(placed.wall)
+        left = self.wall_x(placed.wall_id)
         edge = self._snapped(x - left, placed)
         self.document.drag(lambda job: runs.drag_width(job, cell, edge - placed.x))
 
     def _snapped(self, x: float, moving: PlacedUnit) -> float:
         """Snap to what stands on the wall besides the unit's own run, within a few pixels; the snap is named."""
-        mark = nearest(x, upright_marks(self.document.room, moving.wall, moving.run), self.scale)
+        mark = nearest(x, upright_marks(self.document.room, moving.wall_id, moving.run), self.scale)
         if mark is None:
             self._snap = ""
             return x
-        self._snap, self._snap_x, self._snap_z = mark.name, mark.at + self.wall_x(moving.wall), None
+        self._snap, self._snap_x, self._snap_z = mark.name, mark.at + self.wall_x(moving.wall_id), None
         return mark.at
 
     def drag_cell_to(self, cell: str, x: float) -> None:

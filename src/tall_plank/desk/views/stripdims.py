@@ -21,7 +21,7 @@ def strip_dims(strip: Frieze) -> list[Dim]:
     if strip.document.bay is not None:
         return _bay_dims(strip, placed)
     clear = clear_of(strip.document.room, placed)
-    x = strip.wall_x(placed.wall)
+    x = strip.wall_x(placed.wall_id)
     display = strip.document.job.display
     middle_x = x + placed.x + placed.width / 4
     # The row offset is taken back, so that the line runs through the middle of the unit.
@@ -71,7 +71,7 @@ def _bay_dims(strip: Frieze, placed: Placed) -> list[Dim]:
         return []
     root = strip.document.job.unit(strip.document.job.find_cell(placed.cell)[2].unit).bay
     r, display = box.clear, strip.document.job.display
-    x, z = strip.wall_x(placed.wall) + placed.x, placed.bottom
+    x, z = strip.wall_x(placed.wall_id) + placed.x, placed.bottom
     drop = 6.0 * strip.paper_scale
     found = []
     for along, low, high, base, split in (

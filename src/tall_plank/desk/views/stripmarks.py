@@ -57,7 +57,7 @@ def paint_bay(painter: QPainter, strip: Frieze) -> None:
     box = strip.document.bay_box(path) if path is not None else None
     if placed is None or box is None:
         return
-    x, z, r = strip.wall_x(placed.wall) + placed.x, placed.bottom, box.clear
+    x, z, r = strip.wall_x(placed.wall_id) + placed.x, placed.bottom, box.clear
     rect = QRectF(strip.to_px(x + r.x0, z + r.z1), strip.to_px(x + r.x1, z + r.z0))
     color = Theme.color("brass")
     painter.setPen(QPen(color, 2.0))
@@ -71,7 +71,7 @@ def paint_grip(painter: QPainter, strip: Frieze) -> None:
     placed = strip.one_placed()
     if placed is None or not placed.is_solid:
         return
-    x = strip.wall_x(placed.wall)
+    x = strip.wall_x(placed.wall_id)
     p = strip.to_px(x + placed.right, placed.bottom + placed.height / 2)
     painter.setPen(QPen(Theme.color("spruce"), 1.4))
     painter.setBrush(Theme.color("sheet"))

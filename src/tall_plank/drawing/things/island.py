@@ -20,12 +20,12 @@ def _over(scope: Scope, wall: Wall) -> list[Item]:
     items: list[Item] = []
     first = room.wall(f"{wall.id[:-1]}1")
     for board in room.boards:
-        if board.wall == first.id and board.kind in ("end panel", "waterfall leg", "back panel"):
+        if board.wall_id == first.id and board.kind in ("end panel", "waterfall leg", "back panel"):
             low, high = board.box()
             points = rectangle(wall.length - high[0], low[2], high[0] - low[0], high[2] - low[2])
             items.append(Shape(points, Pen.NARROW, Layer.TRIM, board.source, color_of(job.stock, board.finish)))
     for top in room.worktops:
-        if top.wall == first.id:
+        if top.wall_id == first.id:
             items.append(top_front(job.stock, top, wall.length - top.x - top.length))
     return items
 
@@ -33,7 +33,7 @@ def _over(scope: Scope, wall: Wall) -> list[Item]:
 def _floor(scope: Scope) -> list[Item]:
     """An island that nothing stands on yet, dashed, as deep as base units are: so that it is seen and taken hold of."""
     job, room = scope.job, scope.room
-    taken = {p.wall for p in room.placed}
+    taken = {p.wall_id for p in room.placed}
     items: list[Item] = []
     for face in room.faces[::2]:
         if not any(f.id in taken for f in room.faces if f.island == face.island):

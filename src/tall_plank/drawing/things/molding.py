@@ -14,7 +14,7 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
     items: list[Item] = []
     for piece in room.moldings:
         profile = stock.profile(piece.profile)
-        if piece.wall != wall.id or profile is None:
+        if piece.wall_id != wall.id or profile is None:
             continue
         x0 = wall.frame.from_floor(piece.start)[0]
         x1 = wall.frame.from_floor(piece.end)[0]

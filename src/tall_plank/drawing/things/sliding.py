@@ -66,7 +66,7 @@ def leaves_from_above(doors: MadeSliding) -> list[tuple[tuple[float, float], ...
 
 
 def _closing(scope: Scope, wall: Wall) -> list[Item]:
-    sets = (d for d in scope.made.sliding if d.wall == wall.id and d.room == scope.room.room.id)
+    sets = (d for d in scope.made.sliding if d.wall_id == wall.id and d.room == scope.room.room.id)
     return [item for doors in sets for item in sliding_items(doors, scope.job.stock)]
 
 
@@ -74,7 +74,7 @@ def _fronts(scope: Scope) -> list[Item]:
     items: list[Item] = []
     for doors in scope.made.sliding:
         if doors.room == scope.room.room.id:
-            frame = scope.room.wall(doors.wall).frame
+            frame = scope.room.wall(doors.wall_id).frame
             for leaf in leaves_from_above(doors):
                 points = tuple(frame.floor(x, y) for x, y in leaf)
                 items.append(Shape(points, Pen.NARROW, Layer.FRONT, doors.source, "unit"))

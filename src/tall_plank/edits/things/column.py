@@ -72,8 +72,8 @@ def delete_column(job: Job, thing_id: str) -> Change:
 
 COLUMN = ThingEdits(
     add={
-        "column": lambda job, spot: add_column(job, spot.room, spot.wall, "column", spot.x),
-        "chimney breast": lambda job, spot: add_column(job, spot.room, spot.wall, "chimney breast", spot.x),
+        "column": lambda job, spot: add_column(job, spot.room, spot.wall_id, "column", spot.x),
+        "chimney breast": lambda job, spot: add_column(job, spot.room, spot.wall_id, "chimney breast", spot.x),
     },
     set=set_column,
     delete=delete_column,

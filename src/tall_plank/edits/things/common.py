@@ -26,7 +26,7 @@ class Spot:
     """
 
     room: str
-    wall: str
+    wall_id: str
     x: float | None = None
     at: tuple[float, float] | None = None
 

@@ -81,7 +81,7 @@ def _add(job: Job, spot: Spot, axis: str) -> Change:
         place = spot.at[0] if axis == "x" else spot.at[1]
         return add_guide(job, spot.room, axis if axis != "z" else "y", "", place)
     on_wall = axis == "x"
-    return add_guide(job, spot.room, axis, spot.wall if on_wall else "", spot.x if on_wall else None)
+    return add_guide(job, spot.room, axis, spot.wall_id if on_wall else "", spot.x if on_wall else None)
 
 
 def _adder(axis: str) -> Callable[[Job, Spot], Change]:

@@ -223,7 +223,7 @@ def set_aisle(job: Job, island_id: str, side: str, text: str) -> Change:
 def add_peninsula(job: Job, spot: Spot) -> Change:
     """An island that starts at a wall."""
     change = add_island(job, spot.room, spot.at)
-    joined = set_island(change.job, change.made[0], "wall", spot.wall)
+    joined = set_island(change.job, change.made[0], "wall", spot.wall_id)
     return Change(joined.job, "Add a peninsula", made=change.made)
 
 

@@ -107,7 +107,7 @@ def delete_opening(job: Job, thing_id: str) -> Change:
 
 
 def _adder(kind: str) -> Callable[[Job, Spot], Change]:
-    return lambda job, spot: add_opening(job, spot.room, spot.wall, kind, spot.x)
+    return lambda job, spot: add_opening(job, spot.room, spot.wall_id, kind, spot.x)
 
 
 OPENING = ThingEdits(

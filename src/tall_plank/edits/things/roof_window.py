@@ -70,7 +70,7 @@ def delete_roof_window(job: Job, thing_id: str) -> Change:
 
 ROOF_WINDOW = ThingEdits(
     add={
-        "roof window": lambda job, spot: add_roof_window(job, spot.room, spot.wall, spot.x),
+        "roof window": lambda job, spot: add_roof_window(job, spot.room, spot.wall_id, spot.x),
     },
     set=set_roof_window,
     delete=delete_roof_window,

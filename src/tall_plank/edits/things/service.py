@@ -72,7 +72,7 @@ def delete_service(job: Job, thing_id: str) -> Change:
 
 
 def _adder(kind: str) -> Callable[[Job, Spot], Change]:
-    return lambda job, spot: add_service(job, spot.room, spot.wall, kind, spot.x)
+    return lambda job, spot: add_service(job, spot.room, spot.wall_id, kind, spot.x)
 
 
 SERVICE = ThingEdits(

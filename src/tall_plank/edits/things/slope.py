@@ -57,7 +57,7 @@ def delete_slope(job: Job, slope_id: str) -> Change:
 
 SLOPE = ThingEdits(
     add={
-        "slope": lambda job, spot: add_slope(job, spot.room, spot.wall),
+        "slope": lambda job, spot: add_slope(job, spot.room, spot.wall_id),
     },
     set=set_slope,
     delete=delete_slope,

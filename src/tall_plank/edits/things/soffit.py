@@ -111,7 +111,7 @@ def delete_soffit(job: Job, thing_id: str) -> Change:
 
 SOFFIT = ThingEdits(
     add={
-        "soffit": lambda job, spot: add_soffit(job, spot.room, spot.wall),
+        "soffit": lambda job, spot: add_soffit(job, spot.room, spot.wall_id),
     },
     set=set_soffit,
     delete=delete_soffit,

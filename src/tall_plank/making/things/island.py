@@ -12,7 +12,7 @@ def lent_holes(room: RoomLayout, units: tuple[tuple[Placed, MadeUnit], ...]) -> 
     """Island -> holes that its units without gables ask of the panels beside them, in the frame of its first face."""
     found: dict[str, list[tuple[Vec, float, float, str]]] = {}
     for placed, made in units:
-        island = room.wall(placed.wall).island
+        island = room.wall(placed.wall_id).island
         if not made.lent or not island:
             continue
         first = next(w for w in room.faces if w.island == island)

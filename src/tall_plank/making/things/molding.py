@@ -13,7 +13,7 @@ def make_moldings(making: RoomMaking) -> None:
     room = making.room
     by_others = {m.id: m.by_others for m in room.room.moldings}
     for p in room.moldings:
-        number = making.number(p.wall or "0", LETTER)
+        number = making.number(p.wall_id or "0", LETTER)
         others = by_others[p.molding]
         making.lengths.append(MadeLength(number, room.room.id, p.kind, p.profile, p.length, p.left, p.right, others))
 

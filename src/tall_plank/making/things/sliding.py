@@ -30,7 +30,7 @@ def make_doors(making: RoomMaking) -> None:
 
 def _trims(making: RoomMaking, doors: MadeSliding) -> None:
     """Its parts, each with its number; the first one brings what is bought for the set."""
-    line = making.room.wall(doors.wall)
+    line = making.room.wall(doors.wall_id)
     name = making.line_name(line)
     label = f"{making.prefix}{name} sliding doors"
 
@@ -57,7 +57,7 @@ def _offered(doors: MadeSliding, stock: Stock) -> OfferedThing:
     codes = dict.fromkeys(band.finish for leaf in doors.leaves for band in leaf.bands)
     names = [f.name if (f := stock.finish(code)) else code for code in codes]
     what = f"sliding doors, {len(doors.leaves)} leaves in {' and '.join(names)}"
-    return OfferedThing(f"{doors.wall}{LETTER}", what, (doors.width, doors.height))
+    return OfferedThing(f"{doors.wall_id}{LETTER}", what, (doors.width, doors.height))
 
 
 SLIDING = ThingMaking(make=make_doors)

@@ -56,7 +56,7 @@ def _dress(stage: Stage) -> list[Solid]:
     for doors in stage.made.sliding:
         if doors.room == room.room.id and stage.fronts != "off":
             opened = stage.fronts == "open"
-            found += sliding_solids(stage.job.stock, room.wall(doors.wall), doors, opened=opened)
+            found += sliding_solids(stage.job.stock, room.wall(doors.wall_id), doors, opened=opened)
     return found
 
 

@@ -91,8 +91,8 @@ def island_boards(
     first = cells[0]
     made = construction_of(basis, basis.unit(first.unit))
     t, source = made.front_thickness, Kind.ISLAND.of(island.id)
-    ones = [p for p in cells if p.wall.endswith("1")]
-    twos = [p for p in cells if p.wall.endswith("2")]
+    ones = [p for p in cells if p.wall_id.endswith("1")]
+    twos = [p for p in cells if p.wall_id.endswith("2")]
     spine = made.carcass_thickness if island.spine else 0.0
     gap = island.gap.mm + spine
     front = max((front_depth(basis, basis.unit(p.unit)) for p in ones), default=0.0)
@@ -190,8 +190,8 @@ def island_tops(
     first = cells[0]
     over_front = overhang(basis, top, "front", first)
     gap = island.gap.mm + (spine if island.spine else 0.0)
-    ones = [p for p in cells if p.wall.endswith("1")]
-    twos = [p for p in cells if p.wall.endswith("2")]
+    ones = [p for p in cells if p.wall_id.endswith("1")]
+    twos = [p for p in cells if p.wall_id.endswith("2")]
     own_back = top.edge("back").overhang
     front = faces_out(basis, ones) + over_front if ones else back_panel + island.seating.mm + over_front
     if twos:
@@ -211,7 +211,7 @@ def island_tops(
     x0, rear, x1, front = ol.bounds(points)
     whole = Worktop(
         room=first.room,
-        wall=line.id,
+        wall_id=line.id,
         run=runs[0].run.id,
         source=Kind.ISLAND.of(island.id),
         cell=first.cell,

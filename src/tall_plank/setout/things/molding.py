@@ -37,7 +37,7 @@ class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
     molding: str
     kind: MoldingKind
     profile: str
-    wall: str
+    wall_id: str
     start: FloorPoint
     end: FloorPoint
     low: float

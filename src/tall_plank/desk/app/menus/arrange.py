@@ -150,7 +150,7 @@ def centre_on(w: Window) -> None:
     if placed is None:
         return
     middle = placed.x + placed.width / 2
-    near = [(abs(o.x.mm + o.width.mm / 2 - middle), o.id) for o in doc.room.room.openings if o.wall == placed.wall]
+    near = [(abs(o.x.mm + o.width.mm / 2 - middle), o.id) for o in doc.room.room.openings if o.wall == placed.wall_id]
     if not near:
         w.message.tell(tr("Its wall has no door or window."))
         return
@@ -165,7 +165,7 @@ def _ask(w: Window, note: str, edit: Callable[[str], PlankError | None]) -> None
     placed = w.document.workings.layout.find(w.document.cells[0])
     if placed is None:
         return
-    x = w.strip.wall_x(placed.wall)
+    x = w.strip.wall_x(placed.wall_id)
     p = w.strip.to_px(x + placed.x + placed.width / 2, placed.bottom + placed.height / 2)
     w.message.tell(note)
     w.strip.box.ask(QRect(int(p.x()) - 60, int(p.y()) - 13, 120, 26), "", edit)

@@ -208,7 +208,7 @@ def bay_rect(w: Window) -> QRect:
     placed, _ = found
     box = doc.bay_box(doc.bay)
     assert box is not None
-    x = w.strip.wall_x(placed.wall) + placed.x
+    x = w.strip.wall_x(placed.wall_id) + placed.x
     middle = w.strip.to_px(x + (box.clear.x0 + box.clear.x1) / 2, placed.bottom + (box.clear.z0 + box.clear.z1) / 2)
     return QRect(int(middle.x()) - 70, int(middle.y()) - 13, 140, 26)
 
