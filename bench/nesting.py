@@ -178,7 +178,7 @@ def by_us(case: Case, effort: int) -> NestPlan:
     k = case.kerf
     left = 0.0
     for b in plan.boards:
-        rects = [(p.x, p.y, p.x + p.length + k, p.y + p.width + k) for p in b.placements]
+        rects = [(p.x, p.y, p.x + p.length + k, p.y + p.width + k) for p in b.parts]
         left = max(left, largest_empty(rects, case.board[0] + k, case.board[1] + k, left))
     case.found |= {
         "ours": len(plan.boards), "bound": plan.bound, "our s": took, "reached s": min(reached), "our left": left,

@@ -44,9 +44,9 @@ def planned() -> tuple[Together, NestPlan]:
 
 def test_every_part_of_every_job_lies_on_one_plan(planned: tuple[Together, NestPlan]) -> None:
     together, plan = planned
-    wanted = sorted(f"{w.job.number}/{p.part}" for w in together.jobs for b in w.plan.boards for p in b.placements)
-    assert sorted(p.part for b in plan.boards for p in b.placements) == wanted
-    assert any(len({p.part.split("/")[0] for p in b.placements}) == 2 for b in plan.boards)
+    wanted = sorted(f"{w.job.number}/{p.part}" for w in together.jobs for b in w.plan.boards for p in b.parts)
+    assert sorted(p.part for b in plan.boards for p in b.parts) == wanted
+    assert any(len({p.part.split("/")[0] for p in b.parts}) == 2 for b in plan.boards)
     apart = sum(len(w.plan.boards) for w in together.jobs)
     assert len(plan.boards) <= apart
 
@@ -55,7 +55,7 @@ def test_a_label_says_its_own_jobs_number(planned: tuple[Together, NestPlan]) ->
     together, found = planned
     labels = together.labels(together.plan(found))
     assert {label.job for label in labels} == {"Lamp Row", "Rope Yard"}
-    for label, place in zip(labels, (p for b in found.boards for p in b.placements), strict=True):
+    for label, place in zip(labels, (p for b in found.boards for p in b.parts), strict=True):
         number, part = place.part.split("/")
         assert label.part == part and label.code == f"{number} {part}"
         assert label.place is not None and label.place.boxes[label.place.mine] == (

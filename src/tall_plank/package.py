@@ -205,7 +205,7 @@ def contents(names: list[str]) -> Table:
 def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
     """Programs with their outlines, every board and every part as DXF, into folders of their own."""
     from tall_plank.files.machinefiles import write_board_dxf, write_part_dxf, write_program
-    from tall_plank.shop.boards import Placement
+    from tall_plank.job.cutting import LaidPart
     from tall_plank.shop.machine.work import work_on
 
     files = w.machine_files
@@ -219,7 +219,7 @@ def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
     for item in w.made.parts():
         board = w.job.stock.board_by_code(item.part.board)
         if board is not None and not board.cut_to_size:
-            alone = Placement(item.number, 0.0, 0.0, item.part.cut_length, item.part.cut_width, False)
+            alone = LaidPart(item.number, 0.0, 0.0, item.part.cut_length, item.part.cut_width, False)
             both = [work_on(item.number, item.part, alone, w.job.stock, second=s) for s in (False, True)]
             steps.append((f"parts/{item.number}.dxf", lambda path, b=both: write_part_dxf(b, path)))  # type: ignore[misc]
     return steps

@@ -93,7 +93,7 @@ class Together:
         return tuple(
             label_on(*self.parts[p.part], plan, number, i)
             for number, board in enumerate(plan.boards, 1)
-            for i, p in enumerate(board.placements)
+            for i, p in enumerate(board.parts)
         )
 
     def programs(self, plan: Plan, machine: Machine | None = None) -> MachineFiles:

@@ -66,7 +66,7 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     names = sorted(p.stem for p in (tmp_path / "printer").glob("*.png"))
     parts = sum(r.qty for r in doc.workings.cut_rows)
     assert len(names) == parts
-    assert names[0].split(" ", 1)[1] == doc.workings.plan.boards[0].placements[0].part
+    assert names[0].split(" ", 1)[1] == doc.workings.plan.boards[0].parts[0].part
     # The package is written beside the window, and stopped.
     monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "papers")
     demo.commands.run("export_package")

@@ -70,7 +70,7 @@ def test_labels_are_printed_and_exported(window: Window, tmp_path: Path, monkeyp
     monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "printer")
     window.commands.run("print_labels")
     w = window.document.workings
-    parts = sum(len(b.placements) for b in w.plan.boards) + len(w.blank_parts)
+    parts = sum(len(b.parts) for b in w.plan.boards) + len(w.blank_parts)
     assert len(list((tmp_path / "printer").glob("*.png"))) == parts
     monkeypatch.setattr(asking, "ask_save", lambda *_: tmp_path / "labels.pdf")
     window.commands.run("export_labels")

@@ -81,7 +81,7 @@ def test_one_material_is_shown_by_itself(window: Window) -> None:
     names = [page.material.itemData(i) for i in range(page.material.count())]
     page.material.setCurrentIndex(names.index("Birch ply 9"))
     page.material.activated.emit(page.material.currentIndex())
-    assert {b.name for _, b in page.boards.shown} == {"Birch ply 9"}
+    assert {b.material for _, b in page.boards.shown} == {"Birch ply 9"}
     assert 0 < len(page.boards.placed) < len(page.boards.plan.boards)
 
 

@@ -57,7 +57,7 @@ def test_two_jobs_are_planned_written_and_cut(
     assert page.jobs.count() == 2 and not page.write.isEnabled()
     planned(window, qtbot)
     assert page.found is not None and page.boards.plan is not None
-    named = {p.part.split("/")[0] for b in page.boards.plan.boards for p in b.placements}
+    named = {p.part.split("/")[0] for b in page.boards.plan.boards for p in b.parts}
     assert named == {"14", "15"}
     assert f"{len(page.found.boards)} boards" in page.figures.text()
     folder = tmp_path / "plan"

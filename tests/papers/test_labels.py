@@ -33,7 +33,7 @@ def test_every_part_that_is_cut_has_one_label_with_its_place(job: Job) -> None:
             assert w.bars.bars[label.place.board - 1].pieces[label.place.mine][0] == label.part
             continue
         board = w.plan.boards[label.place.board - 1]
-        assert board.placements[label.place.mine].part == label.part
+        assert board.parts[label.place.mine].part == label.part
 
 
 def test_both_codes_of_a_printed_label_are_read_back(job: Job) -> None:

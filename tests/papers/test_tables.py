@@ -131,7 +131,7 @@ def test_every_board_has_a_sheet_with_its_parts(job: Job) -> None:
             for i in sheet.drawing.items
             if (s := getattr(i, "source", None)) is not None and s.kind is Kind.PART
         }
-        assert drawn == {Kind.PART.of(p.part) for p in board.placements}
+        assert drawn == {Kind.PART.of(p.part) for p in board.parts}
 
 
 def test_the_cuts_of_a_board_are_numbered_where_the_saw_enters(job: Job) -> None:
@@ -145,7 +145,7 @@ def test_the_cuts_of_a_board_are_numbered_where_the_saw_enters(job: Job) -> None
         for mark, cut in zip(marks, cut_marks(board, w.plan, w.job.cutting), strict=True):
             # On its cut: in the kerf, within no part.
             assert (mark.y if cut.along else mark.x) == pytest.approx(cut.y if cut.along else cut.x)
-            for p in board.placements:
+            for p in board.parts:
                 inside_x, inside_y = p.x < mark.x < p.x + p.length, p.y < mark.y < p.y + p.width
                 assert not (inside_x and inside_y)
         bold = [m for m in marks if m.bold]

@@ -5,7 +5,8 @@ from __future__ import annotations
 import itertools
 from collections import Counter
 
-from tall_plank.shop.nesting import NestPlan, PlannedBoard, Request
+from tall_plank.job.cutting import LaidBoard
+from tall_plank.shop.nesting import NestPlan, Request
 
 NEAR = 1e-3  # mm
 
@@ -21,7 +22,7 @@ def check_plan(request: Request, plan: NestPlan) -> None:
         stock = boards[(board.material, board.board)]
         assert (board.length, board.width) == (stock.length, stock.width)
         used[(board.material, board.board)] += 1
-        for p in board.placements:
+        for p in board.parts:
             part = parts[(board.material, p.part)]
             found[(board.material, p.part)] += 1
             size = (part.width, part.length) if p.turned else (part.length, part.width)
@@ -30,7 +31,7 @@ def check_plan(request: Request, plan: NestPlan) -> None:
             assert p.x >= rules.trim - NEAR and p.y >= rules.trim - NEAR, p
             assert p.x + p.length <= board.length - rules.trim + NEAR, p
             assert p.y + p.width <= board.width - rules.trim + NEAR, p
-        for a, b in itertools.combinations(board.placements, 2):
+        for a, b in itertools.combinations(board.parts, 2):
             apart_x = max(a.x - b.x - b.length, b.x - a.x - a.length)
             apart_y = max(a.y - b.y - b.width, b.y - a.y - a.width)
             assert max(apart_x, apart_y) >= rules.kerf - NEAR, (a, b)
@@ -51,9 +52,9 @@ def check_plan(request: Request, plan: NestPlan) -> None:
         assert found[(material, name)] <= part.qty
 
 
-def least_turns(board: PlannedBoard, kerf: float, trim: float) -> int | None:
+def least_turns(board: LaidBoard, kerf: float, trim: float) -> int | None:
     """Fewest turns that part the pieces by cuts from edge to edge, tried every way; None where none does."""
-    boxes = [(p.x, p.y, p.x + p.length, p.y + p.width) for p in board.placements]
+    boxes = [(p.x, p.y, p.x + p.length, p.y + p.width) for p in board.parts]
     area = (trim, trim, board.length - trim, board.width - trim)
     tries = [t for t in (_turns(boxes, area, kerf, axis) for axis in (0, 1)) if t is not None]
     return min(tries, default=None)

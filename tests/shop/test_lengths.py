@@ -105,7 +105,7 @@ def test_edging_strips_are_longer_than_their_edges_by_what_is_trimmed(oak: Worki
 def test_worktops_lie_on_blanks_and_on_no_board(oak: Workings) -> None:
     tops = {i.number for i in oak.blank_parts}
     assert tops == {i.number for i in oak.made.parts() if i.part.board.startswith("KO40")}
-    assert not tops & {p.part for b in oak.plan.boards for p in b.placements}
+    assert not tops & {p.part for b in oak.plan.boards for p in b.parts}
     assert tops <= {n for row in oak.cut_rows for n in row.numbers}
     labels = {label.part: label for label in labels_of(oak)}
     assert tops <= set(labels)

@@ -97,8 +97,8 @@ def test_a_plan_cuts_a_stack_end_to_end() -> None:
             stacks.setdefault(p.match, []).append(p.part)
     assert sorted(len(s) for s in stacks.values()) == [3, 3]
     for stack in stacks.values():
-        (board,) = [b for b in plan.boards if any(p.part == stack[0] for p in b.placements)]
-        found = [next(p for p in board.placements if p.part == n) for n in stack]
+        (board,) = [b for b in plan.boards if any(p.part == stack[0] for p in b.parts)]
+        found = [next(p for p in board.parts if p.part == n) for n in stack]
         assert len({round(p.y, 3) for p in found}) == 1 and not any(p.turned for p in found)
         for a, b in zip(found, found[1:], strict=False):
             assert b.x == pytest.approx(a.x + a.length + 3.2)
@@ -141,8 +141,8 @@ def test_a_plan_cuts_matched_fronts_side_by_side() -> None:
     row = [p.part for p in request.parts if p.match and p.match_way == "side"]
     assert len(row) == 3 and all(names[n].startswith("door") for n in row)
     drawn = plan_from(plan, w.job.stock, saw.kerf, saw.trim)
-    (board,) = [b for b in drawn.boards if any(p.part == row[0] for p in b.placements)]
-    found = [next(p for p in board.placements if p.part == n) for n in row]
+    (board,) = [b for b in drawn.boards if any(p.part == row[0] for p in b.parts)]
+    found = [next(p for p in board.parts if p.part == n) for n in row]
     assert len({round(p.x, 3) for p in found}) == 1 or len({round(p.y, 3) for p in found}) == 1
     for a, b in zip(found, found[1:], strict=False):
         assert b.y == pytest.approx(a.y + a.width + 3.2)

@@ -10,14 +10,13 @@ from hypothesis import strategies as st
 
 from shop.plan_check import check_plan, least_turns
 from tall_plank.demo import demo_job
+from tall_plank.job.cutting import LaidBoard, LaidPart
 from tall_plank.shop.boards import cut_plan
 from tall_plank.shop.nesting import (
     NestBoard,
     NestPart,
     NestPlan,
     NestRules,
-    Placement,
-    PlannedBoard,
     Request,
     leftover,
     router,
@@ -98,7 +97,7 @@ def test_turns_and_first_cut_are_kept(turns: int, first_cut: str) -> None:
     check_plan(request, plan)
     assert not plan.unplaced
     for board in plan.boards:
-        boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in board.placements)
+        boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in board.parts)
         found = sawn(boxes, (10.0, 10.0, 2490.0, 1240.0), 3.2, first_cut, turns)
         assert found is not None
         assert turns == 0 or found.turns <= turns
@@ -115,7 +114,7 @@ def test_the_offcut_that_is_filled_is_taken_and_no_other_opened(effort: int, fir
     request = Request(parts, boards, NestRules(trim=0.0, effort=effort, seconds=0.0))
     plan = nest(request)
     check_plan(request, plan)
-    assert [(b.board, len(b.placements)) for b in plan.boards] == [("b rack 2", 4)]
+    assert [(b.board, len(b.parts)) for b in plan.boards] == [("b rack 2", 4)]
 
 
 def test_a_quick_look_is_never_worse_than_strips_cut_by_hand() -> None:
@@ -139,7 +138,7 @@ def test_what_is_left_comes_together_on_one_board() -> None:
     least = min(plan.boards, key=lambda b: b.used)
     assert least.used == pytest.approx(0.375, abs=0.01)  # three eighths, however they come about
     # Half of that board is left in one piece.
-    assert max(o.length * o.width for o in least.offcuts) >= 2400.0 * 1200.0 * 0.49
+    assert max(o[2] * o[3] for o in least.offcuts) >= 2400.0 * 1200.0 * 0.49
 
 
 def test_gathering_leaves_larger_pieces(monkeypatch: pytest.MonkeyPatch) -> None:
@@ -158,7 +157,7 @@ def test_gathering_leaves_larger_pieces(monkeypatch: pytest.MonkeyPatch) -> None
                 m.setattr(leftover, "GATHER", share)
                 plan = nest(request)
             check_plan(request, plan)
-            left.append((len(plan.boards), max(o.length * o.width for b in plan.boards for o in b.offcuts)))
+            left.append((len(plan.boards), max(o[2] * o[3] for b in plan.boards for o in b.offcuts)))
         assert left[0][0] == left[1][0]
         gained += left[1][1] - left[0][1]
     assert gained > 500_000  # mm2: half a square metre on the four lists
@@ -198,8 +197,8 @@ def test_matched_fronts_lie_side_by_side_in_their_order() -> None:
     )
     request, plan = ask((*fronts, *some_parts(6)))
     check_plan(request, plan)
-    (board,) = [b for b in plan.boards if any(p.part == "F0" for p in b.placements)]
-    row = [next(p for p in board.placements if p.part == f"F{i}") for i in range(3)]
+    (board,) = [b for b in plan.boards if any(p.part == "F0" for p in b.parts)]
+    row = [next(p for p in board.parts if p.part == f"F{i}") for i in range(3)]
     assert len({p.x for p in row}) == 1
     for a, b in zip(row, row[1:], strict=False):
         assert b.y == pytest.approx(a.y + a.width + 3.2)
@@ -210,7 +209,7 @@ def test_a_row_wider_than_any_board_is_divided() -> None:
     request, plan = ask(fronts)
     check_plan(request, plan)
     assert not plan.unplaced
-    assert len(plan.boards) == 2 or all(len(b.placements) >= 2 for b in plan.boards)
+    assert len(plan.boards) == 2 or all(len(b.parts) >= 2 for b in plan.boards)
 
 
 @pytest.mark.parametrize("mode", ["saw", "router"])
@@ -262,12 +261,12 @@ def test_offcuts_are_taken_before_new_boards_and_the_cheaper_board_first() -> No
 def test_what_is_left_of_the_emptiest_board_is_one_large_piece() -> None:
     request, plan = ask((NestPart("a", 500.0, 400.0, 3, "ply"),))
     (board,) = plan.boards
-    offcut = board.offcuts[0]
+    x, y, length, width = board.offcuts[0]
     taken = 3 * 500.0 * 400.0
-    assert offcut.length * offcut.width > 0.75 * (2480.0 * 1230.0 - taken)
-    for p in board.placements:
-        apart_x = max(offcut.x - p.x - p.length, p.x - offcut.x - offcut.length)
-        apart_y = max(offcut.y - p.y - p.width, p.y - offcut.y - offcut.width)
+    assert length * width > 0.75 * (2480.0 * 1230.0 - taken)
+    for p in board.parts:
+        apart_x = max(x - p.x - p.length, p.x - x - length)
+        apart_y = max(y - p.y - p.width, p.y - y - width)
         assert max(apart_x, apart_y) >= request.rules.kerf - 1e-3
 
 
@@ -291,7 +290,7 @@ def test_what_lies_on_no_board_is_named_and_the_rest_is_planned(parts, boards, r
     lost = [u for u in plan.unplaced if why in u.why]
     assert lost and lost[0].part == parts[0].part
     if "trim" not in rules:
-        assert any(p.part == "fits" for b in plan.boards for p in b.placements)
+        assert any(p.part == "fits" for b in plan.boards for p in b.parts)
     check_plan(request, plan)
 
 
@@ -317,8 +316,8 @@ def test_the_cuts_of_a_board_in_their_order() -> None:
 def test_a_pinwheel_cannot_be_cut_from_edge_to_edge() -> None:
     pinwheel = ((0.0, 0.0, 60.0, 40.0), (60.0, 0.0, 100.0, 60.0), (40.0, 60.0, 100.0, 100.0), (0.0, 40.0, 40.0, 100.0))
     assert sawn(pinwheel, (0.0, 0.0, 100.0, 100.0), 0.0) is None
-    board = PlannedBoard(
-        "b", "m", 100.0, 100.0, tuple(Placement(str(i), a, b, c - a, d - b) for i, (a, b, c, d) in enumerate(pinwheel))
+    board = LaidBoard(
+        "b", "m", 100.0, 100.0, tuple(LaidPart(str(i), a, b, c - a, d - b) for i, (a, b, c, d) in enumerate(pinwheel))
     )
     assert least_turns(board, 0.0, 0.0) is None
 
@@ -327,7 +326,7 @@ def test_a_pinwheel_cannot_be_cut_from_edge_to_edge() -> None:
 def test_cuts_part_every_piece_and_leave_what_they_say(parts: list[NestPart], rules: NestRules) -> None:
     request = Request(tuple(parts), (BOARD, NestBoard("W", "white", 2800.0, 2070.0)), rules)
     for board in nest(request).boards:
-        boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in board.placements)
+        boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in board.parts)
         area = (rules.trim, rules.trim, board.length - rules.trim, board.width - rules.trim)
         found = sawn(boxes, area, rules.kerf, rules.first_cut)
         assert found is not None

@@ -25,7 +25,7 @@ def check(request: Request, plan: NestPlan) -> None:
     found: Counter[str] = Counter()
     for board in plan.boards:
         shapes = []
-        for p in board.placements:
+        for p in board.parts:
             part = parts[p.part]
             found[p.part] += 1
             assert part.grain == "none" or p.angle in (0.0, 180.0)
@@ -66,7 +66,7 @@ def test_a_small_part_lies_in_the_opening_of_a_large_one() -> None:
     )
     _, plan = ask(top, NestPart("door", 716.0, 597.0, 1, "ply", "length"))
     assert len(plan.boards) == 1
-    assert {p.part for p in plan.boards[0].placements} == {"top", "door"}
+    assert {p.part for p in plan.boards[0].parts} == {"top", "door"}
 
 
 def test_wedges_lie_head_to_tail() -> None:
@@ -84,7 +84,7 @@ def test_wedges_lie_head_to_tail() -> None:
 def test_rectangles_lie_as_for_a_saw_and_a_turn_is_told_in_degrees() -> None:
     _, plan = ask(NestPart("slat", 1200.0, 100.0, 11, "ply"), NestPart("side", 720.0, 560.0, 4, "ply"))
     for board in plan.boards:
-        for p in board.placements:
+        for p in board.parts:
             assert p.turned is (p.angle in (90.0, 270.0))
 
 

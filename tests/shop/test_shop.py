@@ -7,8 +7,9 @@ from hypothesis import strategies as st
 from conftest import with_run
 from tall_plank.edits import units
 from tall_plank.job import Job, Level
+from tall_plank.job.cutting import LaidBoard
 from tall_plank.job.start import new_job
-from tall_plank.shop.boards import KERF, TRIM, CutBoard, Piece, plan_board
+from tall_plank.shop.boards import KERF, TRIM, Piece, plan_board
 from tall_plank.shop.cutlist import natural
 from tall_plank.stock import Board
 from tall_plank.workings import Workings
@@ -73,8 +74,8 @@ def test_edging_is_summed_net_and_to_order(job: Job) -> None:
         assert row.order_m == pytest.approx(row.net_m + 0.06 * row.edges)
 
 
-def check_board(board: CutBoard, pieces: dict[str, Piece]) -> None:
-    for i, p in enumerate(board.placements):
+def check_board(board: LaidBoard, pieces: dict[str, Piece]) -> None:
+    for i, p in enumerate(board.parts):
         piece = pieces[p.part]
         assert (p.length, p.width) == ((piece.width, piece.length) if p.turned else (piece.length, piece.width))
         assert not (p.turned and piece.grain)
@@ -82,7 +83,7 @@ def check_board(board: CutBoard, pieces: dict[str, Piece]) -> None:
         assert p.y >= TRIM - 1e-6
         assert p.x + p.length <= board.length - TRIM + 1e-6
         assert p.y + p.width <= board.width - TRIM + 1e-6
-        for q in board.placements[i + 1 :]:
+        for q in board.parts[i + 1 :]:
             apart_x = max(p.x, q.x) - min(p.x + p.length, q.x + q.length)
             apart_y = max(p.y, q.y) - min(p.y + p.width, q.y + q.width)
             assert apart_x >= KERF - 1e-6 or apart_y >= KERF - 1e-6
@@ -108,11 +109,11 @@ PIECES = st.lists(st.tuples(st.floats(60, 2900), st.floats(40, 2100), st.boolean
 def test_any_cutting_plan_is_valid_edge_to_edge_and_complete(sizes: list[tuple[float, float, bool]]) -> None:
     pieces = {f"P{i}": Piece(f"P{i}", *size) for i, size in enumerate(sizes)}
     boards, unplaced = plan_board(BOARD, tuple(pieces.values()), KERF, TRIM)
-    placed = [p.part for b in boards for p in b.placements]
+    placed = [p.part for b in boards for p in b.parts]
     assert sorted((*placed, *unplaced)) == sorted(pieces)
     for board in boards:
         check_board(board, pieces)
-        assert guillotine([(p.x, p.y, p.length, p.width) for p in board.placements])
+        assert guillotine([(p.x, p.y, p.length, p.width) for p in board.parts])
         assert 0 < board.used <= 1
     for name in unplaced:
         piece = pieces[name]

@@ -197,14 +197,14 @@ def nest_document(plan: NestPlan) -> dict[str, Any]:
                 "placements": [
                     {"part": p.part, "x": p.x, "y": p.y, "length_mm": p.length, "width_mm": p.width,
                      "turned": p.turned, "angle": p.angle}
-                    for p in b.placements
+                    for p in b.parts
                 ],
                 "offcuts": [
-                    {"x": o.x, "y": o.y, "length_mm": o.length, "width_mm": o.width} for o in b.offcuts
+                    {"x": x, "y": y, "length_mm": length, "width_mm": width} for x, y, length, width in b.offcuts
                 ],
-                "turns": b.turns,
+                "turns": turns,
             }
-            for b in plan.boards
+            for b, turns in zip(plan.boards, plan.turns or (0,) * len(plan.boards), strict=True)
         ],
         "unplaced": [{"part": u.part, "qty": u.qty, "why": u.why} for u in plan.unplaced],
         "yield": round(plan.used, 6),

@@ -8,9 +8,9 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
-from tall_plank.shop.boards import CutBoard
 from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.machine.work import PartWork, work_on
 from tall_plank.stock import Stock
@@ -66,14 +66,14 @@ def read_outlines(path: Path) -> list[tuple[str, list[Any], list[Any]]]:
     return parts
 
 
-def write_board_dxf(parts: Mapping[str, Part], board: CutBoard, stock: Stock, path: Path) -> None:
+def write_board_dxf(parts: Mapping[str, Part], board: LaidBoard, stock: Stock, path: Path) -> None:
     """Write one board of a plan as DXF: its parts as they lie, with everything that is done to them from above.
 
     Parameters
     ----------
     parts : by their numbers, as the plan names them
     """
-    works = [work_on(p.part, parts[p.part], p, stock) for p in board.placements]
+    works = [work_on(p.part, parts[p.part], p, stock) for p in board.parts]
     write_part_dxf(works, path, (board.length, board.width))
 
 

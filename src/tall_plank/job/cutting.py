@@ -34,7 +34,15 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
 
 
 class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A part on a board: mm from a corner of the untrimmed board, sizes along x and y."""
+    """A part on a board, wherever a plan is searched for, shown, printed or kept.
+
+    Attributes
+    ----------
+    x, y : mm along the board's length and width to its least corner, from a corner of the untrimmed board
+    length, width : mm that it takes along x and y
+    turned : its own length lies across the board
+    angle : degrees that it is turned by, counter-clockwise; 0 with `turned`: a quarter
+    """
 
     part: str
     x: float
@@ -46,8 +54,15 @@ class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
 
 
 class LaidBoard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A board of a kept plan; offcuts (x, y, length, width), mm. `rack`: number of the offcut that it is; 0: a new
-    board."""
+    """A board with its parts.
+
+    Attributes
+    ----------
+    board, material : its code and what it is of
+    length, width : mm
+    offcuts : (x, y, length, width) of what is left and worth keeping, mm
+    rack : number of the offcut that it is; 0: a new board
+    """
 
     board: str
     material: str
@@ -56,6 +71,22 @@ class LaidBoard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
     parts: tuple[LaidPart, ...]
     offcuts: tuple[tuple[float, float, float, float], ...] = ()
     rack: int = 0
+
+    @property
+    def title(self) -> str:
+        """Its material, and which offcut it is."""
+        return f"{self.material}, offcut {self.rack}" if self.rack else self.material
+
+    @property
+    def used(self) -> float:
+        """Share of the full area that parts take."""
+        return sum(p.length * p.width for p in self.parts) / (self.length * self.width)
+
+
+def share_used(boards: tuple[LaidBoard, ...]) -> float:
+    """Yield: area of the parts over the full area of the boards; 0 where there is none."""
+    area = sum(b.length * b.width for b in boards)
+    return sum(b.used * b.length * b.width for b in boards) / area if area else 0.0
 
 
 class KeptPlan(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

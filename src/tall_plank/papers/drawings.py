@@ -11,9 +11,9 @@ from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
 from tall_plank.drawing.shopmarks import NOTE
-from tall_plank.job.cutting import Cutting
+from tall_plank.job.cutting import Cutting, LaidBoard
 from tall_plank.measure import format_length
-from tall_plank.shop.boards import CutBoard, Plan, cuts_of
+from tall_plank.shop.boards import Plan, cuts_of
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
@@ -54,7 +54,7 @@ def job_sheets(w: Workings, date: str = "", *, shop: bool = False) -> list[Sheet
     return [sheet_of(w, d, i, len(drawings), date, shop=shop) for i, d in enumerate(drawings, 1)]
 
 
-def cut_marks(b: CutBoard, plan: Plan, saw: Cutting) -> tuple[CutMark, ...]:
+def cut_marks(b: LaidBoard, plan: Plan, saw: Cutting) -> tuple[CutMark, ...]:
     """The cuts of a board in their order, as its schedule has them; none where it is for the router."""
     found = cuts_of(b, plan, saw) if saw.mode == "saw" else None
     marks = []
@@ -76,8 +76,8 @@ def plan_sheets(plan: Plan, saw: Cutting, job: str, client: str, date: str = "")
     boards = plan.boards
     sheets = []
     for i, b in enumerate(boards, 1):
-        pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
-        scale = lay_out(board_drawing(b.name, b.length, b.width, (), 1.0), ()).scale
+        pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.parts)
+        scale = lay_out(board_drawing(b.material, b.length, b.width, (), 1.0), ()).scale
         marks = cut_marks(b, plan, saw)
         title = f"{b.title}, {b.used * 100:.0f} % used"
         drawing = board_drawing(title, b.length, b.width, pieces, scale, b.offcuts, marks)

@@ -74,7 +74,7 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
     found: list[Label] = []
     seen: set[str] = set()
     for number, board in enumerate(w.plan.boards, 1):
-        for i, p in enumerate(board.placements):
+        for i, p in enumerate(board.parts):
             seen.add(p.part)
             found.append(label_on(w, parts[p.part], w.plan, number, i))
     for number, bar in enumerate(w.bars.bars, 1):
@@ -96,7 +96,7 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
 def label_on(w: Workings, item: NumberedPart, plan: Plan, number: int, place: int) -> Label:
     """The label of a job's part that lies on a board (from 1) of a plan, at a place among its parts."""
     board = plan.boards[number - 1]
-    boxes = tuple((p.x, p.y, p.length, p.width) for p in board.placements)
+    boxes = tuple((p.x, p.y, p.length, p.width) for p in board.parts)
     return _label(w, item, w.job.display, Place(number, (board.length, board.width), boxes, place))
 
 

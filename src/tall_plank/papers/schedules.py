@@ -177,8 +177,7 @@ def boards_of(plan: Plan) -> Table:
         Column("used", "Used", "percent", wide=0.7),
     )
     rows = tuple(
-        (str(i), b.board, b.title, b.length, b.width, len(b.placements), b.used * 100)
-        for i, b in enumerate(plan.boards, 1)
+        (str(i), b.board, b.title, b.length, b.width, len(b.parts), b.used * 100) for i, b in enumerate(plan.boards, 1)
     )
     note = f"Not placed: {', '.join(plan.unplaced)}." if plan.unplaced else ""
     return Table(

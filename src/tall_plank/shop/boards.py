@@ -10,11 +10,11 @@ from dataclasses import dataclass, field
 
 import msgspec
 
-from tall_plank.job.cutting import Cutting, KeptPlan
+from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart, share_used
 from tall_plank.making import MadeJob
 from tall_plank.measure.remembered import remembered
 from tall_plank.shop.nesting.cuts import Sawn, sawn
-from tall_plank.shop.nesting.job import board_and_rack
+from tall_plank.shop.nesting.kept import by_stock
 from tall_plank.shop.nesting.request import NestPlan
 from tall_plank.stock import Board, Stock
 from tall_plank.stock.models import SAW_TRIM
@@ -29,47 +29,17 @@ class Piece(msgspec.Struct, frozen=True):
     grain: bool
 
 
-class Placement(msgspec.Struct, frozen=True):
-    """A piece on a board: x along the board's length, y its width, from a corner of the untrimmed board, mm."""
-
-    part: str
-    x: float
-    y: float
-    length: float
-    width: float
-    turned: bool
-    angle: float = 0.0
-    """Degrees that it is turned by; 0 with `turned`: a quarter."""
-
-
-class CutBoard(msgspec.Struct, frozen=True):
-    """One board with its pieces."""
-
-    board: str
-    name: str
-    length: float
-    width: float
-    placements: tuple[Placement, ...]
-    offcuts: tuple[tuple[float, float, float, float], ...] = ()
-    """x, y, length, width of what is left and worth keeping, mm."""
-    rack: int = 0
-    """Number of the offcut that it is; 0: a new board."""
-
-    @property
-    def title(self) -> str:
-        """Its material, and which offcut it is."""
-        return f"{self.name}, offcut {self.rack}" if self.rack else self.name
-
-    @property
-    def used(self) -> float:
-        """Share of the full area that parts take."""
-        return sum(p.length * p.width for p in self.placements) / (self.length * self.width)
-
-
 class Plan(msgspec.Struct, frozen=True):
-    """Cutting plans of a job. `unplaced` are parts larger than their board."""
+    """The cutting plan of a job as it is shown and printed.
 
-    boards: tuple[CutBoard, ...]
+    Attributes
+    ----------
+    boards : each with its own name as material
+    unplaced : parts larger than their board
+    kerf, trim : mm
+    """
+
+    boards: tuple[LaidBoard, ...]
     unplaced: tuple[str, ...]
     kerf: float
     trim: float
@@ -81,8 +51,8 @@ class Plan(msgspec.Struct, frozen=True):
 
     @property
     def used(self) -> float:
-        area = sum(b.length * b.width for b in self.boards)
-        return sum(b.used * b.length * b.width for b in self.boards) / area if area else 0.0
+        """Yield: area of the parts over the full area of the boards."""
+        return share_used(self.boards)
 
 
 KERF, TRIM = 3.2, SAW_TRIM  # mm
@@ -90,57 +60,25 @@ KERF, TRIM = 3.2, SAW_TRIM  # mm
 
 def plan_from(found: NestPlan, stock: Stock, kerf: float, trim: float) -> Plan:
     """A plan that was searched for, to be shown and printed. `kerf`, `trim`: mm."""
-    return Plan(
-        tuple(
-            CutBoard(
-                code,
-                _name(stock, code, b.material),
-                b.length,
-                b.width,
-                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
-                tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
-                rack,
-            )
-            for b in found.boards
-            for code, rack in (board_and_rack(b.board),)
-        ),
-        tuple(u.part for u in found.unplaced),
-        kerf,
-        trim,
-    )
+    return Plan(_named(by_stock(found.boards), stock), tuple(u.part for u in found.unplaced), kerf, trim)
 
 
 def plan_kept(plan: KeptPlan, stock: Stock, kerf: float, trim: float) -> Plan:
     """A plan that was kept in the job. `kerf`, `trim`: mm."""
-    return Plan(
-        tuple(
-            CutBoard(
-                b.board,
-                _name(stock, b.board, b.material),
-                b.length,
-                b.width,
-                tuple(Placement(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.parts),
-                b.offcuts,
-                b.rack,
-            )
-            for b in plan.boards
-        ),
-        (),
-        kerf,
-        trim,
-    )
+    return Plan(_named(plan.boards, stock), (), kerf, trim)
 
 
-def cuts_of(b: CutBoard, plan: Plan, saw: Cutting) -> Sawn | None:
+def _named(boards: tuple[LaidBoard, ...], stock: Stock) -> tuple[LaidBoard, ...]:
+    """Each with the name of its own board, where the stock has it: what was searched for bears the make's."""
+    names = {b.code: b.name for b in stock.boards}
+    return tuple(msgspec.structs.replace(b, material=names.get(b.board, b.material)) for b in boards)
+
+
+def cuts_of(b: LaidBoard, plan: Plan, saw: Cutting) -> Sawn | None:
     """How a board is sawn, once it is trimmed; None where edge-to-edge cuts do not part it."""
     area = (plan.trim, plan.trim, b.length - plan.trim, b.width - plan.trim)
-    boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.placements)
+    boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.parts)
     return sawn(boxes, area, plan.kerf, saw.first_cut, saw.turns)
-
-
-def _name(stock: Stock, code: str, material: str) -> str:
-    board = stock.board_by_code(code)
-    return board.name if board is not None else material
 
 
 @dataclass
@@ -148,7 +86,7 @@ class _Strip:
     y: float
     height: float
     x: float
-    placed: list[Placement] = field(default_factory=list)
+    placed: list[LaidPart] = field(default_factory=list)
 
 
 @dataclass
@@ -164,7 +102,7 @@ def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM
         p = item.part
         piece = Piece(item.number, p.cut_length, p.cut_width, p.grain == "length")
         by_board.setdefault(p.board, []).append(piece)
-    boards: list[CutBoard] = []
+    boards: list[LaidBoard] = []
     unplaced: list[str] = []
     for code in sorted(by_board):
         board = stock.board_by_code(code)
@@ -181,7 +119,7 @@ def cut_plan(made: MadeJob, stock: Stock, kerf: float = KERF, trim: float = TRIM
 @remembered(128)
 def plan_board(
     board: Board, pieces: tuple[Piece, ...], kerf: float, trim: float
-) -> tuple[tuple[CutBoard, ...], tuple[str, ...]]:
+) -> tuple[tuple[LaidBoard, ...], tuple[str, ...]]:
     """Place pieces on as many boards of one kind as needed: widest first, first strip that takes it. `kerf`,
     `trim`: mm."""
     length, width = board.length - 2 * trim, board.width - 2 * trim
@@ -202,7 +140,7 @@ def plan_board(
             opened.append(_Open())
             _put(opened[-1], wide, long, part, turned, length, width, kerf, trim)
     boards = tuple(
-        CutBoard(board.code, board.name, board.length, board.width, tuple(p for s in o.strips for p in s.placed))
+        LaidBoard(board.code, board.name, board.length, board.width, tuple(p for s in o.strips for p in s.placed))
         for o in opened
     )
     return boards, tuple(unplaced)
@@ -213,12 +151,12 @@ def _put(
 ) -> bool:
     for strip in o.strips:
         if wide <= strip.height + 1e-9 and strip.x + long <= length + 1e-9:
-            strip.placed.append(Placement(part, trim + strip.x, trim + strip.y, long, wide, turned))
+            strip.placed.append(LaidPart(part, trim + strip.x, trim + strip.y, long, wide, turned))
             strip.x += long + kerf
             return True
     if o.y + wide > width + 1e-9:
         return False
-    strip = _Strip(o.y, wide, long + kerf, [Placement(part, trim, trim + o.y, long, wide, turned)])
+    strip = _Strip(o.y, wide, long + kerf, [LaidPart(part, trim, trim + o.y, long, wide, turned)])
     o.strips.append(strip)
     o.y += wide + kerf
     return True

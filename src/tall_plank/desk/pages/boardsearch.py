@@ -188,7 +188,7 @@ class BoardSearch(QWidget):
 
     def _draw(self) -> None:
         plan = self.plan_shown()
-        names = sorted({b.name for b in plan.boards}) if plan is not None else []
+        names = sorted({b.material for b in plan.boards}) if plan is not None else []
         chosen = str(self.material.currentData() or "")
         if [self.material.itemData(i) for i in range(self.material.count())] != ["", *names]:
             self.material.clear()

@@ -185,7 +185,7 @@ class TogetherPage(BoardSearch):
             return
         boards = [board_and_rack(b.board) for b in self.found.boards]
         named = zip(boards, self.found.boards, strict=True)
-        left = [(code, o.length, o.width) for (code, _), b in named for o in b.offcuts]
+        left = [(code, o[2], o[3]) for (code, _), b in named for o in b.offcuts]
         self.cut_on_rack(fingerprint(self._asked), boards, left)
 
     def close_page(self) -> None:

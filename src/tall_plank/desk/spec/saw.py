@@ -41,7 +41,7 @@ def saw_sheet(doc: Document) -> Sheet:
     search = (row("effort", tr("Effort"), chosen("effort")), row("seconds", tr("At most"), f"{saw.seconds:g} s"))
     by_name: dict[str, list[float]] = {}
     for board in w.plan.boards:
-        by_name.setdefault(board.name, []).append(board.used)
+        by_name.setdefault(board.material, []).append(board.used)
     figures = tuple(
         Row(f"material{i}", name, f"{len(used)} · {100 * sum(used) / len(used):.0f} %")
         for i, (name, used) in enumerate(sorted(by_name.items()))

@@ -9,7 +9,8 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.views.canvas import PAPER_PX, Canvas, Placed
 from tall_plank.drawing.board import board_drawing
-from tall_plank.shop.boards import CutBoard, Plan
+from tall_plank.job.cutting import LaidBoard
+from tall_plank.shop.boards import Plan
 
 GAP = 300.0  # mm between boards on screen at least
 HEAD = 27.0
@@ -36,12 +37,12 @@ class BoardsView(Canvas):
         self._lay()
 
     @property
-    def shown(self) -> list[tuple[int, CutBoard]]:
+    def shown(self) -> list[tuple[int, LaidBoard]]:
         """The boards on screen with their numbers in the plan."""
         boards = self.plan.boards if self.plan is not None else ()
-        return [(i, b) for i, b in enumerate(boards, 1) if not self.material or b.name == self.material]
+        return [(i, b) for i, b in enumerate(boards, 1) if not self.material or b.material == self.material]
 
-    def _flow(self, boards: list[CutBoard], width: float) -> tuple[list[tuple[float, float]], float]:
+    def _flow(self, boards: list[LaidBoard], width: float) -> tuple[list[tuple[float, float]], float]:
         """Places (lower left corners) of the boards in rows no wider than `width`, and the whole height, mm."""
         places: list[tuple[float, float]] = []
         x = y = tall = 0.0
@@ -88,9 +89,9 @@ class BoardsView(Canvas):
         scale = PAPER_PX / size(width)
         placed = []
         for (number, b), (x, y) in zip(numbered, places, strict=True):
-            pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.placements)
-            placed.append(Placed(x, y, board_drawing(b.name, b.length, b.width, pieces, scale, b.offcuts)))
-            name = f"{tr('offcut')} {b.rack} · {b.name}" if b.rack else b.name
+            pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.parts)
+            placed.append(Placed(x, y, board_drawing(b.material, b.length, b.width, pieces, scale, b.offcuts)))
+            name = f"{tr('offcut')} {b.rack} · {b.material}" if b.rack else b.material
             self._heads.append((x, y + b.width, b.length, f"{number} · {name}", f"{b.used * 100:.0f} %", b.rack > 0))
         self.fitted = True
         self.set_placed(placed)

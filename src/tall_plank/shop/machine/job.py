@@ -6,8 +6,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from tall_plank.job.cutting import LaidPart
 from tall_plank.making import Part
-from tall_plank.shop.boards import Placement, Plan
+from tall_plank.shop.boards import Plan
 from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.machine.programs import Program, program_of
 from tall_plank.shop.machine.work import Left, PartWork, work_on
@@ -48,14 +49,14 @@ def machine_files(
     programs: list[Program] = []
     works: list[PartWork] = []
     for number, board in enumerate(plan.boards, 1):
-        found = [work_on(p.part, parts[p.part], p, stock) for p in board.placements]
+        found = [work_on(p.part, parts[p.part], p, stock) for p in board.parts]
         if routed:
             thick = _thickness(stock, board.board)
             name = f"board-{number:02d}"
             programs.append(program_of(name, (board.length, board.width, thick), found, machine))
             works += found
         else:
-            alone += tuple(p.part for p in board.placements)
+            alone += tuple(p.part for p in board.parts)
     for name in alone:
         part = parts[name]
         work = work_on(name, part, _alone(part, name), stock)
@@ -84,6 +85,6 @@ def _thickness(stock: Stock, code: str) -> float:
     return board.thickness if board is not None else 18.0
 
 
-def _alone(part: Part, number: str) -> Placement:
+def _alone(part: Part, number: str) -> LaidPart:
     """A part by itself with its corner at X0 Y0."""
-    return Placement(number, 0.0, 0.0, part.cut_length, part.cut_width, False)
+    return LaidPart(number, 0.0, 0.0, part.cut_length, part.cut_width, False)

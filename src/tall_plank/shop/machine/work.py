@@ -11,10 +11,10 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job.cutting import LaidPart
 from tall_plank.making import Bore, Cutout, Groove, Part
 from tall_plank.making.parts import Edges, Rebate, ShapedEdge
 from tall_plank.measure.outlines import Points
-from tall_plank.shop.boards import Placement
 from tall_plank.stock import Stock
 
 Side = Literal["A", "B"]
@@ -124,7 +124,7 @@ def side_up(part: Part) -> Side:
 class _Way:
     """From finished coordinates of a part to its board."""
 
-    def __init__(self, part: Part, placement: Placement, up: Side, stock: Stock) -> None:
+    def __init__(self, part: Part, placement: LaidPart, up: Side, stock: Stock) -> None:
         self.part, self.at, self.up = part, placement, up
         off = taken_off(part, stock)
         self.dx, self.dy = off["W1"], off["L1"]
@@ -146,7 +146,7 @@ class _Way:
         return min(ax, bx), min(ay, by), max(ax, bx), max(ay, by)
 
 
-def work_on(number: str, part: Part, placement: Placement, stock: Stock, *, second: bool = False) -> PartWork:
+def work_on(number: str, part: Part, placement: LaidPart, stock: Stock, *, second: bool = False) -> PartWork:
     """All work on a part as it lies on its board; with `second`, that of its other face, the part turned over."""
     up: Side = side_up(part)
     if second:

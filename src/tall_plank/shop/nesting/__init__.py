@@ -5,9 +5,6 @@ from tall_plank.shop.nesting.request import (
     NestPart,
     NestPlan,
     NestRules,
-    Offcut,
-    Placement,
-    PlannedBoard,
     Request,
     Unplaced,
 )
@@ -17,9 +14,6 @@ __all__ = [
     "NestPart",
     "NestPlan",
     "NestRules",
-    "Offcut",
-    "Placement",
-    "PlannedBoard",
     "Request",
     "Unplaced",
 ]

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Iterable
 
 import msgspec
 
-from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart
+from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard
 from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPart, NestPlan, NestRules, Request
 
@@ -43,18 +44,15 @@ def _told(part: NestPart) -> dict[str, object]:
     return told
 
 
+def by_stock(boards: Iterable[LaidBoard]) -> tuple[LaidBoard, ...]:
+    """Boards that were searched for, with the code that the stock knows and the number of the offcut that each is."""
+    found = []
+    for b in boards:
+        code, rack = board_and_rack(b.board)
+        found.append(msgspec.structs.replace(b, board=code, rack=rack))
+    return tuple(found)
+
+
 def kept(plan: NestPlan, request: Request) -> KeptPlan:
     """A plan as the job keeps it."""
-    boards = tuple(
-        LaidBoard(
-            board_and_rack(b.board)[0],
-            b.material,
-            b.length,
-            b.width,
-            tuple(LaidPart(p.part, p.x, p.y, p.length, p.width, p.turned, p.angle) for p in b.placements),
-            tuple((o.x, o.y, o.length, o.width) for o in b.offcuts),
-            board_and_rack(b.board)[1],
-        )
-        for b in plan.boards
-    )
-    return KeptPlan(fingerprint(request), boards)
+    return KeptPlan(fingerprint(request), by_stock(plan.boards))

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from tall_plank.shop.nesting import kernel
 from tall_plank.shop.nesting.blocks import Block
 from tall_plank.shop.nesting.cuts import sawn
-from tall_plank.shop.nesting.layout import boxes_of, placements_of, trimmed
+from tall_plank.shop.nesting.layout import boxes_of, parts_on, trimmed
 from tall_plank.shop.nesting.material import AT_A_TIME, MICRO, Laid, Material, first_cut, rounds_of
 from tall_plank.shop.nesting.request import (
     NestRules,
@@ -150,7 +150,7 @@ def _largest_piece(m: Material, rules: NestRules) -> float:
     for b in _emptiest(m)[:EMPTIEST]:
         board = m.boards[int(m.board_kind[b])]
         laid = laid_on(m, int(b), rules)
-        boxes = boxes_of(placements_of(laid, rules.kerf))
+        boxes = boxes_of(parts_on(laid, rules.kerf))
         found = sawn(boxes, trimmed(board.length, board.width, rules.trim), rules.kerf, rules.first_cut, rules.turns)
         if found is not None:
             most = max(most, *((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in found.left), 0.0)

@@ -7,6 +7,8 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job.cutting import LaidBoard, share_used
+
 Mode = Literal["saw", "router"]
 FirstCut = Literal["either", "along", "across"]
 
@@ -89,53 +91,6 @@ class Request(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     rules: NestRules = NestRules()
 
 
-class Placement(msgspec.Struct, frozen=True):
-    """A part on a board.
-
-    Attributes
-    ----------
-    x, y : mm along the board's length and width to its least corner, from a corner of the untrimmed board
-    length, width : mm that it takes along x and y
-    turned : its own length lies across the board
-    angle : degrees that it is turned by, counter-clockwise
-    """
-
-    part: str
-    x: float
-    y: float
-    length: float
-    width: float
-    turned: bool = False
-    angle: float = 0.0
-
-
-class Offcut(msgspec.Struct, frozen=True):
-    """A rectangle left over that is worth keeping, mm."""
-
-    x: float
-    y: float
-    length: float
-    width: float
-
-
-class PlannedBoard(msgspec.Struct, frozen=True):
-    """One board with its parts, and what is left of it."""
-
-    board: str
-    material: str
-    length: float
-    width: float
-    placements: tuple[Placement, ...]
-    offcuts: tuple[Offcut, ...] = ()
-    price: float = 0.0
-    turns: int = 0
-
-    @property
-    def used(self) -> float:
-        """Share of the full area that parts take."""
-        return sum(p.length * p.width for p in self.placements) / (self.length * self.width)
-
-
 class Unplaced(msgspec.Struct, frozen=True):
     """Parts that are on no board, and why."""
 
@@ -149,26 +104,26 @@ class NestPlan(msgspec.Struct, frozen=True):
 
     Attributes
     ----------
+    boards : as they were asked for: an offcut's number stands in its code
     bound : least number of boards that any plan can do with, proven, over all materials
     seconds : that the search took
     done : whether the search went to its end
+    cost : of its boards
+    turns : of the saw at each board; none for the router
     """
 
-    boards: tuple[PlannedBoard, ...]
+    boards: tuple[LaidBoard, ...]
     unplaced: tuple[Unplaced, ...]
     bound: int = 0
     seconds: float = 0.0
     done: bool = True
+    cost: float = 0.0
+    turns: tuple[int, ...] = ()
 
     @property
     def used(self) -> float:
         """Yield: area of the parts over the full area of the boards."""
-        area = sum(b.length * b.width for b in self.boards)
-        return sum(b.used * b.length * b.width for b in self.boards) / area if area else 0.0
-
-    @property
-    def cost(self) -> float:
-        return sum(b.price for b in self.boards)
+        return share_used(self.boards)
 
 
 Told = Callable[[NestPlan], None]

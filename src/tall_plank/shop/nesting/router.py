@@ -17,7 +17,8 @@ from typing import Any
 
 import msgspec
 
-from tall_plank.shop.nesting.request import NestBoard, NestPart, NestPlan, NestRules, Placement, PlannedBoard, Request
+from tall_plank.job.cutting import LaidBoard, LaidPart
+from tall_plank.shop.nesting.request import NestBoard, NestPart, NestPlan, NestRules, Request
 from tall_plank.shop.nesting.search import compile_search, nest_sawn
 
 NEAR = 1e-3  # mm
@@ -36,7 +37,7 @@ class _Sheet:
     board: NestBoard
     price: float
     free: Any
-    placed: list[tuple[NestPart, Placement, Any]] = field(default_factory=list)
+    placed: list[tuple[NestPart, LaidPart, Any]] = field(default_factory=list)
 
     @property
     def area(self) -> float:
@@ -109,9 +110,9 @@ def _plan(sheets: list[_Sheet], base: NestPlan, started: float, *, done: bool) -
     boards = []
     for s in sorted(sheets, key=lambda s: (s.board.material, s.board.board, -s.area)):
         places = tuple(sorted((p for _, p, _ in s.placed), key=lambda p: (p.y, p.x, p.part)))
-        own = s.board.price if s.board.price > 0 else 0.0
-        boards.append(PlannedBoard(s.board.board, s.board.material, s.board.length, s.board.width, places, (), own))
-    return NestPlan(tuple(boards), base.unplaced, base.bound, time.perf_counter() - started, done)
+        boards.append(LaidBoard(s.board.board, s.board.material, s.board.length, s.board.width, places))
+    cost = sum(max(s.board.price, 0.0) for s in sheets)
+    return NestPlan(tuple(boards), base.unplaced, base.bound, time.perf_counter() - started, done, cost)
 
 
 # --- shapes
@@ -130,7 +131,7 @@ def angles_of(part: NestPart) -> tuple[float, ...]:
     return (0.0, 180.0) if part.grain == "length" else (0.0, 90.0, 180.0, 270.0)
 
 
-def laid_shape(part: NestPart, placement: Placement) -> Any:
+def laid_shape(part: NestPart, placement: LaidPart) -> Any:
     """The shape of a part where it lies on its board, mm."""
     from shapely import affinity
 
@@ -145,15 +146,13 @@ def _usable(board: NestBoard, trim: float) -> Any:
     return box(trim, trim, board.length - trim, board.width - trim)
 
 
-def _sheet_of(
-    planned: PlannedBoard, board: NestBoard, parts: dict[tuple[str, str], NestPart], rules: NestRules
-) -> _Sheet:
+def _sheet_of(planned: LaidBoard, board: NestBoard, parts: dict[tuple[str, str], NestPart], rules: NestRules) -> _Sheet:
     sheet = _Sheet(board, _price(board), _usable(board, rules.trim))
-    for p in planned.placements:
+    for p in planned.parts:
         part = parts[(planned.material, p.part)]
         shape = laid_shape(part, p)
         x0, y0, x1, y1 = shape.bounds
-        _take(sheet, part, Placement(p.part, x0, y0, x1 - x0, y1 - y0, p.turned, p.angle), shape, rules)
+        _take(sheet, part, LaidPart(p.part, x0, y0, x1 - x0, y1 - y0, p.turned, p.angle), shape, rules)
     return sheet
 
 
@@ -161,7 +160,7 @@ def _price(board: NestBoard) -> float:
     return 0.0 if board.offcut else board.price if board.price > 0 else board.length * board.width * 1e-6
 
 
-def _take(sheet: _Sheet, part: NestPart, placement: Placement, shape: Any, rules: NestRules) -> None:
+def _take(sheet: _Sheet, part: NestPart, placement: LaidPart, shape: Any, rules: NestRules) -> None:
     sheet.placed.append((part, placement, shape))
     sheet.free = sheet.free.difference(shape.buffer(rules.kerf - NEAR / 2, join_style="mitre"))
 
@@ -170,7 +169,7 @@ def _place(sheet: _Sheet, part: NestPart, rules: NestRules) -> bool:
     """Put a part where it touches: lowest first, then leftmost."""
     from shapely import affinity, prepared
 
-    best: tuple[tuple[float, float], Placement, Any] | None = None
+    best: tuple[tuple[float, float], LaidPart, Any] | None = None
     if part.length * part.width * 0.2 > sheet.free.area:
         return False
     room = prepared.prep(sheet.free.buffer(NEAR, join_style="mitre"))
@@ -189,7 +188,7 @@ def _place(sheet: _Sheet, part: NestPart, rules: NestRules) -> bool:
                 break
             moved = affinity.translate(shape, dx, dy)
             if room.contains(moved):
-                place = Placement(
+                place = LaidPart(
                     part.part, round(dx + x0, 3), round(dy + y0, 3), x1 - x0, y1 - y0, angle in (90.0, 270.0), angle
                 )
                 best = (key, place, affinity.translate(shape, place.x - x0, place.y - y0))

@@ -13,6 +13,7 @@ from collections.abc import Iterable
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.job.cutting import LaidBoard
 from tall_plank.shop.nesting import kernel
 from tall_plank.shop.nesting.layout import board_of
 from tall_plank.shop.nesting.leftover import finish, laid_on
@@ -22,7 +23,6 @@ from tall_plank.shop.nesting.request import (
     NestPart,
     NestPlan,
     NestRules,
-    PlannedBoard,
     Request,
     Stopped,
     Told,
@@ -215,7 +215,8 @@ def plan_of(
     materials: list[Material], unplaced: tuple[Unplaced, ...], rules: NestRules, seconds: float, *, done: bool
 ) -> NestPlan:
     """What stands on the boards now, in mm."""
-    boards: list[PlannedBoard] = []
+    boards: list[tuple[LaidBoard, int]] = []
+    cost = 0.0
     lost = list(unplaced)
     for m in materials:
         for i in np.nonzero(m.placed[:, 0] < 0)[0]:
@@ -223,9 +224,13 @@ def plan_of(
         found = []
         for b in range(m.count):
             laid = laid_on(m, b, rules)
-            found.append(board_of(m.boards[int(m.board_kind[b])], float(m.price[int(m.board_kind[b])]), laid, rules))
-        boards += sorted(found, key=lambda b: (b.board, -b.used, [p.part for p in b.placements]))
-    return NestPlan(tuple(boards), _together(lost), sum(m.bound for m in materials), seconds, done)
+            asked = m.boards[int(m.board_kind[b])]
+            found.append(board_of(asked, laid, rules))
+            cost += max(asked.price, 0.0)
+        boards += sorted(found, key=lambda b: (b[0].board, -b[0].used, [p.part for p in b[0].parts]))
+    laid_boards, turns = tuple(b for b, _ in boards), tuple(n for _, n in boards)
+    bound = sum(m.bound for m in materials)
+    return NestPlan(laid_boards, _together(lost), bound, seconds, done, cost, turns)
 
 
 def _together(lost: list[Unplaced]) -> tuple[Unplaced, ...]:
