@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 from conftest import cell_of, with_run
 from tall_plank.costing.cost import GROUPS, CostLine, Costs, job_quantities, unit_quantities
 from tall_plank.costing.money import cents, quantity, shown
+from tall_plank.costing.orders import order_lines
 from tall_plank.demo import demo_job
 from tall_plank.edits import standards
 from tall_plank.job import Body, Job, Level
@@ -252,3 +253,14 @@ def test_the_price_book_of_the_job_is_the_one_that_counts(job: Job) -> None:
         cent = Decimal("0.01") * len(once.lines)
         assert abs(more.group(name) - 2 * once.group(name)) <= cent and once.group(name) > 0
     assert Workings(twice).costs.group("Labor") == Workings(job).costs.group("Labor")
+
+
+@pytest.mark.parametrize(("needed", "ordered"), [(12.0, 12), (12.001, 13), (0.2, 1), (11.999, 12)])
+def test_edging_is_ordered_in_whole_metres_and_never_one_too_many(needed: float, ordered: int) -> None:
+    job = with_run(new_job(), "A", Level.BASE, "door 600")
+    w = Workings(job)
+    rows = tuple(msgspec.structs.replace(e, order_m=needed) for e in w.edging)
+    saw, book = job.cutting, job.price_book()
+    found = order_lines(w.plan, (), rows, w.bars, (), job.stock, book, saw)
+    lines = [o for o in found if o.group == "Edging"]
+    assert lines and {o.qty for o in lines} == {Decimal(ordered)} and {o.per for o in lines} == {"m"}

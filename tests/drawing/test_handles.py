@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from conftest import cell_of
 from tall_plank.drawing.elevation import elevation
-from tall_plank.drawing.handles import handle_drawing, handle_items
+from tall_plank.drawing.handles import handle_drawing, handle_items, handle_outline
 from tall_plank.drawing.primitives import Layer, Shape
 from tall_plank.edits import standards, units
 from tall_plank.job import Job
@@ -69,3 +69,15 @@ def test_the_elevation_shows_the_handle_of_each_unit(job: Job) -> None:
     drawing = elevation(job, w.layout.rooms[0], w.layout.rooms[0].walls[0], w.made)
     fills = {i.fill for i in drawing.items if isinstance(i, Shape) and i.layer is Layer.HANDLE}
     assert fills == {"#2A2A2A", "#B07A1E"}
+
+
+@pytest.mark.parametrize("handle", [*HANDLES, None], ids=lambda h: h.code if h is not None else "none")
+def test_a_handle_lies_about_its_middle_line(handle) -> None:  # type: ignore[no-untyped-def]
+    length = handle.length if handle is not None else 160.0
+    x0, y0, x1, y1 = bounds(handle_outline(handle, length))
+    assert (x0, x1) == pytest.approx((0.0, length))
+    assert y0 == pytest.approx(-y1, abs=0.6)
+    thick = {"bar": 12.0, "bow": 12.0, "edge": 14.0, "cup": 34.0}
+    shape = handle.shape if handle is not None else "bar"
+    if shape in thick and (handle is None or handle.centers or length > 60.0):
+        assert y1 - y0 == pytest.approx(thick[shape])

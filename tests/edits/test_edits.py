@@ -458,3 +458,12 @@ def test_any_drag_leaves_a_run_that_can_be_built(mm: float, number: str) -> None
     assert sum(c.width for c in layout.cells) <= 3600.0 + 1e-6
     if template.least <= mm <= template.most and mm - placed(job, number).width <= 1000.0:
         assert width == round(mm)
+
+
+def test_a_new_value_keeps_its_note_and_an_old_one_too(empty_job: Job) -> None:
+    job = values.set_value(empty_job, "reach", "420", "to the tap").job
+    assert [(v.length.mm, v.note) for v in job.values if v.name == "reach"] == [(420, "to the tap")]
+    job = values.set_value(job, "reach", "430").job
+    assert [(v.length.mm, v.note) for v in job.values if v.name == "reach"] == [(430, "to the tap")]
+    job = values.set_value(job, "reach", "430", "").job
+    assert [v.note for v in job.values if v.name == "reach"] == [""]

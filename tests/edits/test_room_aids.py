@@ -304,3 +304,21 @@ def test_the_use_of_a_room_gives_new_base_units_a_fitting_depth() -> None:
     # It is no mark of a unit that departs from its kind.
     room = set_out(job).rooms[0]
     assert marked_label(job, room.room, room.placed[0]) == "A1"
+
+
+@pytest.mark.parametrize("low", ["1200", "1500.5", "2100"])
+def test_a_new_roof_window_lies_whole_in_its_slope_on_whole_millimetres(low: str) -> None:
+    slope = add_slope(rooms.set_room_length(new_job(), "r1", "height", "2500").job, "r1", "C")
+    job = set_slope(set_slope(slope.job, slope.made[0], "low", low).job, slope.made[0], "run", "1300").job
+    job = add_roof_window(job, "r1", "C", 3500.0).job
+    (window,) = job.rooms[0].roof_windows
+    for length in (window.x, window.width, window.sill, window.length):
+        assert length.mm == int(length.mm)
+    pitch = math.hypot(2500 - float(low), 1300)
+    high = min(980.0, pitch * 0.8)
+    assert window.length.mm == math.floor(high) - 2
+    assert (window.x.mm, window.width.mm) == (3600 - 780, 780)
+    # As far from the slope's lower end as from its upper one, within the rounding.
+    up = (2500 - float(low)) / pitch
+    below, above = window.sill.mm - float(low), 2500 - window.sill.mm - window.length.mm * up
+    assert abs(below - above) < 3.5

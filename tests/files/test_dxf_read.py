@@ -67,3 +67,14 @@ def test_files_that_hold_no_floor_say_so(tmp_path: Path) -> None:
         with pytest.raises(PlankError) as caught:
             read_outlines(path)
         assert caught.value.remedy
+
+
+def test_old_polylines_are_read_with_their_unit_like_new_ones(tmp_path: Path) -> None:
+    document = ezdxf.new("R2000")
+    document.header["$INSUNITS"] = 5
+    document.modelspace().add_polyline2d([(x / 10, y / 10) for x, y in FLOOR], close=True)
+    document.saveas(tmp_path / "old.dxf")
+    (found,) = read_outlines(tmp_path / "old.dxf")
+    assert found.scaled
+    assert sorted((round(x, 6), round(y, 6)) for x, y in found.points) == sorted(FLOOR)
+    assert found.area == pytest.approx(abs(ol.area(FLOOR)), rel=1e-9)

@@ -175,3 +175,18 @@ def test_the_file_is_an_ordinary_one_that_other_programs_read(rack: Rack) -> Non
     rack.add("B18", 900, 400)
     with sqlite3.connect(rack.path) as db:
         assert db.execute("SELECT board, length, width, state FROM piece").fetchall() == [("B18", 900.0, 400.0, "free")]
+
+
+def test_a_plan_takes_what_is_free_or_its_own_and_nothing_else(rack: Rack) -> None:
+    free, own, others, used = rack.add("B18", 900, 400, 4)
+    rack.book("Loft", [others])
+    rack.cut("Barn", "before", [used], {}, [])
+    rack.book("Quay", [own])
+    for number, state in ((others, "booked"), (used, "used")):
+        with pytest.raises(PlankError, match=f"Offcut {number} is not to be had: {state}"):
+            rack.cut("Quay", "plan", [free, number], {}, [])
+        assert ("plan", number) and (free, "free", "") in states(rack)
+    rack.cut("Quay", "plan", [free, own], {}, [])
+    assert states(rack) == [
+        (free, "used", "Quay"), (own, "used", "Quay"), (others, "booked", "Loft"), (used, "used", "Barn"),
+    ]  # fmt: skip

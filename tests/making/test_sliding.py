@@ -216,3 +216,24 @@ def test_the_lines_of_the_standard_are_those_that_are_drawn() -> None:
     doors = made(job)
     ys = sorted({round(min(y for _, y in leaf), 3) for leaf in leaves_from_above(doors)})
     assert ys[1] - ys[0] == pytest.approx(55)
+
+
+@pytest.mark.parametrize(
+    ("index", "line", "wanted"), [(1, "front", [1, 0, 1]), (2, "front", [0, 1, 0]), (1, "rear", [0, 1, 0])]
+)
+def test_a_chosen_line_alternates_from_the_chosen_leaf(index: int, line: str, wanted: list[int]) -> None:
+    job, name = put()
+    assert [leaf.line for leaf in made(set_line(job, name, index, line).job).leaves] == wanted
+
+
+def test_doors_fill_the_opening_of_the_bays_they_stand_before() -> None:
+    # From the first wardrobe's opening to the last one's, up and across; half a shadow line at each gable's edge.
+    job, _ = put()
+    w = Workings(job)
+    doors = w.made.sliding[0]
+    units = [(p, u) for p, u in w.made.units if u.set is not None]
+    zones = [(p, b.zone) for p, u in units for b in u.set.boxes if b.path == ()]  # type: ignore[union-attr]
+    assert doors.x == pytest.approx(min(p.x + z.x0 for p, z in zones))
+    assert doors.x + doors.width == pytest.approx(max(p.x + z.x1 for p, z in zones))
+    assert doors.z == pytest.approx(min(p.bottom + z.z0 for p, z in zones))
+    assert doors.z + doors.height == pytest.approx(max(p.bottom + z.z1 for p, z in zones))

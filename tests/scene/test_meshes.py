@@ -1,8 +1,14 @@
 from __future__ import annotations
 
-import numpy as np
+from pathlib import Path
 
-from tall_plank.job import Job
+import numpy as np
+import pytest
+
+from conftest import with_run
+from tall_plank.files.gltf import write_gltf
+from tall_plank.job import Job, Level
+from tall_plank.job.start import new_job
 from tall_plank.measure.frames import box_corners
 from tall_plank.scene import build_scene, visible_scene
 from tall_plank.workings import Workings
@@ -44,3 +50,24 @@ def test_what_closed_fronts_hide_is_left_out(job: Job) -> None:
     assert "A2 drawer 1 bottom" not in names
     assert "A6 shelf 1" in names  # an open unit shows its shelves
     assert sum(len(m.quads) for m in seen.meshes) < sum(len(m.quads) for m in whole.meshes)
+
+
+def test_the_model_written_as_gltf_has_the_same_faces(tmp_path: Path) -> None:
+    """Read back by a general-purpose library: as many triangles, the same area in square metres."""
+    import trimesh
+
+    job = with_run(new_job(), "A", Level.BASE, "bow 600, drawers 600, slant right 300")
+    _, scene = scene_of(job, hidden=True)
+    write_gltf(scene, tmp_path / "model.glb")
+    bodies = trimesh.load(tmp_path / "model.glb").geometry.values()
+    triangles, area = 0, 0.0
+    for mesh in scene.meshes:
+        for a, b, c, d in mesh.quads:
+            corners = mesh.points[[a, b, c, d]]
+            for i, k in ((1, 2), (2, 3)):
+                if (i, k) == (2, 3) and c == d:
+                    continue
+                triangles += 1
+                area += float(np.linalg.norm(np.cross(corners[i] - corners[0], corners[k] - corners[0])) / 2)
+    assert sum(len(b.faces) for b in bodies) == triangles
+    assert sum(b.area for b in bodies) == pytest.approx(area / 1e6, rel=1e-4)

@@ -16,8 +16,9 @@ from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.edits.things.soffit import add_soffit, add_soffit_over, move_soffit, set_soffit
 from tall_plank.edits.things.table import delete_thing
 from tall_plank.job import Job, Kind
+from tall_plank.job.room import Side, Sides
 from tall_plank.job.start import new_job
-from tall_plank.measure import PlankError
+from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import set_out, walls_of
@@ -327,3 +328,21 @@ def test_typing_any_wall_gives_it_that_length_or_says_why_not(points, data) -> N
     walls = {w.id: w for w in walls_of(change.job.rooms[0])}
     assert walls[wall].length == pytest.approx(mm, abs=1e-6)
     assert [round(w.after, 6) for w in walls.values()] == angles
+
+
+@pytest.mark.parametrize(
+    ("angle", "fits"),
+    [(0.5, False), (1.0, True), (179.9, True), (180.0, False), (180.1, True), (359.0, True), (359.5, False)],
+)
+def test_corners_turn_between_1_and_359_degrees_and_never_by_none(angle: float, fits: bool) -> None:
+    # Whether the outline closes is another question: each angle by itself is judged first.
+    sides = Sides((
+        Side("A", Length.of(3000.0), angle), Side("B", Length.of(2000.0), 90.0), Side("C", None, 90.0),
+        Side("D", None, 90.0),
+    ))  # fmt: skip
+    try:
+        corners_of(sides)
+        where = ""
+    except PlankError as error:
+        where = error.where if "makes no corner" in error.what else ""
+    assert (where == "end of wall A") is not fits

@@ -4,6 +4,7 @@ from decimal import Decimal
 
 from tall_plank.stock import shipped_stock
 from tall_plank.stock.catalog import entries, search
+from tall_plank.stock.models import SAW_TRIM
 
 STOCK = shipped_stock()
 ALL = entries(STOCK, STOCK.prices[0])
@@ -30,3 +31,12 @@ def test_a_heading_and_a_shortlist_narrow_the_search() -> None:
     assert {e.kind for e in search(ALL, group="Boards")} == {"board"}
     found = search(ALL, "pull", only=frozenset(("HD-KNOB", "HD-CUP-96")))
     assert [e.code for e in found] == ["HD-CUP-96"]
+
+
+def test_what_lies_on_cutting_plans_is_neither_a_pane_nor_a_blank() -> None:
+    boards = shipped_stock().boards
+    kinds = {(b.cut_to_size, b.blank): b.planned for b in boards}
+    assert kinds == {(False, False): True, (True, False): False, (False, True): False}
+    # Both ends are trimmed.
+    assert {round(b.length - b.usable_length, 6) for b in boards} == {2 * SAW_TRIM}
+    assert SAW_TRIM > 0
