@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -9,9 +10,11 @@ from tall_plank.drawing.dimensions import SIZE, expand
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Arc, Dim, Layer, Line, Shape, Text
+from tall_plank.drawing.unit import unit_drawing
 from tall_plank.edits import units
 from tall_plank.edits.things.opening import add_opening, set_opening
 from tall_plank.job import Job, Kind
+from tall_plank.measure.outlines import bounds
 from tall_plank.workings import Workings
 
 
@@ -129,3 +132,24 @@ def test_chains_of_two_walls_side_by_side_do_not_silence_each_other() -> None:
     ]
     texts = [i.text for i in expand(chains, 20.0) if isinstance(i, Text)]
     assert sorted(texts) == ["530", "530", "870", "870"]
+
+
+def test_a_unit_is_drawn_closed_and_open_side_by_side(job: Job) -> None:
+    w = Workings(job)
+    for placed, unit in w.made.units:
+        if not unit.fronts:
+            continue
+        drawing = unit_drawing(placed, unit, job.stock, job.display)
+        gap = max(placed.width * 0.35, 250.0)
+        assert (drawing.x0, drawing.y0) == (0.0, 0.0)
+        assert (drawing.width, drawing.height) == (2 * placed.width + gap, placed.height)
+        shapes = [bounds(i.points) for i in drawing.items if isinstance(i, Shape)]
+        left = [b for b in shapes if b[0] < placed.width + gap / 2]
+        right = [b for b in shapes if b[0] >= placed.width + gap / 2]
+        for found, start in ((left, 0.0), (right, placed.width + gap)):
+            assert min(b[0] for b in found) == pytest.approx(start, abs=4.0), placed.number
+            assert max(b[2] for b in found) == pytest.approx(start + placed.width, abs=4.0), placed.number
+            assert min(b[1] for b in found) >= -placed.bottom - 1.0
+            assert max(b[3] for b in found) == pytest.approx(placed.height, abs=4.0), placed.number
+        dims = [(d.a, d.b, d.along) for d in drawing.items if isinstance(d, Dim)]
+        assert dims == [(0.0, placed.width, "x"), (0.0, placed.height, "y")]

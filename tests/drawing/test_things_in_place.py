@@ -200,3 +200,19 @@ def test_lengths_of_slanting_walls_are_read_from_below(text: str, slanting: dict
         # It stands 60 outside the wall.
         along, out = room.wall(wall).frame.from_floor((text_item.x, text_item.y))  # type: ignore[arg-type]
         assert (along, out) == pytest.approx((room.wall(wall).length / 2, room.wall(wall).thickness + 60.0))
+
+
+def test_a_room_of_many_walls_has_its_size_beside_them_once() -> None:
+    # Where no wall is as long as the whole room, its size stands in a row further out; where one is, it says it.
+    w = Workings(outline.type_outline(new_job(), "r1", "4000 corner 135, 2000, rest, rest").job)
+    room = room_of(w)
+    wide, deep = room.size
+    t = max(wall.thickness for wall in room.walls)
+    dims = [i for i in plan(w.job, room, w.made).items if isinstance(i, Dim)]
+    whole = [(d.a, d.b, d.base, d.row, d.along) for d in dims if d.source == Kind.ROOM.of("r1")]
+    walls = {wall.id: wall for wall in room.walls}
+    has_wide = any(abs(v.length - wide) < 0.5 and abs(v.frame.x[1]) < 1e-9 for v in walls.values())
+    has_deep = any(abs(v.length - deep) < 0.5 and abs(v.frame.x[0]) < 1e-9 for v in walls.values())
+    wanted = ([] if has_wide else [(0.0, wide, deep + t, 2, "x")]) + ([] if has_deep else [(0.0, deep, -t, -2, "y")])
+    assert wanted and whole == wanted
+    assert {d.source.id for d in dims if d.source and d.source.kind is Kind.WALL} < set(walls)

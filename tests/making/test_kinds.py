@@ -198,3 +198,26 @@ def test_a_flap_too_heavy_for_its_stays_is_named() -> None:
     job = units.set_own(job, (cell,), "height", "1200").job
     (problem,) = Workings(job).made.units[0][1].problems
     assert "a pair of stays carries 16 kg" in problem.what
+
+
+@pytest.mark.parametrize("code", ["bow", "hollow"])
+def test_a_curved_shelf_follows_the_circle_of_its_front(code: str) -> None:
+    """Every corner of the front edge of bottom and shelves lies on one circle through both ends; its rise is 12 % of
+    the width, outwards at a bow, inwards at a hollow (geometry of a segment)."""
+    _, made = one_of(next(t for t in shipped_templates() if t.code == code))
+    w, d = made.spec.width, made.spec.depth
+    rise = 0.12 * w
+    radius = (w**2 / 4 + rise**2) / (2 * rise)
+    bottom = next(p for p in made.parts if p.name == "bottom")
+    # Its rear corners stand at the back; all others are the front edge.
+    points = [bottom.frame.at(x, y) for x, y in bottom.outline]
+    front = [(x, y) for x, y, _ in points if y < -rise - 1.0]
+    assert len(front) > 20
+    if code == "bow":
+        centre = (w / 2, -d + radius)
+        assert min(y for _, y in front) == pytest.approx(-d, abs=0.2)
+    else:
+        centre = (w / 2, -d + rise - radius)
+        assert max(y for x, y in front if abs(x - w / 2) < w / 20) == pytest.approx(-d + rise, abs=0.4)
+    for x, y in front:
+        assert math.dist((x, y), centre) == pytest.approx(radius, abs=0.6), (x, y)

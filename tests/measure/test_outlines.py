@@ -56,3 +56,26 @@ def test_triangles_fill_any_star_shaped_outline(n: int, radii: list[float]) -> N
     total = sum(ol.area([points[i] for i in t]) for t in made)
     assert total == pytest.approx(ol.area(points), rel=1e-9)
     assert all(ol.area([points[i] for i in t]) > -1e-6 for t in made)
+
+
+@pytest.mark.parametrize("turn", range(0, 360, 15))
+def test_sides_touch_where_an_end_lies_on_the_other_and_not_beside_it(turn: int) -> None:
+    c, s = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+
+    def at(x: float, y: float) -> tuple[float, float]:
+        return (c * x - s * y + 500.0, s * x + c * y - 300.0)
+
+    a, b = at(0.0, 0.0), at(1000.0, 0.0)
+    for x, y, touches in (
+        (0.0, 0.0, True), (500.0, 0.0, True), (1000.0, 0.0, True), (500.0, -0.01, True), (500.0, 0.01, False),
+        (-0.01, 0.0, False), (1000.01, 0.0, False), (1000.01, -0.02, False),
+    ):  # fmt: skip
+        assert ol.edges_touch(a, b, at(x, y), at(x, y + 400.0)) is touches, (x, y)
+    # In one line: apart, end to end, one in the other.
+    for x0, x1, touches in (
+        (1000.01, 1400.0, False),
+        (1000.0, 1400.0, True),
+        (200.0, 300.0, True),
+        (-9.0, -0.01, False),
+    ):
+        assert ol.edges_touch(a, b, at(x0, 0.0), at(x1, 0.0)) is touches, (x0, x1)

@@ -2,20 +2,29 @@
 
 from __future__ import annotations
 
+import math
 from decimal import Decimal
 from pathlib import Path
 
 import pytest
 
 from conftest import cell_of
+from tall_plank.demo import demo_job
 from tall_plank.drawing.primitives import Layer, Text
 from tall_plank.edits import cutting, jobs, units
 from tall_plank.job import Job, Kind
 from tall_plank.making import Edges
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.package import write_drawing, write_package, write_table
-from tall_plank.papers import partlists, schedules
-from tall_plank.papers.drawings import board_sheets, cut_marks, job_sheets, room_drawings
+from tall_plank.papers import drawings, partlists, schedules
+from tall_plank.papers.drawings import (
+    bar_sheets,
+    bars_shown,
+    board_sheets,
+    cut_marks,
+    job_sheets,
+    room_drawings,
+)
 from tall_plank.papers.offer import offer
 from tall_plank.papers.tables import Column, head_of, text_of
 from tall_plank.papers.write_csv import plain
@@ -185,3 +194,14 @@ def test_files_that_cannot_be_written_are_named(job: Job, tmp_path: Path) -> Non
     for ending in ("pdf", "svg", "dxf"):
         with pytest.raises(PlankError, match="cannot be written"):
             write_drawing(w, drawing, tmp_path / "no" / f"x.{ending}")
+
+
+def test_sheets_of_bars_are_numbered_from_one(monkeypatch: pytest.MonkeyPatch) -> None:
+    w = Workings(demo_job())
+    monkeypatch.setattr(drawings, "BARS_A_SHEET", 3)
+    sheets = bar_sheets(w)
+    said = [dict(s.block)["Sheet"] for s in sheets]
+    assert len(sheets) > 1
+    assert said == [f"{i + 1} of {len(sheets)}" for i in range(len(sheets))]
+    # Every bar is on one of them, and each fits its paper.
+    assert len(sheets) == math.ceil(len(bars_shown(w)) / 3)

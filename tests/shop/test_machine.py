@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from pathlib import Path
 
@@ -357,3 +358,23 @@ def test_every_program_is_for_the_thickness_of_its_board() -> None:
     parts = {i.number: i.part for i in w.made.parts()}
     for program in files.second:
         assert program.size[2] == parts[program.name.removesuffix("-second")].thickness
+
+
+@pytest.mark.parametrize("size", [(200.0, 150.0), (90.0, 45.0)])
+def test_a_mill_without_room_goes_down_along_its_path(size: tuple[float, float]) -> None:
+    # Over 60 mm of it or the whole of a shorter side, to the depth of the pass, and back on the level.
+    part = plain_part(length=size[0], width=size[1], cut_length=size[0], cut_width=size[1])
+    work = work_on("A1", part, LaidPart("A1", 60.0, 60.0, *size, False), STOCK)
+    machine = msgspec.structs.replace(MACHINE, lead=0.0)
+    program = program_of("b", (400.0, 300.0, 18.0), [work], machine)
+    assert run_program(program.text, machine, program.size, program.parts).faults == []
+    x = y = z = 0.0
+    ramps: list[float] = []
+    for line in program.text.splitlines():
+        words = {k: float(v) for k, v in re.findall(r"([XYZ])(-?[\d.]+)", line)}
+        at = (words.get("X", x), words.get("Y", y))
+        down = words.get("Z", z) < z - 1e-6
+        if line.startswith("G1") and down and at != (x, y):
+            ramps.append(math.dist(at, (x, y)))
+        (x, y), z = at, words.get("Z", z)
+    assert ramps and all(any(abs(r - min(60.0, side)) < 0.01 for side in size) for r in ramps), ramps

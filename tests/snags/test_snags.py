@@ -4,6 +4,7 @@ import pytest
 
 from conftest import cell_of, with_run
 from tall_plank.edits import rooms, runs, units, values
+from tall_plank.edits.things.column import add_column, set_column
 from tall_plank.edits.things.island import add_island, set_island
 from tall_plank.edits.things.opening import add_opening, set_opening
 from tall_plank.job import Job, Level
@@ -85,3 +86,27 @@ def test_an_island_that_stands_in_a_wall_is_named() -> None:
     assert not [s for s in Workings(job).snags if s.rule == "clash"]
     (snag,) = [s for s in Workings(set_island(job, change.made[0], "y", "-200").job).snags if s.rule == "clash"]
     assert "wall" in snag.what and snag.where.label == "K1"
+
+
+@pytest.mark.parametrize(
+    ("x", "y", "meets"),
+    [
+        ("1000", "1000", False),
+        ("1000", "2300", True),
+        ("2700", "1300", True),
+        ("2300", "1300", False),
+        ("2700", "890", False),
+    ],
+)
+def test_an_island_among_columns_is_told_only_where_it_stands_in_one(x: str, y: str, meets: bool) -> None:
+    job = new_job()
+    for place in (("1300", "2000"), ("3300", "900")):
+        column = add_column(job, "r1", "A", "column")
+        job = column.job
+        for key, text in (("wall", ""), ("x", place[0]), ("y", place[1])):
+            job = set_column(job, column.made[0], key, text).job
+    change = add_island(job, "r1")
+    job = with_run(change.job, "K1", Level.BASE, "pair 900")
+    job = set_island(set_island(job, change.made[0], "x", x).job, change.made[0], "y", y).job
+    told = [s for s in Workings(job).snags if s.rule == "clash" and "column" in s.what]
+    assert bool(told) is meets
