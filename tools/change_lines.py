@@ -30,7 +30,7 @@ NEAR = {
     "costing": ("costing", "papers"), "snags": ("snags",), "edits": ("edits",), "papers": ("papers",),
     "files": ("files",), "formats": ("files",),
 }  # fmt: skip
-"""Folder of the core: the folders of its nearest tests."""
+"""Folder of the core: the folders of its nearest tests; for all of them, what two whole jobs come to."""
 
 SWAPS: dict[type, str] = {
     ast.Add: "-", ast.Sub: "+", ast.Mult: "/", ast.Div: "*", ast.FloorDiv: "*", ast.Mod: "*",
@@ -168,7 +168,7 @@ def try_one(folder: Path, change: Change) -> str:
     except SyntaxError:
         target.write_bytes(raw)
         return "no program"
-    near = [f"tests/{part}" for part in NEAR.get(name.relative_to(CORE).parts[0], ())]
+    near = [f"tests/{part}" for part in (*NEAR.get(name.relative_to(CORE).parts[0], ()), "kept")]
     try:
         if near and not tests_pass(folder, near):
             return "near"

@@ -92,7 +92,7 @@ def test_the_shop_stage_shows_the_saw_and_what_each_material_takes(doc: Document
     assert {"mode", "kerf", "trim", "turns", "first_cut", "effort", "seconds"} <= keys(sheet)
     used = {r.label: r.text for g in sheet.groups for r in g.rows if r.key.startswith("material")}
     boards = doc.workings.plan.boards
-    assert set(used) == {b.name for b in boards}
+    assert set(used) == {b.material for b in boards}
     assert sum(int(text.split(" ")[0]) for text in used.values()) == len(boards)
 
 

@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
+from pytestqt.qtbot import QtBot
 
 from desk.conftest import cell, choose, placed, spec, type_into
 from tall_plank.desk.app.window import Window
@@ -17,7 +18,9 @@ from tall_plank.job import Kind
 from tall_plank.workings import Workings
 
 
-def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_from_empty_room_to_papers(
+    empty_window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, qtbot: QtBot
+) -> None:
     w = empty_window
     # the room, typed in its spec sheet
     w.show_stage("room")
@@ -38,6 +41,8 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     assert [p.width for p in w.document.room.placed][:5] == [50, 600, 900, 600, 900]
     w.commands.run("type_hung")
     type_into(w.run_text.box, "pair 900, gap 1200, pair 900, door 450")
+    # The tally follows as soon as the views have painted.
+    qtbot.waitUntil(lambda: not w.tally.figures["price"].text().startswith("0.00"))
     before = w.tally.figures["price"].text()
     # a width on the run line
     w.document.select((Kind.CELL.of(cell(w, "A2")),))
@@ -47,7 +52,7 @@ def test_from_empty_room_to_papers(empty_window: Window, tmp_path: Path, monkeyp
     QTest.keyClick(w.lines.box, Qt.Key.Key_Return)
     assert placed(w, "A2").width == 550
     assert spec(w, "width").text() == "550"
-    assert w.tally.figures["price"].text() != before
+    qtbot.waitUntil(lambda: w.tally.figures["price"].text() != before)
     # a finish for the whole job, and one for one unit
     w.show_stage("finish")
     w.document.select(())

@@ -16,7 +16,6 @@ from tall_plank.drawing.trims import board_plan, top_plan
 from tall_plank.drawing.unitplan import moved, unit_outline, unit_plan
 from tall_plank.job import Job, Kind, Level, Rectangle, Room
 from tall_plank.making import MadeJob
-from tall_plank.making.appliances import clear_front
 from tall_plank.making.labels import label_of
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
@@ -40,7 +39,7 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
             items += unit_plan(job.stock, p, unit, label_of(job, room.room, p))
             if shop and unit is not None and unit.spec.corner not in ("l", "diagonal"):
                 items += [moved(item, p.frame, Kind.CELL.of(p.cell)) for item in shop_marks(unit, "top")]
-            deep = clear_front(unit, job.stock) if unit is not None else 0.0
+            deep = unit.clear_front if unit is not None else 0.0
             if deep > 0:
                 items.append(Shape(floor_before(p, deep), Pen.DASHED, Layer.APPLIANCE))
     for drawn in DRAWN.values():

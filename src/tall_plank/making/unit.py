@@ -21,7 +21,7 @@ from tall_plank.making.shelves import make_shelves
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
 from tall_plank.measure.remembered import remembered
-from tall_plank.stock import Stock
+from tall_plank.stock import Appliance, Stock
 
 __all__ = ["FrontBox", "MadeUnit", "UnitSpec", "make_unit"]
 
@@ -41,6 +41,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     fitted : what stands and hangs in its bays
     forced : sizes that a step or a stock size changed from what was asked for
     drawers : its drawers with their runners and what they weigh when full
+    appliances : those among its items
     lent : (gable, holes) that the unit asks of the panels beside it: place in the unit's frame, diameter, depth, use
     """
 
@@ -56,6 +57,12 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     fitted: tuple[FittedBox, ...] = ()
     forced: tuple[Forced, ...] = ()
     drawers: tuple[DrawerBox, ...] = ()
+    appliances: tuple[Appliance, ...] = ()
+
+    @property
+    def clear_front(self) -> float:
+        """How much floor has to stay free before it for its appliances, mm."""
+        return max((a.clear_front for a in self.appliances), default=0.0)
 
 
 @remembered(1024)
@@ -104,6 +111,7 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
         tuple(b.fitted),
         tuple(b.forced),
         tuple(b.drawers),
+        tuple(a for item in b.items if (a := stock.appliance(item.code)) is not None),
     )
 
 

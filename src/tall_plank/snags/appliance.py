@@ -8,7 +8,6 @@ from __future__ import annotations
 import math
 
 from tall_plank.job import Snag, Where
-from tall_plank.making.appliances import appliances_of, clear_front
 from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.setout import Placed, RoomLayout
@@ -25,13 +24,12 @@ TOUCH = 2.0
 
 def find(checked: Checked) -> list[Snag]:
     found: list[Snag] = []
-    stock = checked.job.stock
     for room in checked.layout.rooms:
         without = 0
         for p, unit in checked.made.units:
             if p.room != room.room.id:
                 continue
-            needs = {kind for a in appliances_of(unit, stock) for kind in a.services}
+            needs = {kind for a in unit.appliances for kind in a.services}
             missing = sorted(kind for kind in needs if not _near(room, p, kind))
             if missing and not room.room.services:
                 without += 1
@@ -40,7 +38,7 @@ def find(checked: Checked) -> list[Snag]:
                 reach = format_length(REACH, checked.job.display)
                 what = f"No {names} point lies within {reach} of it."
                 found.append(Snag("service", what, "Mark one in the Room stage.", _where(p), "mind", "common practice"))
-            deep = clear_front(unit, stock)
+            deep = unit.clear_front
             if deep > 0 and (name := _in_the_way(room, p, deep)):
                 clear = format_length(deep, checked.job.display)
                 what = f"It needs {clear} of clear floor before it; {name} stands there."

@@ -75,8 +75,12 @@ class Commands:
 
     def refresh(self) -> None:
         """Grey out what does not apply now."""
+        asked: dict[Callable[[], bool], bool] = {}
         for name, command in self.all.items():
-            able = command.when()
+            # Many commands ask the same question: it is answered once.
+            able = asked.get(command.when)
+            if able is None:
+                able = asked[command.when] = command.when()
             if self.actions[name].isEnabled() != able:
                 self.actions[name].setEnabled(able)
 

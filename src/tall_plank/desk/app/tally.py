@@ -22,7 +22,10 @@ SCHEDULES = {
 
 
 SLOW = 0.03
-"""s; figures that took longer than this are worked out after the views have painted."""
+"""s; figures that took longer than this wait for a pause."""
+
+PAUSE = 90
+"""ms without a change, after which slow figures are worked out."""
 
 
 class Tally(QFrame):
@@ -41,7 +44,6 @@ class Tally(QFrame):
         self._took = 0.0
         self._later = QTimer(self)
         self._later.setSingleShot(True)
-        self._later.setInterval(90)
         self._later.timeout.connect(self.catch_up)
         self.figures: dict[str, QPushButton] = {}
         for name in FIGURES:
@@ -56,16 +58,18 @@ class Tally(QFrame):
             row.addWidget(button)
 
     def refresh(self) -> None:
-        """Pull the figures. During a drag, and where the last time took long, all but units, parts and price keep
-        their last figures with a mark, and follow as soon as the views have painted."""
+        """Pull the figures once the views have painted. During a drag, and where the last time took long, units, parts
+        and price are told at once, all others keep their last figures with a mark and follow when it is quiet."""
         doc = self.document
-        if self._last is not None and (doc.drag_from is not None or self._took > SLOW):
+        if self._last is None:
+            self.catch_up()
+        elif doc.drag_from is not None or self._took > SLOW:
             quick = doc.workings.quick
             kept = replace(self._last, units=quick.units, parts=quick.parts, price=quick.price, currency=quick.currency)
             self._show(kept, "≈ ")
-            self._later.start()
-            return
-        self.catch_up()
+            self._later.start(PAUSE)
+        else:
+            self._later.start(0)
 
     def catch_up(self) -> None:
         """Work every figure out now."""

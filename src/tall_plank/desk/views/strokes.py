@@ -104,21 +104,17 @@ def paint_strokes(painter: QPainter, strokes: list[Stroke], widths: dict[Pen, fl
     pens: dict[tuple[Pen, bool], QPen] = {}
     brushes: dict[str, QBrush] = {"": QBrush(Qt.BrushStyle.NoBrush)}
     shown = abs(painter.worldTransform().m11())
+    look: tuple[Pen, bool, str] | None = None
     for s in strokes:
-        pen = pens.get((s.pen, s.dark))
-        if pen is None:
-            pen = QPen(line_color(s.pen, s.dark), widths[s.pen])
-            pen.setCosmetic(cosmetic)
-            pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
-            if s.pen in DASH_PX:
-                pen.setDashPattern(DASH_PX[s.pen])
-            if s.pen is Pen.NONE:
-                pen = QPen(Qt.PenStyle.NoPen)
-            pens[(s.pen, s.dark)] = pen
-        painter.setPen(pen)
-        if s.fill not in brushes:
-            brushes[s.fill] = QBrush(tone(s.fill))
-        painter.setBrush(brushes[s.fill])
+        if look != (s.pen, s.dark, s.fill):
+            look = (s.pen, s.dark, s.fill)
+            pen = pens.get(look[:2])
+            if pen is None:
+                pen = pens[look[:2]] = _pen_of(s, widths[s.pen], cosmetic=cosmetic)
+            painter.setPen(pen)
+            if s.fill not in brushes:
+                brushes[s.fill] = QBrush(tone(s.fill))
+            painter.setBrush(brushes[s.fill])
         if s.polygon is not None:
             painter.drawPolygon(s.polygon)
             # Grain closer than a few pixels would only be a grey veil.
@@ -126,6 +122,17 @@ def paint_strokes(painter: QPainter, strokes: list[Stroke], widths: dict[Pen, fl
                 _paint_grain(painter, s)
         elif s.path is not None:
             painter.drawPath(s.path)
+
+
+def _pen_of(s: Stroke, width: float, *, cosmetic: bool) -> QPen:
+    if s.pen is Pen.NONE:
+        return QPen(Qt.PenStyle.NoPen)
+    pen = QPen(line_color(s.pen, s.dark), width)
+    pen.setCosmetic(cosmetic)
+    pen.setJoinStyle(Qt.PenJoinStyle.MiterJoin)
+    if s.pen in DASH_PX:
+        pen.setDashPattern(DASH_PX[s.pen])
+    return pen
 
 
 @remembered(4096)
