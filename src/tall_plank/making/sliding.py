@@ -8,10 +8,12 @@ from __future__ import annotations
 
 import itertools
 import math
+from dataclasses import dataclass
 
 import msgspec
 
 from tall_plank.job import Construction, Kind, Run, SlidingDoors, Source
+from tall_plank.making.bayset import Rect
 from tall_plank.making.builder import FacePlane
 from tall_plank.making.parts import Draft, Item, Part, Problem
 from tall_plank.making.trims import board_for
@@ -84,103 +86,148 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
     problems: tuple[Problem, ...] = ()
 
 
+@dataclass(frozen=True)
+class _Span:
+    """What a set stands before: the opening from its first bay to its last one, mm along the wall and above the
+    floor."""
+
+    x0: float
+    x1: float
+    z0: float
+    z1: float
+    depth: float
+    """mm; the deepest unit between."""
+    first: Placed
+    finish: str
+
+    @property
+    def width(self) -> float:
+        return self.x1 - self.x0
+
+
+def _span_of(doors: SlidingDoors, units: dict[str, tuple[Placed, MadeUnit]]) -> _Span | None:
+    """None where a unit that they stand before is gone or cannot be made."""
+    ends: list[tuple[Placed, MadeUnit, Rect]] = []
+    for ref in (doors.first, doors.last):
+        placed, unit = units.get(ref.cell, (None, None))
+        boxes = unit.set.boxes if unit is not None and unit.set is not None else ()
+        zone = next((b.zone for b in boxes if b.path == ref.path), None)
+        if placed is None or unit is None or zone is None:
+            return None
+        ends.append((placed, unit, zone))
+    x0, x1 = min(p.x + z.x0 for p, _, z in ends), max(p.x + z.x1 for p, _, z in ends)
+    z0, z1 = min(p.bottom + z.z0 for p, _, z in ends), max(p.bottom + z.z1 for p, _, z in ends)
+    first, unit, _ = ends[0]
+    between = [p for p, _ in units.values() if p.run == first.run and p.x < x1 and p.right > x0]
+    return _Span(x0, x1, z0, z1, max(p.depth for p in between), first, unit.spec.front)
+
+
 def make_sliding(
     doors: SlidingDoors, run: Run, units: dict[str, tuple[Placed, MadeUnit]], made: Construction, stock: Stock
 ) -> MadeSliding | None:
     """One set; None where a unit that it stands before is gone or cannot be made."""
-    spans = []
-    for ref in (doors.first, doors.last):
-        found = units.get(ref.cell)
-        if found is None or found[1].set is None:
-            return None
-        placed, unit = found
-        assert unit.set is not None
-        zone = next((b.zone for b in unit.set.boxes if b.path == ref.path), None)
-        if zone is None:
-            return None
-        spans.append(
-            (
-                placed.x + zone.x0,
-                placed.x + zone.x1,
-                placed.bottom + zone.z0,
-                placed.bottom + zone.z1,
-                placed,
-                unit.spec.front,
-            )
-        )
-    x0, x1 = min(s[0] for s in spans), max(s[1] for s in spans)
-    z0, z1 = min(s[2] for s in spans), max(s[3] for s in spans)
-    first = spans[0][4]
-    between = [p for p, _ in units.values() if p.run == first.run and p.x < x1 and p.right > x0]
-    depth = max(p.depth for p in between)
-    width, height = x1 - x0, z1 - z0
+    span = _span_of(doors, units)
+    if span is None:
+        return None
+    height = span.z1 - span.z0
     overlap = doors.overlap.mm if doors.overlap is not None else made.slide_overlap
     count = len(doors.leaves)
-    leaf_w = (width + (count - 1) * overlap) / count
+    leaf_w = (span.width + (count - 1) * overlap) / count
     # The boards that carry the tracks stand in the opening, so that fronts above and below it clear them.
     board = made.front_thickness
-    leaf_z, leaf_h = z0 + board + made.slide_below, height - 2 * board - made.slide_above - made.slide_below
-    out = depth + made.slide_standoff + made.slide_line + LEAF
+    leaf_z, leaf_h = span.z0 + board + made.slide_below, height - 2 * board - made.slide_above - made.slide_below
     base = MadeSliding(
         Kind.SLIDING.of(doors.id),
-        first.room,
+        span.first.room,
         run.id,
-        first.wall_id,
-        first.cell,
-        x0,
-        z0,
-        width,
+        span.first.wall_id,
+        span.first.cell,
+        span.x0,
+        span.z0,
+        span.width,
         height,
-        out,
+        span.depth + made.slide_standoff + made.slide_line + LEAF,
         leaf_z,
         leaf_h,
         made.slide_frame,
         made.slide_line,
     )
-    problems = _checked(doors, leaf_w, leaf_h, units, x0, x1, z0, z1, first)
+    problems = _checked(doors, leaf_w, leaf_h, units, span.x0, span.x1, span.z0, span.z1, span.first)
     leaves: list[LeafBox] = []
     parts: list[tuple[int, Part]] = []
-    cuts: list[tuple[str, float, str]] = [
-        (made.slide_top, width, f"top track of an opening {width:.0f} mm wide"),
-        (made.slide_bottom, width, f"bottom track of an opening {width:.0f} mm wide"),
-    ]
-    roller = stock.fitting(made.slide_roller)
     try:
-        for i, leaf in enumerate(doors.leaves):
-            x = x0 + i * (leaf_w - overlap)
-            line = doors.line_of(i)
-            face = depth + made.slide_standoff + (made.slide_line if line == 0 else 0.0)
-            boxes = _bands(doors, i, leaf_z, leaf_h, made)
-            weight = 0.0
-            for k, box in enumerate(boxes, 1):
-                part = _band(stock, made, i, k, box, x, leaf_w, face)
-                parts.append((i, part))
-                weight += part.weight
-            leaves.append(LeafBox(x, leaf_w, line, boxes, weight))
-            why = f"frame of a leaf {leaf_w:.1f} x {leaf_h:.1f} mm"
-            cuts += [(made.slide_profile, leaf_h, why)] * 2
-            cuts += [(made.slide_profile, leaf_w - 2 * made.slide_frame, why)] * (len(leaf.bands) + 1)
-            if roller is not None and weight > roller.capacity:
-                problems.append(
-                    Problem(
-                        f"Leaf {i + 1} weighs {weight:.1f} kg; its rollers carry {roller.capacity:g} kg.",
-                        "Take more leaves or a lighter filling.",
-                    )
-                )
-        for word, z in (("track sill", z0), ("track head", z1 - board)):
-            parts += [(-1, p) for p in _track_boards(stock, made, word, spans[0][5], x0, width, depth, out, z)]
+        for i in range(count):
+            at = span.x0 + i * (leaf_w - overlap)
+            leaf, own = _leaf(doors, i, base, at, leaf_w, span.depth, made, stock)
+            leaves.append(leaf)
+            parts += own
+        for word, z in (("track sill", span.z0), ("track head", span.z1 - board)):
+            own_boards = _track_boards(stock, made, word, span.finish, span.x0, span.width, span.depth, base.out, z)
+            parts += [(-1, p) for p in own_boards]
+        problems += _too_heavy(leaves, made, stock)
     except PlankError as error:
-        problems.append(Problem(error.what, error.remedy))
+        problems += [*_too_heavy(leaves, made, stock), Problem(error.what, error.remedy)]
     if any(p.weight == "wrong" for p in problems):
         return msgspec.structs.replace(base, problems=tuple(problems))
-    items = [Item(code, 1, f"{why}: cut to {mm:.1f} mm", mm) for code, mm, why in cuts]
-    legs = 2 * (int(width // LEG_STEP) + 2)
-    if z0 > 20.0:
-        items.append(Item(made.leg, legs // 2, f"legs under the sill of the track, every {LEG_STEP:g} mm at most"))
-    items.append(Item(made.slide_roller, count, f"{count} leaves on rollers, the heaviest {_heaviest(leaves):.1f} kg"))
+    items = _bought(doors, base, leaves, made)
     return msgspec.structs.replace(
         base, leaves=tuple(leaves), parts=tuple(parts), items=tuple(items), problems=tuple(problems)
     )
+
+
+def _leaf(
+    doors: SlidingDoors,
+    i: int,
+    base: MadeSliding,
+    x: float,
+    width: float,
+    depth: float,
+    made: Construction,
+    stock: Stock,
+) -> tuple[LeafBox, list[tuple[int, Part]]]:
+    """A leaf with its bands.
+
+    Raises
+    ------
+    PlankError where the stock has no board for a band
+    """
+    line = doors.line_of(i)
+    face = depth + made.slide_standoff + (made.slide_line if line == 0 else 0.0)
+    boxes = _bands(doors, i, base.leaf_z, base.leaf_height, made)
+    parts = [(i, _band(stock, made, i, k, box, x, width, face)) for k, box in enumerate(boxes, 1)]
+    return LeafBox(x, width, line, boxes, sum(p.weight for _, p in parts)), parts
+
+
+def _too_heavy(leaves: list[LeafBox], made: Construction, stock: Stock) -> list[Problem]:
+    """Leaves that weigh more than their rollers carry."""
+    roller = stock.fitting(made.slide_roller)
+    return [
+        Problem(
+            f"Leaf {i + 1} weighs {leaf.weight:.1f} kg; its rollers carry {roller.capacity:g} kg.",
+            "Take more leaves or a lighter filling.",
+        )
+        for i, leaf in enumerate(leaves)
+        if roller is not None and leaf.weight > roller.capacity
+    ]
+
+
+def _bought(doors: SlidingDoors, base: MadeSliding, leaves: list[LeafBox], made: Construction) -> list[Item]:
+    """Tracks and profiles cut to length, legs under the sill, rollers."""
+    cuts: list[tuple[str, float, str]] = [
+        (made.slide_top, base.width, f"top track of an opening {base.width:.0f} mm wide"),
+        (made.slide_bottom, base.width, f"bottom track of an opening {base.width:.0f} mm wide"),
+    ]
+    for leaf, box in zip(doors.leaves, leaves, strict=True):
+        why = f"frame of a leaf {box.width:.1f} x {base.leaf_height:.1f} mm"
+        cuts += [(made.slide_profile, base.leaf_height, why)] * 2
+        cuts += [(made.slide_profile, box.width - 2 * made.slide_frame, why)] * (len(leaf.bands) + 1)
+    items = [Item(code, 1, f"{why}: cut to {mm:.1f} mm", mm) for code, mm, why in cuts]
+    if base.z > 20.0:
+        legs = int(base.width // LEG_STEP) + 2
+        items.append(Item(made.leg, legs, f"legs under the sill of the track, every {LEG_STEP:g} mm at most"))
+    why = f"{len(leaves)} leaves on rollers, the heaviest {_heaviest(leaves):.1f} kg"
+    items.append(Item(made.slide_roller, len(leaves), why))
+    return items
 
 
 def _track_boards(

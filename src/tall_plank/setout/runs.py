@@ -286,41 +286,10 @@ def set_out_run(
     bottom = bottom_of(basis, run)
     placed = []
     for i, (cell, (at, width)) in enumerate(zip(run.cells, solved.places, strict=True)):
-        unit = basis.unit(cell.unit)
-        template = basis.template(unit.template)
-        corner: EitherSide = ""
-        leg, blind, filler = 0.0, 0.0, 0.0
-        if template.corner:
-            corner = _corner_side(i, len(run.cells), at_start, at_end)
-            found = at_start if corner == "left" else at_end
-            if template.corner == "blind":
-                filler, blind = _blind(basis, cell, corner, found, at, width, wall.length)
-            else:
-                leg = leg_of(basis, cell)
-        placed.append(
-            Placed(
-                cell=cell.id,
-                unit=unit.id,
-                number=cell.number,
-                room=room_id,
-                wall_id=wall.id,
-                run=run.id,
-                level=template.level if run.level is Level.BASE else run.level,
-                template=template.code,
-                body=template.body,
-                x=at,
-                bottom=bottom,
-                width=width,
-                height=size_of(basis, unit, "height"),
-                depth=size_of(basis, unit, "depth"),
-                frame=wall.frame.then(Frame((at, 0.0, bottom))),
-                corner=corner,
-                leg=leg,
-                blind=blind,
-                filler=filler,
-                shape=template.corner or template.shape,
-            )
-        )
+        template = basis.template_of(cell)
+        corner = _corner_side(i, len(run.cells), at_start, at_end) if template.corner else None
+        found = at_start if corner == "left" else at_end
+        placed.append(_placed(basis, room_id, wall, run, cell, at, width, bottom, corner, found))
     shorts = tuple(Short(run.cells[i].id if i < len(run.cells) else "", mm) for i, mm in solved.shorts)
     return RunLayout(
         run=run,
@@ -335,6 +304,51 @@ def set_out_run(
         unmet=tuple(unmet),
         start_corner=at_start,
         end_corner=at_end,
+    )
+
+
+def _placed(
+    basis: Basis,
+    room_id: str,
+    wall: Wall,
+    run: Run,
+    cell: Cell,
+    at: float,
+    width: float,
+    bottom: float,
+    corner: Side | None,
+    found: CornerEnd | None,
+) -> Placed:
+    """A unit in its place; `at`, `width`, `bottom`: mm. `corner`: where it fills one; `found`: how its end of the run
+    stands in it."""
+    unit = basis.unit(cell.unit)
+    template = basis.template(unit.template)
+    leg, blind, filler = 0.0, 0.0, 0.0
+    if template.corner == "blind" and corner is not None:
+        filler, blind = _blind(basis, cell, corner, found, at, width, wall.length)
+    elif template.corner:
+        leg = leg_of(basis, cell)
+    return Placed(
+        cell=cell.id,
+        unit=unit.id,
+        number=cell.number,
+        room=room_id,
+        wall_id=wall.id,
+        run=run.id,
+        level=template.level if run.level is Level.BASE else run.level,
+        template=template.code,
+        body=template.body,
+        x=at,
+        bottom=bottom,
+        width=width,
+        height=size_of(basis, unit, "height"),
+        depth=size_of(basis, unit, "depth"),
+        frame=wall.frame.then(Frame((at, 0.0, bottom))),
+        corner=corner or "",
+        leg=leg,
+        blind=blind,
+        filler=filler,
+        shape=template.corner or template.shape,
     )
 
 

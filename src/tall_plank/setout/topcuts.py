@@ -10,6 +10,7 @@ import msgspec
 
 from tall_plank.job import Basis, Top
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.outlines import Points
 from tall_plank.setout.runs import Placed
 from tall_plank.setout.worktop import Cutout, Worktop, joint_bolts
 
@@ -64,6 +65,21 @@ def cutouts_of(
 
 def in_lengths(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) -> list[Worktop]:
     """The pieces between joints: own joints first, then where the stock is too short."""
+    cuts, lost = _joints_of(basis, whole, top, group)
+    if not cuts:
+        return [msgspec.structs.replace(whole, dropped=(*whole.dropped, *lost))]
+    found = []
+    edges = [whole.x - 1e6, *cuts, whole.x + whole.length + 1e6]
+    for i, (low, high) in enumerate(itertools.pairwise(edges)):
+        points = ol.cut_away(ol.cut_away(whole.points, (low, 1.0), (low, 0.0)), (high, 0.0), (high, 1.0))
+        if points:
+            piece = _piece(whole, points, first=i == 0, last=i == len(edges) - 2)
+            found.append(msgspec.structs.replace(piece, dropped=(*whole.dropped, *lost) if i == 0 else ()))
+    return found
+
+
+def _joints_of(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) -> tuple[list[float], list[str]]:
+    """Where a worktop is joined, mm along its line, and what could not be done."""
     lost: list[str] = []
     joints: list[float] = []
     for own in sorted(j.mm for j in top.joints):
@@ -85,9 +101,8 @@ def in_lengths(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) 
         thing = basis.stock.appliance(basis.template(p.template).appliance)
         if thing is not None and thing.kind == "dishwasher":
             barred.append((p.x - 1.0, p.right + 1.0))
-    marks = [whole.x, *joints, whole.x + whole.length]
     placed: list[float] = []
-    for low, high in itertools.pairwise(marks):
+    for low, high in itertools.pairwise([whole.x, *joints, whole.x + whole.length]):
         at = low
         while high - at > most + 0.01:
             pieces = math.ceil((high - at) / most)
@@ -98,39 +113,30 @@ def in_lengths(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) 
                 cut = at + most
             placed.append(cut)
             at = cut
-    cuts = sorted({*joints, *placed})
-    if not cuts:
-        return [msgspec.structs.replace(whole, dropped=(*whole.dropped, *lost))]
-    found = []
-    edges = [whole.x - 1e6, *cuts, whole.x + whole.length + 1e6]
-    for i, (low, high) in enumerate(itertools.pairwise(edges)):
-        points = ol.cut_away(ol.cut_away(whole.points, (low, 1.0), (low, 0.0)), (high, 0.0), (high, 1.0))
-        if not points:
-            continue
-        x0, _, x1, _ = ol.bounds(points)
-        last = i == len(edges) - 2
-        found.append(
-            msgspec.structs.replace(
-                whole,
-                x=x0,
-                length=x1 - x0,
-                points=points,
-                cutouts=tuple(
-                    msgspec.structs.replace(c, x=c.x + whole.x - x0)
-                    for c in whole.cutouts
-                    if x0 - 0.5 <= c.x + whole.x and c.x + whole.x + c.width <= x1 + 0.5
-                ),
-                profiles=tuple(
-                    (e, p) for e, p in whole.profiles if not ((e == "left" and i) or (e == "right" and not last))
-                ),
-                open_left=whole.open_left if i == 0 else False,
-                open_right=whole.open_right if last else False,
-                joints=(whole.joints[0] if i == 0 else "butt", whole.joints[1] if last else "butt"),
-                bolts=(whole.bolts if i == 0 else 0) + (0 if last else joint_bolts(whole.depth - whole.rear)),
-                dropped=(*whole.dropped, *lost) if i == 0 else (),
-            )
-        )
-    return found
+    return sorted({*joints, *placed}), lost
+
+
+def _piece(whole: Worktop, points: Points, *, first: bool, last: bool) -> Worktop:
+    """A piece of a worktop with what of its cut-outs and shaped edges lies on it, jointed to its neighbours."""
+    x0, _, x1, _ = ol.bounds(points)
+    return msgspec.structs.replace(
+        whole,
+        x=x0,
+        length=x1 - x0,
+        points=points,
+        cutouts=tuple(
+            msgspec.structs.replace(c, x=c.x + whole.x - x0)
+            for c in whole.cutouts
+            if x0 - 0.5 <= c.x + whole.x and c.x + whole.x + c.width <= x1 + 0.5
+        ),
+        profiles=tuple(
+            (e, p) for e, p in whole.profiles if not ((e == "left" and not first) or (e == "right" and not last))
+        ),
+        open_left=whole.open_left if first else False,
+        open_right=whole.open_right if last else False,
+        joints=(whole.joints[0] if first else "butt", whole.joints[1] if last else "butt"),
+        bolts=(whole.bolts if first else 0) + (0 if last else joint_bolts(whole.depth - whole.rear)),
+    )
 
 
 def _free_place(wanted: float, low: float, high: float, barred: Sequence[tuple[float, float]]) -> float | None:

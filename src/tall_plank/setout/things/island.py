@@ -4,25 +4,26 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import msgspec
 
-from tall_plank.job import Basis, Bay, Construction, Island, Kind, Level, Room, Top, Unit
+from tall_plank.job import Basis, Bay, Construction, Island, Kind, Level, Room, Source, Top, Unit
 from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.frames import NEG_X, NEG_Y, RoomFrame, RoomPoint, X, Y, Z
+from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, RoomFrame, RoomPoint, X, Y, Z
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.corners import front_depth
 from tall_plank.setout.panels import ALL_ROUND, trim_board, waterfall_leg
 from tall_plank.setout.plinths import plinths_of
 from tall_plank.setout.rooms import walls_of
-from tall_plank.setout.runs import RunLayout
+from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.topcuts import SINK_FROM_FRONT, cutouts_of, in_lengths
 from tall_plank.setout.tops import edge_profiles, own_outline
-from tall_plank.setout.trims import TrimBoard, carries_top, stretches
+from tall_plank.setout.trims import TrimBoard, TrimKind, carries_top, stretches
 from tall_plank.setout.wall import Span, Wall
 from tall_plank.setout.worktop import Worktop, faces_out, overhang, top_thickness
 
@@ -81,6 +82,58 @@ def end_thickness(basis: Basis, island: Island, side: Side, made: Construction) 
     return top_thickness(basis, island.top) + made.waterfall_filler
 
 
+@dataclass(frozen=True)
+class _Body:
+    """What an island's boards are set out from; lengths are mm.
+
+    Attributes
+    ----------
+    ones, twos : units on its first and second face
+    thick : of its panels
+    spine, gap : thickness of its dividing panel, and between the backs with it
+    back : thickness of the panel on a face without units, 0 where there is none
+    high : of its highest unit
+    first : whose finishes its panels have
+    """
+
+    basis: Basis
+    island: Island
+    line: Wall
+    ones: list[Placed]
+    twos: list[Placed]
+    made: Construction
+    thick: float
+    spine: float
+    gap: float
+    back: float
+    high: float
+    first: Placed
+
+    @property
+    def source(self) -> Source:
+        return Kind.ISLAND.of(self.island.id)
+
+    @property
+    def inner(self) -> tuple[float, float]:
+        """Where the insides of what closes its ends lie along its line."""
+        leg = top_thickness(self.basis, self.island.top)
+        right = self.line.length - end_inner(self.island, "right", self.thick, leg)
+        return end_inner(self.island, "left", self.thick, leg), right
+
+    def board(
+        self,
+        kind: TrimKind,
+        frame: PartFrame,
+        size: tuple[float, float, float],
+        banded: tuple[str, ...],
+        finish: str = "",
+    ) -> TrimBoard:
+        """A board of it on its first face's line."""
+        return trim_board(
+            self.basis, self.first, kind, self.line.id, self.source, frame, size, banded=banded, finish=finish
+        )
+
+
 def island_boards(
     basis: Basis, island: Island, line: Wall, faces: Sequence[RunLayout], tops: Sequence[Worktop]
 ) -> list[TrimBoard]:
@@ -88,76 +141,81 @@ def island_boards(
     cells = [p for r in faces for p in r.cells if p.is_solid and r.run.level is not Level.HUNG]
     if not cells:
         return []
-    first = cells[0]
-    made = construction_of(basis, basis.unit(first.unit))
-    t, source = made.front_thickness, Kind.ISLAND.of(island.id)
+    made = construction_of(basis, basis.unit(cells[0].unit))
     ones = [p for p in cells if p.wall_id.endswith("1")]
     twos = [p for p in cells if p.wall_id.endswith("2")]
     spine = made.carcass_thickness if island.spine else 0.0
-    gap = island.gap.mm + spine
-    front = max((front_depth(basis, basis.unit(p.unit)) for p in ones), default=0.0)
-    rear = gap + max((front_depth(basis, basis.unit(p.unit)) for p in twos), default=0.0)
-    top = next((w for w in tops if w.source == source), None)
-    high = max(p.top for p in cells)
+    back = made.front_thickness if island.back and (not ones or not twos) else 0.0
+    body = _Body(
+        basis, island, line, ones, twos, made, made.front_thickness, spine, island.gap.mm + spine, back,
+        max(p.top for p in cells), cells[0],
+    )  # fmt: skip
+    top = next((w for w in tops if w.source == body.source), None)
     found: list[TrimBoard] = []
-    back_t = t if island.back and (not ones or not twos) else 0.0
-    panel_rear = rear + (back_t if not twos else 0.0)
-    for side, kind in (("left", island.left), ("right", island.right)):
+    sides: tuple[Side, ...] = ("left", "right")
+    for side in sides:
+        kind = island.left if side == "left" else island.right
         if kind == "open" or (side == "left" and island.wall):
             continue
-        if kind == "panel":
-            x = 0.0 if side == "left" else line.length - t
-            # Upright, length up; y from the back face to the front one.
-            frame = Frame((x, panel_rear, 0.0), Z, NEG_Y) if side == "left" else Frame((x + t, -front, 0.0), Z, Y)
-            size = (high, front + panel_rear, t)
-            found.append(
-                trim_board(basis, first, "end panel", line.id, source, frame, size, banded=("L1", "L2", "W1", "W2"))
-            )
-            continue
-        thick = top_thickness(basis, island.top)
-        filler = made.waterfall_filler
-        if top is not None:
-            x = 0.0 if side == "left" else line.length - thick
-            found.append(waterfall_leg(basis, first, line.id, source, x, top))
-        for face, group in (("1", ones), ("2", twos)):
-            if not group or filler < 1.0:
-                continue
-            # Seen from its own face, the left end of the second face is the right end of the island.
-            left = (side == "left") == (face == "1")
-            near = min(group, key=lambda p: p.x) if left else max(group, key=lambda p: p.right)
-            wall = f"{island.letter}{face}"
-            x = thick if left else line.length - thick - filler
-            frame = Frame((x, -near.depth - t, near.bottom), Z, X)
-            found.append(
-                trim_board(
-                    basis, near, "waterfall filler", wall, source, frame, (near.height, filler, t), banded=ALL_ROUND
-                )
-            )
-    x0 = end_inner(island, "left", t, top_thickness(basis, island.top))
-    x1 = line.length - end_inner(island, "right", t, top_thickness(basis, island.top))
-    if back_t:
-        # On the face without units, from the floor to the worktop, in equal pieces.
-        front_finish = finish_of(basis, basis.unit(first.unit), Role.FRONT)
-        longest = max((b.width for b in basis.stock.boards if b.finish == front_finish), default=1200.0)
-        count = max(1, -(-int(x1 - x0) // int(longest - 40)))
-        width = (x1 - x0) / count
-        for i in range(count):
-            at = x0 + width * i
-            if not twos:
-                frame = Frame((at + width, gap + t, 0.0), Z, NEG_X)
-            else:
-                frame = Frame((at, -t, 0.0), Z, X)
-            found.append(
-                trim_board(basis, first, "back panel", line.id, source, frame, (high, width, t), banded=("L1", "L2"))
-            )
+        found += [_end_panel(body, side)] if kind == "panel" else _waterfall(body, side, top)
+    found += _back_panels(body)
     if island.spine:
-        low = min(p.bottom for p in cells)
+        low, (x0, x1) = min(p.bottom for p in cells), body.inner
         frame = Frame((x0, island.gap.mm / 2 + spine, low), X, Z)
-        carcass = finish_of(basis, basis.unit(first.unit), Role.CARCASS)
-        size = (x1 - x0, high - low, spine)
-        found.append(
-            trim_board(basis, first, "dividing panel", line.id, source, frame, size, finish=carcass, banded=("L2",))
+        carcass = finish_of(basis, basis.unit(body.first.unit), Role.CARCASS)
+        found.append(body.board("dividing panel", frame, (x1 - x0, body.high - low, spine), ("L2",), carcass))
+    return found
+
+
+def _end_panel(body: _Body, side: Side) -> TrimBoard:
+    """Upright, length up, over both faces with their fronts."""
+    front = max((front_depth(body.basis, body.basis.unit(p.unit)) for p in body.ones), default=0.0)
+    rear = body.gap + max((front_depth(body.basis, body.basis.unit(p.unit)) for p in body.twos), default=0.0)
+    rear += body.back if not body.twos else 0.0
+    # y runs from the back face to the front one.
+    frame = Frame((0.0, rear, 0.0), Z, NEG_Y) if side == "left" else Frame((body.line.length, -front, 0.0), Z, Y)
+    return body.board("end panel", frame, (body.high, front + rear, body.thick), ("L1", "L2", "W1", "W2"))
+
+
+def _waterfall(body: _Body, side: Side, top: Worktop | None) -> list[TrimBoard]:
+    """The worktop's leg down to the floor, and the fillers between it and the units beside it."""
+    basis, line, found = body.basis, body.line, []
+    thick, filler = top_thickness(basis, body.island.top), body.made.waterfall_filler
+    if top is not None:
+        x = 0.0 if side == "left" else line.length - thick
+        found.append(waterfall_leg(basis, body.first, line.id, body.source, x, top))
+    for face, group in (("1", body.ones), ("2", body.twos)):
+        if not group or filler < 1.0:
+            continue
+        # Seen from its own face, the left end of the second face is the right end of the island.
+        left = (side == "left") == (face == "1")
+        near = min(group, key=lambda p: p.x) if left else max(group, key=lambda p: p.right)
+        x = thick if left else line.length - thick - filler
+        frame = Frame((x, -near.depth - body.thick, near.bottom), Z, X)
+        size = (near.height, filler, body.thick)
+        wall = f"{body.island.letter}{face}"
+        found.append(trim_board(basis, near, "waterfall filler", wall, body.source, frame, size, banded=ALL_ROUND))
+    return found
+
+
+def _back_panels(body: _Body) -> list[TrimBoard]:
+    """On the face without units, from the floor to the worktop, in equal pieces."""
+    if not body.back:
+        return []
+    basis, (x0, x1) = body.basis, body.inner
+    finish = finish_of(basis, basis.unit(body.first.unit), Role.FRONT)
+    longest = max((b.width for b in basis.stock.boards if b.finish == finish), default=1200.0)
+    count = max(1, -(-int(x1 - x0) // int(longest - 40)))
+    width = (x1 - x0) / count
+    found = []
+    for i in range(count):
+        at = x0 + width * i
+        frame = (
+            Frame((at, -body.thick, 0.0), Z, X)
+            if body.twos
+            else Frame((at + width, body.gap + body.thick, 0.0), Z, NEG_X)
         )
+        found.append(body.board("back panel", frame, (body.high, width, body.thick), ("L1", "L2")))
     return found
 
 
@@ -188,19 +246,10 @@ def island_tops(
         return ()
     top = island.top
     first = cells[0]
-    over_front = overhang(basis, top, "front", first)
-    gap = island.gap.mm + (spine if island.spine else 0.0)
     ones = [p for p in cells if p.wall_id.endswith("1")]
     twos = [p for p in cells if p.wall_id.endswith("2")]
-    own_back = top.edge("back").overhang
-    front = faces_out(basis, ones) + over_front if ones else back_panel + island.seating.mm + over_front
-    if twos:
-        rear = -(
-            gap + faces_out(basis, twos) + (own_back.mm if own_back is not None else over_front) + island.seating.mm
-        )
-    else:
-        reach = own_back.mm if own_back is not None else overhang(basis, top, "back", first)
-        rear = -(gap + back_panel + max(island.seating.mm, reach))
+    gap = island.gap.mm + (spine if island.spine else 0.0)
+    rear, front = _top_reach(basis, island, first, ones, twos, gap, back_panel)
     left = 0.0 if island.left == "waterfall" or island.wall else overhang(basis, top, "left", first)
     right = 0.0 if island.right == "waterfall" else overhang(basis, top, "right", first)
     x0, x1 = -left, line.length + right
@@ -239,6 +288,26 @@ def island_tops(
         whole, cutouts=(*cuts, *far), dropped=(*dropped, *lost), profiles=edge_profiles(top, whole, open_back=True)
     )
     return tuple(in_lengths(basis, whole, top, ones or twos))
+
+
+def _top_reach(
+    basis: Basis,
+    island: Island,
+    first: Placed,
+    ones: list[Placed],
+    twos: list[Placed],
+    gap: float,
+    back_panel: float,
+) -> tuple[float, float]:
+    """How far out of its first face's line its worktop reaches at the back (negative) and at the front, mm."""
+    over_front = overhang(basis, island.top, "front", first)
+    own_back = island.top.edge("back").overhang
+    front = faces_out(basis, ones) + over_front if ones else back_panel + island.seating.mm + over_front
+    if twos:
+        over_back = own_back.mm if own_back is not None else over_front
+        return -(gap + faces_out(basis, twos) + over_back + island.seating.mm), front
+    reach = own_back.mm if own_back is not None else overhang(basis, island.top, "back", first)
+    return -(gap + back_panel + max(island.seating.mm, reach)), front
 
 
 class IslandLines(msgspec.Struct, frozen=True):
