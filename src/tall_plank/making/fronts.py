@@ -110,17 +110,13 @@ def make_front(
     if kind == "pullout":
         b.item(made.pullout, 1, "frame of the pull-out")
     pull = handle_of(made, kind, own.handle if own is not None else "")
-    own_place = (own.from_edge, own.from_end) if own is not None else (None, None)
-    place = tuple(
-        length.mm if length is not None else by_rule
-        for length, by_rule in zip(own_place, (made.handle_from_edge, made.handle_from_end), strict=True)
-    )
-    moved = own_place[1] is not None
-    grip = (
-        make_handle(b, pieces, kind, hand, x, z, width, height, plane, pull, place[0], place[1], moved=moved)
-        if handle
-        else None
-    )
+    grip = None
+    if handle:
+        from_edge, from_end = (own.from_edge, own.from_end) if own is not None else (None, None)
+        edge = from_edge.mm if from_edge is not None else made.handle_from_edge
+        end = from_end.mm if from_end is not None else made.handle_from_end
+        moved = from_end is not None
+        grip = make_handle(b, pieces, kind, hand, x, z, width, height, plane, pull, edge, end, moved=moved)
     b.fronts.append(
         FrontBox(
             kind=kind,

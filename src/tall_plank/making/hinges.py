@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from tall_plank.job import Construction
 from tall_plank.job.bays import INSIDE
 from tall_plank.job.choices import Side
@@ -11,6 +13,7 @@ from tall_plank.making.parts import Draft
 from tall_plank.making.pinrows import on_grid_middle
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
 from tall_plank.measure.frames import Vec, Z
+from tall_plank.stock import Fitting
 
 
 def hinge_count(height: float, weight: float, made: Construction) -> int | None:
@@ -112,22 +115,35 @@ def make_hinges(
         _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x)
         b.item(hinge.code, count, f"{count} butt hinges: door {height:g} mm high, {weight:.1f} kg")
         return
-    side = 1.0 if left else -1.0
     cup_x = x + made.cup_from_edge if left else x + width - made.cup_from_edge
-    upright = b.part(upright_name)
-    for middle in heights:
-        for hole in hinge.holes:
-            point = plane.point(cup_x + side * hole.dx, 0.0, middle + hole.dy)
-            target = next((p for p in pieces if p.holds(point)), pieces[0])
-            target.bore(point, hole.diameter, hole.depth, "hinge")
-        for hole in plate.holes if plate is not None else ():
-            place = inner_point(upright, made.row_inset + b.recess + hole.dx, middle + hole.dy, left=left)
-            upright.bore(place, hole.diameter, hole.depth, "hinge plate")
+    _cups(b, pieces, hinge, heights, cup_x, plane, left=left)
+    if plate is not None:
+        _plates(b, b.part(upright_name), plate, heights, left=left)
     by = "" if made.hinges == "auto" else ", number set by hand"
     why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg{by}"
     b.item(hinge.code, count, why)
     if plate is not None:
         b.item(plate.code, count, why)
+
+
+def _cups(
+    b: Builder, pieces: list[Draft], hinge: Fitting, heights: Sequence[float], x: float, plane: FacePlane, *, left: bool
+) -> None:
+    """The holes of hinges in a front, in whichever of its pieces each falls. `heights`, `x`: mm."""
+    side = 1.0 if left else -1.0
+    for middle in heights:
+        for hole in hinge.holes:
+            point = plane.point(x + side * hole.dx, 0.0, middle + hole.dy)
+            target = next((p for p in pieces if p.holds(point)), pieces[0])
+            target.bore(point, hole.diameter, hole.depth, "hinge")
+
+
+def _plates(b: Builder, upright: Draft, plate: Fitting, heights: Sequence[float], *, left: bool) -> None:
+    """The holes of plates in the upright that the front hangs on, on the system row. `heights`: mm."""
+    for middle in heights:
+        for hole in plate.holes:
+            place = inner_point(upright, b.spec.made.row_inset + b.recess + hole.dx, middle + hole.dy, left=left)
+            upright.bore(place, hole.diameter, hole.depth, "hinge plate")
 
 
 PLATE_HALF = 22.0

@@ -41,11 +41,10 @@ def write_tables(
     pictures: Sequence[Drawing | None] = (),
 ) -> None:
     """Write tables, each from a new page (A4, lying where a table has many columns), below its picture."""
-    from reportlab.lib import colors
     from reportlab.lib.pagesizes import A4, landscape
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.lib.units import mm
-    from reportlab.platypus import LongTable, PageBreak, Paragraph, SimpleDocTemplate, Spacer, TableStyle
+    from reportlab.platypus import PageBreak, Paragraph, SimpleDocTemplate, Spacer
 
     regular, strong = fonts()
     tables = list(tables)
@@ -65,40 +64,7 @@ def write_tables(
         story += [Paragraph(_escape(table.title), title), Paragraph(_escape(table.subtitle), quiet), Spacer(1, 4 * mm)]
         if n < len(pictures) and (drawing := pictures[n]) is not None:
             story += [_picture(drawing, width / mm, PICTURE_HIGH), Spacer(1, 4 * mm)]
-        total = sum(c.wide for c in table.columns)
-        rows = [[Paragraph(_escape(head_of(c, display)), bold_right if c.is_number else bold) for c in table.columns]]
-        lines: list[tuple[tuple[Value, ...], bool]] = []
-        heads: list[int] = []
-        for group in groups_of(table, table.group):
-            if group.head:
-                heads.append(len(lines) + 1)
-                lines.append((group.head, True))
-            lines += [(table.rows[i], False) for i in group.rows]
-        for values, strong_row in lines + [(r, True) for r in table.totals]:
-            styles = (bold_right, bold) if strong_row else (right, body)
-            rows.append(
-                [
-                    Paragraph(_escape(text_of(v, c, display)), styles[0] if c.is_number else styles[1])
-                    for v, c in zip(values, table.columns, strict=True)
-                ]
-            )
-        marks = [("BACKGROUND", (0, i), (-1, i), colors.HexColor("#F1EEE7")) for i in heads]
-        grid = LongTable(rows, colWidths=[width * c.wide / total for c in table.columns], repeatRows=1)
-        grid.setStyle(
-            TableStyle(
-                [
-                    ("LINEBELOW", (0, 0), (-1, 0), 0.8, colors.HexColor(INK)),
-                    ("LINEBELOW", (0, 1), (-1, -1), 0.25, colors.HexColor("#CFC8BA")),
-                    ("VALIGN", (0, 0), (-1, -1), "TOP"),
-                    ("TOPPADDING", (0, 0), (-1, -1), 2),
-                    ("BOTTOMPADDING", (0, 0), (-1, -1), 2.5),
-                    ("LEFTPADDING", (0, 0), (-1, -1), 2),
-                    ("RIGHTPADDING", (0, 0), (-1, -1), 4),
-                    *marks,
-                ]
-            )
-        )
-        story.append(grid)
+        story.append(_grid(table, display, width, (right, body), (bold_right, bold)))
         if table.note:
             story += [Spacer(1, 4 * mm), Paragraph(_escape(table.note), quiet)]
 
@@ -118,6 +84,48 @@ def write_tables(
         title=job_name,
         invariant=1,
     ).build(story, onFirstPage=footer, onLaterPages=footer)
+
+
+def _grid(table: Table, display: DisplayUnit, width: float, plain: tuple[Any, Any], strong: tuple[Any, Any]) -> Any:
+    """The rows of a table under its heads, with its groups and totals. `width`: points. `plain`, `strong`: the looks
+    of numbers and of texts."""
+    from reportlab.lib import colors
+    from reportlab.platypus import LongTable, Paragraph, TableStyle
+
+    total = sum(c.wide for c in table.columns)
+    rows = [[Paragraph(_escape(head_of(c, display)), strong[0] if c.is_number else strong[1]) for c in table.columns]]
+    lines: list[tuple[tuple[Value, ...], bool]] = []
+    heads: list[int] = []
+    for group in groups_of(table, table.group):
+        if group.head:
+            heads.append(len(lines) + 1)
+            lines.append((group.head, True))
+        lines += [(table.rows[i], False) for i in group.rows]
+    for values, strong_row in lines + [(r, True) for r in table.totals]:
+        styles = strong if strong_row else plain
+        rows.append(
+            [
+                Paragraph(_escape(text_of(v, c, display)), styles[0] if c.is_number else styles[1])
+                for v, c in zip(values, table.columns, strict=True)
+            ]
+        )
+    marks = [("BACKGROUND", (0, i), (-1, i), colors.HexColor("#F1EEE7")) for i in heads]
+    grid = LongTable(rows, colWidths=[width * c.wide / total for c in table.columns], repeatRows=1)
+    grid.setStyle(
+        TableStyle(
+            [
+                ("LINEBELOW", (0, 0), (-1, 0), 0.8, colors.HexColor(INK)),
+                ("LINEBELOW", (0, 1), (-1, -1), 0.25, colors.HexColor("#CFC8BA")),
+                ("VALIGN", (0, 0), (-1, -1), "TOP"),
+                ("TOPPADDING", (0, 0), (-1, -1), 2),
+                ("BOTTOMPADDING", (0, 0), (-1, -1), 2.5),
+                ("LEFTPADDING", (0, 0), (-1, -1), 2),
+                ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+                *marks,
+            ]
+        )
+    )
+    return grid
 
 
 def _picture(drawing: Drawing, width: float, high: float) -> Any:

@@ -66,6 +66,28 @@ def room_sheet(doc: Document) -> Sheet:
             apply=lambda job, t: outline.type_outline(job, rid, t),
         )
     )
+    named = [
+        Row(
+            f"value_{v.name}",
+            v.name,
+            length_text(doc, v.length.mm),
+            "inherited" if v.length.is_rule else "plain",
+            f"{v.note}: {v.length.text}" if v.note else v.length.text,
+            apply=setter(_set_or_delete, v.name),
+        )
+        for v in job.values
+    ]
+    named.append(Row("value_new", tr("New value"), "", apply=_new_value))
+    w, d = doc.room.size
+    return Sheet(
+        room.name,
+        f"{tr('room')} · {length_text(doc, w)} × {length_text(doc, d)}",
+        (Group(tr("Room"), tuple(rows)), Group(tr("Job"), _job_rows(job)), Group(tr("Named values"), tuple(named))),
+    )
+
+
+def _job_rows(job: Job) -> tuple[Row, ...]:
+    """The job's own data, the unit of its lengths, its labels."""
     about = [
         Row(f"job_{key}", label, getattr(job, key), apply=setter(jobs.set_text, key))
         for key, label in (
@@ -96,24 +118,7 @@ def room_sheet(doc: Document) -> Sheet:
             revert=(lambda job: placing.set_label_rule(job, "*", "")) if "*" in rules else None,
         )
     )
-    named = [
-        Row(
-            f"value_{v.name}",
-            v.name,
-            length_text(doc, v.length.mm),
-            "inherited" if v.length.is_rule else "plain",
-            f"{v.note}: {v.length.text}" if v.note else v.length.text,
-            apply=setter(_set_or_delete, v.name),
-        )
-        for v in job.values
-    ]
-    named.append(Row("value_new", tr("New value"), "", apply=_new_value))
-    w, d = doc.room.size
-    return Sheet(
-        room.name,
-        f"{tr('room')} · {length_text(doc, w)} × {length_text(doc, d)}",
-        (Group(tr("Room"), tuple(rows)), Group(tr("Job"), tuple(about)), Group(tr("Named values"), tuple(named))),
-    )
+    return tuple(about)
 
 
 def wall_sheet(doc: Document) -> Sheet:

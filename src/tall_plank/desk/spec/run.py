@@ -16,7 +16,7 @@ from tall_plank.desk.model.sheets import (
 )
 from tall_plank.desk.things.worktop import top_groups
 from tall_plank.edits import runs
-from tall_plank.job import Kind
+from tall_plank.job import Kind, Run
 from tall_plank.setout.trims import stretches
 
 
@@ -74,29 +74,34 @@ def run_sheet(doc: Document) -> Sheet:
     )  # fmt: skip
     groups = [Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)]
     if run.level != "hung":
-        feet = tuple((k, tr(v)) for k, v in runs.FEET.items())
-        stand = [
-            Row(
-                "feet",
-                tr("Stands on"),
-                tr(runs.FEET[run.feet]),
-                choices=feet,
-                apply=lambda job, t: runs.set_run_choice(job, run_id, "feet", t),
-            ),
-        ]
-        if run.feet == "plinth":
-            stand.append(
-                Row(
-                    "plinth_returns",
-                    tr("Plinth returned"),
-                    yes_no(run.plinth_returns),
-                    choices=yes_no_choices(),
-                    apply=lambda job, t: runs.set_run_choice(job, run_id, "plinth_returns", t),
-                )
-            )
-        groups.append(Group(tr("Foot"), tuple(stand)))
+        groups.append(Group(tr("Foot"), _foot_rows(run)))
         if not layout.wall.island and (run.top.left_out or any(stretches(doc.job, layout))):
             groups += top_groups(doc, Kind.RUN.of(run_id))
     title = f"{tr(run.level.value.capitalize())} {tr('run')}"
     where = tr(layout.wall.title)
     return Sheet(title, where, tuple(groups))
+
+
+def _foot_rows(run: Run) -> tuple[Row, ...]:
+    """What a run stands on."""
+    feet = tuple((k, tr(v)) for k, v in runs.FEET.items())
+    stand = [
+        Row(
+            "feet",
+            tr("Stands on"),
+            tr(runs.FEET[run.feet]),
+            choices=feet,
+            apply=lambda job, t: runs.set_run_choice(job, run.id, "feet", t),
+        ),
+    ]
+    if run.feet == "plinth":
+        stand.append(
+            Row(
+                "plinth_returns",
+                tr("Plinth returned"),
+                yes_no(run.plinth_returns),
+                choices=yes_no_choices(),
+                apply=lambda job, t: runs.set_run_choice(job, run.id, "plinth_returns", t),
+            )
+        )
+    return tuple(stand)

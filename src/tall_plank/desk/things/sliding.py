@@ -18,8 +18,10 @@ from tall_plank.edits.things.sliding import (
     set_line,
     set_sliding,
 )
-from tall_plank.job import Job, Kind
+from tall_plank.job import Job, Kind, SlidingDoors
 from tall_plank.job.inherit import construction_of
+from tall_plank.job.things.sliding import Leaf
+from tall_plank.making.sliding import MadeSliding
 
 
 def _copier(name: str, i: int) -> Callable[[Job, str], Change]:
@@ -55,64 +57,72 @@ def sliding_sheet(doc: Document, thing_id: str) -> Sheet:
         if made.leaves:
             rows.append(Row("leaf_size", tr("Each leaf"), _size(doc, made.leaves[0].width, made.leaf_height)))
     groups = [Group(tr("Doors"), tuple(rows))]
-    choices = fillings(doc.job)
-    lines = (("", tr("in turns")), ("front", tr("in front")), ("rear", tr("behind")))
     for i, leaf in enumerate(doors.leaves):
-        mine = [
-            Row(
-                f"line{i}",
-                tr("Runs"),
-                dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
-                "own" if leaf.line else "inherited",
-                choices=lines,
-                apply=setter(set_line, name, i),
-            ),
-            Row(
-                f"bands{i}",
-                tr("Bands"),
-                str(len(leaf.bands)),
-                apply=setter(set_band_count, name, i),
-            ),
-        ]
-        for k, band in enumerate(leaf.bands):
-            mine.append(
-                Row(
-                    f"band{i}_{k}",
-                    f"{tr('Band')} {k + 1}",
-                    dict(choices).get(band.finish, band.finish),
-                    choices=choices,
-                    apply=setter(set_band, name, i, k, "finish"),
-                )
-            )
-            if len(leaf.bands) > 1:
-                height = made.leaves[i].bands[k].height if made is not None and made.leaves else 0.0
-                mine.append(
-                    Row(
-                        f"band_size{i}_{k}",
-                        tr("its height"),
-                        length_text(doc, height),
-                        "own" if band.size is not None else "inherited",
-                        "" if band.size is not None else tr("a share of what is left"),
-                        apply=setter(set_band, name, i, k, "size"),
-                        revert=setting(set_band, name, i, k, "size", "") if band.size is not None else None,
-                    )
-                )
-        if len(doors.leaves) > 1:
-            mine.append(
-                Row(
-                    f"copy{i}",
-                    tr("Make-up"),
-                    tr("this leaf"),
-                    "inherited",
-                    choices=(("all", tr("the same for all leaves")),),
-                    apply=_copier(name, i),
-                )
-            )
+        mine = _leaf_rows(doc, name, doors, made, i, leaf)
         groups.append(Group(f"{tr('Leaf')} {i + 1}", tuple(mine)))
     if made is not None and made.problems:
         groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(made.problems))))
     where = f"{tr(run.level.value)} {tr('run')}, {tr(doc.room.wall(run.wall).title)}"
     return Sheet(tr("Sliding doors"), where, tuple(groups))
+
+
+def _leaf_rows(
+    doc: Document, name: str, doors: SlidingDoors, made: MadeSliding | None, i: int, leaf: Leaf
+) -> list[Row]:
+    """The line of a leaf, its bands with their fillings and heights, and giving its make-up to the others."""
+    choices = fillings(doc.job)
+    lines = (("", tr("in turns")), ("front", tr("in front")), ("rear", tr("behind")))
+    mine = [
+        Row(
+            f"line{i}",
+            tr("Runs"),
+            dict(lines)[leaf.line] if leaf.line else lines[1 + doors.line_of(i)][1],
+            "own" if leaf.line else "inherited",
+            choices=lines,
+            apply=setter(set_line, name, i),
+        ),
+        Row(
+            f"bands{i}",
+            tr("Bands"),
+            str(len(leaf.bands)),
+            apply=setter(set_band_count, name, i),
+        ),
+    ]
+    for k, band in enumerate(leaf.bands):
+        mine.append(
+            Row(
+                f"band{i}_{k}",
+                f"{tr('Band')} {k + 1}",
+                dict(choices).get(band.finish, band.finish),
+                choices=choices,
+                apply=setter(set_band, name, i, k, "finish"),
+            )
+        )
+        if len(leaf.bands) > 1:
+            height = made.leaves[i].bands[k].height if made is not None and made.leaves else 0.0
+            mine.append(
+                Row(
+                    f"band_size{i}_{k}",
+                    tr("its height"),
+                    length_text(doc, height),
+                    "own" if band.size is not None else "inherited",
+                    "" if band.size is not None else tr("a share of what is left"),
+                    apply=setter(set_band, name, i, k, "size"),
+                    revert=setting(set_band, name, i, k, "size", "") if band.size is not None else None,
+                )
+            )
+    if len(doors.leaves) > 1:
+        mine.append(
+            Row(
+                f"copy{i}",
+                tr("Make-up"),
+                tr("this leaf"),
+                "inherited",
+                choices=(("all", tr("the same for all leaves")),),
+                apply=_copier(name, i),
+            )
+        )
+    return mine
 
 
 def _size(doc: Document, width: float, height: float) -> str:

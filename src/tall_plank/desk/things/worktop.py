@@ -16,7 +16,7 @@ from tall_plank.desk.model.sheets import (
     yes_no_choices,
 )
 from tall_plank.edits import Change, tops
-from tall_plank.job import Kind, Source
+from tall_plank.job import Kind, Source, Top
 from tall_plank.job.top import EdgeName
 from tall_plank.setout.pieces import in_pieces
 
@@ -51,35 +51,7 @@ def top_groups(doc: Document, source: Source) -> list[Group]:
             set_it("thickness"),
         )
     )
-    standard = doc.job.active_standard().values()
-    overhung: tuple[EdgeName, ...] = ("front", "left", "right", "back")
-    for edge in overhung:
-        name = {"front": "worktop_front", "back": "worktop_back"}.get(edge, "worktop_side")
-        inherited = standard[name]
-        assert not isinstance(inherited, str)
-        rows.append(
-            optional_row(
-                doc,
-                f"overhang_{edge}",
-                f"{tr('Overhang')} {tr(edge)}",
-                top.edge(edge).overhang,
-                length_text(doc, inherited.mm),
-                tr("from the standard"),
-                set_it(f"overhang_{edge}"),
-            )
-        )
-    shapes = tuple((code, tr(name)) for code, name in tops.EDGE_PROFILES.items())
-    shaped: tuple[EdgeName, ...] = ("front", "left", "right")
-    for edge in shaped:
-        rows.append(
-            Row(
-                f"profile_{edge}",
-                f"{tr('Edge')} {tr(edge)}",
-                dict(shapes)[top.edge(edge).profile],
-                choices=shapes,
-                apply=set_it(f"profile_{edge}"),
-            )
-        )
+    rows += _edge_rows(doc, source, top)
     made = tuple(
         Row(
             f"pieces{i}",
@@ -140,6 +112,19 @@ def _shape_rows(doc: Document, source: Source, pieces: int) -> tuple[Row, ...]:
                 doc, "splashback", tr("Splashback"), top.splashback, tr("none"), tr("none"), set_it("splashback")
             )
         )
+    shape += _own_shape_rows(doc, source, top)
+    if pieces:
+        shape.append(Row("pieces", tr("Pieces"), str(pieces)))
+    return tuple(shape)
+
+
+def _own_shape_rows(doc: Document, source: Source, top: Top) -> list[Row]:
+    """Corners and cut-outs of its own."""
+
+    def set_it(key: str) -> Apply:
+        return setter(tops.set_top, source, key)
+
+    shape: list[Row] = []
     shape.append(
         Row(
             "top_outline",
@@ -169,6 +154,43 @@ def _shape_rows(doc: Document, source: Source, pieces: int) -> tuple[Row, ...]:
                 revert=setting(tops.delete_cut, source, cut.id),
             )
         )
-    if pieces:
-        shape.append(Row("pieces", tr("Pieces"), str(pieces)))
-    return tuple(shape)
+    return shape
+
+
+def _edge_rows(doc: Document, source: Source, top: Top) -> list[Row]:
+    """How far its edges stand over, and how they are shaped."""
+
+    def set_it(key: str) -> Apply:
+        return setter(tops.set_top, source, key)
+
+    rows: list[Row] = []
+    standard = doc.job.active_standard().values()
+    overhung: tuple[EdgeName, ...] = ("front", "left", "right", "back")
+    for edge in overhung:
+        name = {"front": "worktop_front", "back": "worktop_back"}.get(edge, "worktop_side")
+        inherited = standard[name]
+        assert not isinstance(inherited, str)
+        rows.append(
+            optional_row(
+                doc,
+                f"overhang_{edge}",
+                f"{tr('Overhang')} {tr(edge)}",
+                top.edge(edge).overhang,
+                length_text(doc, inherited.mm),
+                tr("from the standard"),
+                set_it(f"overhang_{edge}"),
+            )
+        )
+    shapes = tuple((code, tr(name)) for code, name in tops.EDGE_PROFILES.items())
+    shaped: tuple[EdgeName, ...] = ("front", "left", "right")
+    for edge in shaped:
+        rows.append(
+            Row(
+                f"profile_{edge}",
+                f"{tr('Edge')} {tr(edge)}",
+                dict(shapes)[top.edge(edge).profile],
+                choices=shapes,
+                apply=set_it(f"profile_{edge}"),
+            )
+        )
+    return rows

@@ -155,14 +155,9 @@ def first_plan(m: Material, rules: NestRules, *, quick: bool, over: Stopped = la
                                 free,
                                 least,
                             )
-                            cost = float(m.price[board_kind[:count]].sum())
                             if turn is not None:
                                 out[:, 3] = turn
-                            rating = _rating(m, wide, high, out, board_kind[:count])
-                            before = (m.lost if m.count or m.cost < np.inf else n + 1, m.cost, -m.rating)
-                            if (lost, cost, -rating) < before:
-                                m.keep(out, board_kind[:count], count, lost, cost)
-                                m.rating = rating
+                            cost = _kept_if_better(m, wide, high, out, board_kind[:count], lost)
                             if quick or lost or cost > m.cost + 1e-9:
                                 continue
                             most = float((free[:nf, 2].astype(float) * free[:nf, 3]).max()) if nf else 0.0
@@ -170,6 +165,24 @@ def first_plan(m: Material, rules: NestRules, *, quick: bool, over: Stopped = la
                                 m.other = Laid(out.copy(), board_kind[:count].copy(), cost, most)
             if m.proven and quick and not m.from_rack:
                 return
+
+
+def _kept_if_better(
+    m: Material,
+    wide: NDArray[np.int64],
+    high: NDArray[np.int64],
+    out: NDArray[np.int64],
+    kinds: NDArray[np.int64],
+    lost: int,
+) -> float:
+    """Keep a plan where it loses fewer pieces, costs less, or leaves more in one piece; returns its cost."""
+    cost = float(m.price[kinds].sum())
+    rating = _rating(m, wide, high, out, kinds)
+    before = (m.lost if m.count or m.cost < np.inf else len(m.wide) + 1, m.cost, -m.rating)
+    if (lost, cost, -rating) < before:
+        m.keep(out, kinds, len(kinds), lost, cost)
+        m.rating = rating
+    return cost
 
 
 def _rating(
