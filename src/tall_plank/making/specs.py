@@ -53,6 +53,25 @@ def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, .
     )
 
 
+def spec_alone(basis: Basis, unit: Unit, template: Template, size: tuple[float, float, float]) -> UnitSpec:
+    """What a unit that stands nowhere yet is made from, to be shown: on its plinth, a corner unit in a right corner
+    with a second leg as long as it is wide. `size`: width, height, depth, mm."""
+    width = size[0]
+    cornered, blind = template.corner in ("l", "diagonal"), template.corner == "blind"
+    return _spec(
+        unit,
+        template,
+        construction_of(basis, unit),
+        (finish_of(basis, unit, Role.FRONT), finish_of(basis, unit, Role.CARCASS), finish_of(basis, unit, Role.DRAWER)),
+        template.level,
+        (*size, width if cornered else 0.0, width * 0.45 if blind else 0.0, 40.0 if blind else 0.0),
+        "right" if template.corner else "",
+        "plinth",
+        (),
+        0.0,
+    )
+
+
 @remembered(4096)
 def _spec(
     unit: Unit,

@@ -11,9 +11,8 @@ from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, Shape
 from tall_plank.drawing.unitfront import unit_front
 from tall_plank.edits.library import Saved
 from tall_plank.job import Body, Job, Template, Unit
-from tall_plank.job.inherit import construction_of, finish_of
-from tall_plank.job.scheme import Role
-from tall_plank.making.unit import UnitSpec, make_unit
+from tall_plank.making.specs import spec_alone
+from tall_plank.making.unit import make_unit
 from tall_plank.measure import Frame, Length
 from tall_plank.measure.lengths import evaluate_text, names_in
 from tall_plank.setout import Placed as PlacedUnit
@@ -33,38 +32,7 @@ def _size(job: Job, template: Template, unit: Unit, key: str) -> float:
 def _unit_items(job: Job, template: Template, unit: Unit, width: float, x: float) -> tuple[list[Item], float]:
     """A unit seen from the front with its left side at x, and its height."""
     h, d = _size(job, template, unit, "height"), _size(job, template, unit, "depth")
-    cornered = template.corner in ("l", "diagonal")
-    blind = template.corner == "blind"
-    spec = UnitSpec(
-        template=template.code,
-        level=template.level,
-        body=template.body,
-        top=template.top,
-        sink=template.sink,
-        appliance=template.appliance,
-        bay=unit.bay,
-        width=width,
-        height=h,
-        depth=d,
-        made=construction_of(job, unit),
-        front=finish_of(job, unit, Role.FRONT),
-        carcass=finish_of(job, unit, Role.CARCASS),
-        drawer=finish_of(job, unit, Role.DRAWER),
-        corner=template.corner,
-        corner_side="right" if template.corner else "",
-        leg=width if cornered else 0.0,
-        blind=width * 0.45 if blind else 0.0,
-        filler=40.0 if blind else 0.0,
-        shape=template.shape,
-        gables=template.gables,
-        bottom=template.bottom,
-        back=template.back,
-        cover=template.cover,
-        vent=template.vent,
-        fittings=template.fittings,
-        parameters=template.parameters,
-        build=template.build,
-    )
+    spec = spec_alone(job, unit, template, (width, h, d))
     placed = PlacedUnit(
         "", "", "", "", "", "", template.level, template.code, template.body, x, 0.0, width, h, d, Frame()
     )
