@@ -10,8 +10,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import Polygon, affinity, box
 
+from tall_plank.demo import demo_job
+from tall_plank.making import Cutout
+from tall_plank.measure.outlines import bounds
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan, NestRules, Request
+from tall_plank.shop.nesting.job import part_of
 from tall_plank.shop.nesting.nest import nest
+from tall_plank.workings import Workings
 
 BOARD = NestBoard("SHEET", "ply", 2500.0, 1250.0, 60.0)
 WEDGE = ((0.0, 0.0), (800.0, 0.0), (800.0, 40.0), (0.0, 400.0))
@@ -111,3 +116,21 @@ def test_a_stop_keeps_a_valid_plan() -> None:
     plan = nest(request, told.append, lambda: len(told) >= 1)
     check(request, plan)
     assert not plan.done
+
+
+def test_a_shaped_part_lies_in_the_middle_of_its_cut_size() -> None:
+    # What its edging and the bander take lies evenly at both ends: outline and openings move by half of it each way.
+    w = Workings(demo_job())
+    seen = 0
+    for item in w.made.parts():
+        p, routed = item.part, part_of(item, "ply", routed=True)
+        assert (routed.length, routed.width) == (p.cut_length, p.cut_width)
+        dx, dy = (p.cut_length - p.length) / 2, (p.cut_width - p.width) / 2
+        for (x, y), (px, py) in zip(routed.outline, p.outline, strict=True):
+            assert (x - dx, y - dy) == pytest.approx((px, py))
+        cut = [op for op in p.operations if isinstance(op, Cutout)]
+        for hole, op in zip(routed.holes, cut, strict=True):
+            assert bounds(hole) == pytest.approx((op.x + dx, op.y + dy, op.x + op.length + dx, op.y + op.width + dy))
+        seen += bool(p.outline) and abs(dx) > 0.1
+    assert seen
+    assert part_of(w.made.parts()[0], "ply").outline == ()

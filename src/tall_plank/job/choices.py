@@ -32,5 +32,7 @@ Feet = Literal["plinth", "legs", "none"]
 """What a run stands on."""
 FrontsSeen = Literal["closed", "open", "off"]
 """How fronts are looked at in the model."""
+CarcassTop = Literal["rails", "full", "none"]
+"""What closes a carcass above."""
 Weight = Literal["wrong", "mind"]
 """Of a snag."""

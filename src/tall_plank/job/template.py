@@ -21,7 +21,7 @@ from tall_plank.job.build import (
     Values,
     with_parameters,
 )
-from tall_plank.job.choices import Corner, Shape
+from tall_plank.job.choices import CarcassTop, Corner, Shape
 from tall_plank.job.run import Level
 from tall_plank.job.shipped import shipped_standard
 from tall_plank.job.standard import CHOICES, LENGTH_KEYS, construction_from, is_choice
@@ -80,7 +80,7 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     bay: Bay
     least: float = 100.0
     most: float = 1200.0
-    top: str = "rails"
+    top: CarcassTop = "rails"
     sink: bool = False
     trims: bool = True
     plinth: bool | None = None

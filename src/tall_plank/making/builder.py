@@ -9,9 +9,9 @@ import msgspec
 from tall_plank.job import Bay, Body, Construction, Level
 from tall_plank.job.bays import DrawnFront
 from tall_plank.job.build import Build, Parameter
-from tall_plank.job.choices import Corner, EitherSide, Feet, Shape, Weight
+from tall_plank.job.choices import CarcassTop, Corner, EitherSide, Feet, Shape, Weight
 from tall_plank.making.bayset import BaySet
-from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, Problem
+from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, PartRole, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, PartFrame, Vec, Z
 from tall_plank.setout.tops import slant_depth
@@ -25,7 +25,7 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     template: str
     level: Level
     body: Body
-    top: str
+    top: CarcassTop
     sink: bool
     appliance: str
     bay: Bay
@@ -206,7 +206,7 @@ class Builder:
         return board
 
     def add(
-        self, name: str, finish: str, thickness: float, length: float, width: float, frame: PartFrame, role: str
+        self, name: str, finish: str, thickness: float, length: float, width: float, frame: PartFrame, role: PartRole
     ) -> Draft:
         """Draft a part; sizes in mm.
 

@@ -13,7 +13,7 @@ from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder, FacePlane, plane
 from tall_plank.making.fronts import make_front
 from tall_plank.making.joints import join, tongue
-from tall_plank.making.parts import Draft
+from tall_plank.making.parts import Draft, PartRole
 from tall_plank.making.pinrows import rear_row
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
 from tall_plank.making.shelves import SHELF_STANDS, shelf_heights
@@ -117,7 +117,7 @@ def _lying(
     gaps: tuple[float, float],
     edging: float,
     opened: tuple[float, float],
-    role: str,
+    role: PartRole,
     setback: float = 0.0,
     rear: float = 0.0,
 ) -> Draft:

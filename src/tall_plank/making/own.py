@@ -10,7 +10,7 @@ from tall_plank.making.builder import Builder
 from tall_plank.making.drawers import make_drawers
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.joints import join, tongue
-from tall_plank.making.parts import Bore, Draft
+from tall_plank.making.parts import Bore, Draft, PartRole
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import PartFrame, Vec, X, Y, Z
 
@@ -112,7 +112,7 @@ def _parts(b: Builder, entry: BuildPart, values: Values) -> list[Draft]:
 
         thick = mm("thickness")
         frame = _frame(entry.lies, (mm("x"), -spec.depth + mm("y"), mm("z")), thick)
-        role = "front" if entry.of == "front" else "carcass"
+        role: PartRole = "front" if entry.of == "front" else "carcass"
         name = entry.name if count == 1 else f"{entry.name} {i + 1}"
         draft = b.add(name, finish, thick, mm("length"), mm("width"), frame, role)
         found.append(draft.band(b.stock, edging, *entry.edged))

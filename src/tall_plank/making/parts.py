@@ -15,6 +15,7 @@ from tall_plank.job.choices import Weight
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import PartFrame, Vec
 from tall_plank.measure.outlines import Points, area
+from tall_plank.setout.trims import TrimKind
 from tall_plank.stock import Board, Stock
 
 Face = Literal["A", "B", "L1", "L2", "W1", "W2"]
@@ -92,6 +93,17 @@ class Edges(msgspec.Struct, frozen=True, cache_hash=True):
         return iter((self.l1, self.l2, self.w1, self.w2))
 
 
+PartRole = (
+    TrimKind
+    | Literal[
+        "", "carcass", "lent", "back", "blind", "cover", "panel", "packer", "shelf", "worktop", "drawer",
+        "drawer bottom", "face frame", "front", "front frame", "front panel", "front bar", "glass", "louvre",
+        "sliding leaf",
+    ]
+)  # fmt: skip
+"""What a part is in its unit; a board of a trim is what its kind says."""
+
+
 class Part(msgspec.Struct, frozen=True, cache_hash=True):
     """One piece the shop makes. Finished sizes in mm; `frame` is the part's frame in its unit or run.
 
@@ -115,7 +127,7 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     cut_length: float = 0.0
     cut_width: float = 0.0
     weight: float = 0.0
-    role: str = ""
+    role: PartRole = ""
     outline: tuple[tuple[float, float], ...] = ()
     shaped: tuple[tuple[str, float], ...] = ()
     bend: float = 0.0
@@ -216,7 +228,7 @@ def cut_size(finished: float, edging: tuple[float, float], premilling: float, ig
 class Draft:
     """A part while it is being built. Places are given in the unit's frame and turned into the part's."""
 
-    def __init__(self, name: str, board: Board, size: tuple[float, float], frame: PartFrame, role: str) -> None:
+    def __init__(self, name: str, board: Board, size: tuple[float, float], frame: PartFrame, role: PartRole) -> None:
         self.name = name
         self.board = board
         self.length, self.width = size

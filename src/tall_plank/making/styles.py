@@ -11,7 +11,7 @@ import math
 from collections.abc import Callable
 
 from tall_plank.making.builder import Builder, FacePlane
-from tall_plank.making.parts import Draft, Groove, Rebate
+from tall_plank.making.parts import Draft, Groove, PartRole, Rebate
 from tall_plank.measure import Frame
 
 LEAST_SIGHT = 40.0
@@ -45,7 +45,7 @@ class Field:
         upright: bool,
         thick: float = 0.0,
         out: float | None = None,
-        role: str = "front frame",
+        role: PartRole = "front frame",
         finish: str = "",
     ) -> Draft:
         """A board from (x, z), its outer face `out` before the plane (the front's own face by itself). `x`, `z`,
