@@ -66,6 +66,11 @@ def is_text(node: ast.AST) -> bool:
     return isinstance(node, ast.Constant) and isinstance(node.value, str)
 
 
+def is_tolerance(node: ast.AST) -> bool:
+    """Whether it is a number so small that adding or taking it away only says how exactly floats are compared."""
+    return isinstance(node, ast.Constant) and isinstance(node.value, float) and 0 < abs(node.value) < 1e-3
+
+
 def changes_of(file: Path) -> Iterator[Change]:
     """Every change that can be made to a file's functions."""
     text = file.read_text()
@@ -91,7 +96,7 @@ def changes_of(file: Path) -> Iterator[Change]:
             if (
                 isinstance(node, ast.BinOp)
                 and type(node.op) in SWAPS
-                and not (is_text(node.left) or is_text(node.right))
+                and not (is_text(node.left) or is_text(node.right) or is_tolerance(node.right))
             ):
                 yield from between(node.left, node.right, node.op)
             elif isinstance(node, ast.Compare) and len(node.ops) == 1:
