@@ -5,23 +5,27 @@ from __future__ import annotations
 import itertools
 from collections import Counter
 from decimal import Decimal
+from types import SimpleNamespace
 
 import msgspec
 import pytest
 
+from conftest import with_run
 from shop.bars_check import check_bars
 from tall_plank.assets import text_width
 from tall_plank.demo import demo_job
 from tall_plank.drawing.bar import bar_drawing
 from tall_plank.drawing.primitives import Text
 from tall_plank.edits import cutting, standards, units
-from tall_plank.job import Job, Kind, Role
+from tall_plank.job import Job, Kind, Level, Role
+from tall_plank.job.start import new_job
 from tall_plank.making import Item, MadeJob
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules, shoplists
 from tall_plank.papers.drawings import bar_kinds, bar_sheets, bars_shown
 from tall_plank.papers.labels import labels_of
 from tall_plank.shop.bars import BarPlan
+from tall_plank.shop.hardware import hardware_rows
 from tall_plank.shop.lengths import KERF, bars_of, blanks_of, joined, pieces_of, worktops_of
 from tall_plank.stock import Board, shipped_stock
 from tall_plank.stock.library import check_stock
@@ -246,3 +250,14 @@ def test_bars_are_drawn_true_to_length(oak: Workings) -> None:
     assert sum(len([i for i in s.drawing.items if getattr(i, "bold", False)]) for s in sheets) == len(shown)
     for sheet in sheets:
         assert sheet.drawing.width / sheet.scale < sheet.size[0]
+
+
+def test_metres_of_a_thing_are_its_lengths_times_their_numbers() -> None:
+    w = Workings(with_run(new_job(), "A", Level.BASE, "door 600"))
+    placed, unit = next(iter(w.made.units))
+    items = (Item("TR-X", 3, "three", 500.0), Item("TR-X", 2, "two", 250.0), Item("TR-X", 1, "one", 12.5))
+    other = msgspec.structs.replace(unit, items=items)
+    made = SimpleNamespace(units=((placed, other),), trims=())
+    (row,) = hardware_rows(made, w.job.stock)  # type: ignore[arg-type]
+    assert (row.code, row.qty, row.metres) == ("TR-X", 6, pytest.approx(2.0125))
+    assert row.why == ("three", "two", "one") and row.units == (placed.number,)
