@@ -49,7 +49,7 @@ class Tally(QFrame):
         for name in FIGURES:
             if name == "price":
                 row.addStretch(1)
-            button = QPushButton()
+            button = QPushButton("–")
             button.setObjectName("tallyFigure")
             button.setCursor(Qt.CursorShape.PointingHandCursor)
             button.setToolTip(tr("Open the schedule"))
@@ -61,15 +61,14 @@ class Tally(QFrame):
         """Pull the figures once the views have painted. During a drag, and where the last time took long, units, parts
         and price are told at once, all others keep their last figures with a mark and follow when it is quiet."""
         doc = self.document
-        if self._last is None:
-            self.catch_up()
-        elif doc.drag_from is not None or self._took > SLOW:
+        if self._last is not None and (doc.drag_from is not None or self._took > SLOW):
             quick = doc.workings.quick
             kept = replace(self._last, units=quick.units, parts=quick.parts, price=quick.price, currency=quick.currency)
             self._show(kept, "≈ ")
             self._later.start(PAUSE)
         else:
-            self._later.start(0)
+            # The window comes up without them.
+            self._later.start(0 if self._last is not None else PAUSE)
 
     def catch_up(self) -> None:
         """Work every figure out now."""
