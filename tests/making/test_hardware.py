@@ -148,7 +148,7 @@ def test_the_back_is_cut_out_round_pipes_and_near_ones_share_a_hole() -> None:
 
 def test_gables_down_to_the_floor_are_notched_round_the_plinth() -> None:
     from making.test_standards import overlaps
-    from tall_plank.scene.machined import placed as solid
+    from tall_plank.making.solids import placed as solid
 
     job = job_of("pair 1000")
     cell = cell_of(job, "A1")

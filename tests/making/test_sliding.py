@@ -13,8 +13,8 @@ from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.job.things.sliding import BayRef
 from tall_plank.making.sliding import LEAF, MadeSliding
+from tall_plank.making.solids import placed as solid
 from tall_plank.measure import PlankError
-from tall_plank.scene.machined import placed as solid
 from tall_plank.workings import Workings
 
 

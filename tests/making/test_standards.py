@@ -19,9 +19,9 @@ from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.template import Template
 from tall_plank.making import MadeUnit
 from tall_plank.making.parts import Bore, Groove, Part, Rebate
+from tall_plank.making.solids import machined, placed
 from tall_plank.measure import PlankError
 from tall_plank.measure.frames import Vec
-from tall_plank.scene.machined import machined, placed
 from tall_plank.workings import Workings
 
 STANDARDS = [s.code for s in shipped_standards()]

@@ -110,3 +110,13 @@ def test_an_island_among_columns_is_told_only_where_it_stands_in_one(x: str, y: 
     job = set_island(set_island(job, change.made[0], "x", x).job, change.made[0], "y", y).job
     told = [s for s in Workings(job).snags if s.rule == "clash" and "column" in s.what]
     assert bool(told) is meets
+
+
+@pytest.mark.parametrize(("height", "told"), [("2100", True), ("2119.9", True), ("2120", False), ("2121", False)])
+def test_a_unit_as_high_as_the_room_is_not_too_high(height: str, told: bool) -> None:
+    # A hung unit of 720 with its lower edge at 1400 reaches 2120.
+    job = with_run(new_job(), "A", Level.HUNG, "filler 37, pair 900")
+    placed = Workings(job).layout.rooms[0].placed[-1]
+    assert placed.top == pytest.approx(2120.0), placed.top
+    lower = rooms.set_room_length(job, "r1", "height", height).job
+    assert ("ceiling" in rules(lower)) is told

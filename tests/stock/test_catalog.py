@@ -40,3 +40,24 @@ def test_what_lies_on_cutting_plans_is_neither_a_pane_nor_a_blank() -> None:
     # Both ends are trimmed.
     assert {round(b.length - b.usable_length, 6) for b in boards} == {2 * SAW_TRIM}
     assert SAW_TRIM > 0
+
+
+def test_each_thing_is_told_by_the_sizes_that_its_row_has() -> None:
+    by_code = {e.code: dict(e.sizes) for e in ALL}
+    for board in STOCK.boards:
+        assert by_code[board.code] == {"long": board.length, "wide": board.width, "thick": board.thickness}
+    for edging in STOCK.edgings:
+        longest = sorted(edging.strips)[-1] if edging.strips else 0.0
+        wanted = {"strip": longest, "wide": edging.width, "thick": edging.thickness}
+        assert by_code[edging.code] == {k: v for k, v in wanted.items() if v}
+    for profile in STOCK.profiles:
+        longest = sorted((profile.length, *profile.lengths))[-1]
+        wanted = {"bar": longest, "high": profile.height, "deep": profile.depth}
+        assert by_code[profile.code] == {k: v for k, v in wanted.items() if v}
+    for fitting in STOCK.fittings:
+        if fitting.kind != "handle":
+            longest = sorted(fitting.bars)[-1] if fitting.bars else 0.0
+            deep = fitting.least_depth if fitting.least_depth else fitting.reach
+            wanted = {"bar": longest, "long": fitting.length, "high": fitting.height, "deep": deep}
+            assert by_code[fitting.code] == {k: v for k, v in wanted.items() if v}
+    assert any(len(e.strips) > 1 for e in STOCK.edgings)
