@@ -288,3 +288,33 @@ def test_an_appliance_is_built_into_a_bay_that_gives_its_opening() -> None:
     with pytest.raises(PlankError):
         bays.set_appliance(job, at, (0,), "AP-NONE")
     assert Workings(bays.set_appliance(job, at, (1,), "").job).made.of(at).problems == ()  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize("kind", ["drawer", "inner"])
+def test_a_drawer_takes_no_bay_that_holds_something(kind: str) -> None:
+    """Its box was made right through the shelf."""
+    job = with_run(new_job(), "A", Level.BASE, "door 450")
+    cell = job.cells()[0].id
+    assert job.units[0].bay.shelves == 1
+    with pytest.raises(PlankError, match="there is a shelf") as told:
+        bays.set_front(job, ((cell, ()),), kind)
+    assert "Take that out first" in told.value.remedy
+    rail = fittings.add_fitting(bays.set_shelves(job, cell, (), "0").job, cell, (), "LS-12").job
+    with pytest.raises(PlankError, match="there is a fitting"):
+        bays.set_front(rail, ((cell, ()),), kind)
+    # Empty, it takes the drawer; then nothing else goes in.
+    empty = bays.set_front(bays.set_shelves(job, cell, (), "0").job, ((cell, ()),), kind).job
+    made = Workings(empty).made.of(cell)
+    assert made is not None and not made.problems and any(p.role == "drawer" for p in made.parts)
+    for change in (
+        lambda: bays.set_shelves(empty, cell, (), "2"),
+        lambda: fittings.add_fitting(empty, cell, (), "LS-12"),
+        lambda: bays.split_bay(empty, cell, (), "2", "rows", "shelf"),
+        lambda: bays.split_bay(empty, cell, (), "2", "columns", "divider"),
+    ):
+        with pytest.raises(PlankError, match="takes all the room"):
+            change()
+    assert bays.set_shelves(empty, cell, (), "0")
+    # With nothing between there are two drawers.
+    two = bays.split_bay(empty, cell, (), "2", "rows", "nothing").job
+    assert len(Workings(two).made.of(cell).drawers) == 2  # type: ignore[union-attr]

@@ -133,6 +133,8 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
         raise PlankError("This bay is split already.", number, "Choose one of the bays in it.")
     if bay.appliance:
         raise PlankError("An appliance stands in this bay.", number, "Choose another bay.")
+    if between != "nothing":
+        check_free(number, bay)
     sizes = read_sizes(job, text)
     if all(size is not None for size, _ in sizes):
         box = box_of(job, cell_id, path)
@@ -294,14 +296,17 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
 
     Raises
     ------
-    PlankError “… closes no bay.”, “A drawer stands in one bay only.”
+    PlankError “… closes no bay.”, “A drawer stands in one bay only.”, “A drawer takes all the room of a bay; ….”
     """
     if kind not in FRONTS:
         raise PlankError(f"“{kind}” closes no bay.", "front", f"Known: {', '.join(FRONTS)}.")
     for cell_id, path in cells:
-        _number, unit, bay = unit_at(job, cell_id, path)
+        number, unit, bay = unit_at(job, cell_id, path)
         if kind in ("drawer", *INSIDE) and bay.children:
             raise PlankError("A drawer stands in one bay only.", "front", "Choose a bay that is not split.")
+        if kind in DRAWERS and (inside := inside_of(bay)):
+            what = f"A drawer takes all the room of a bay; in this one of {number} there is {inside}."
+            raise PlankError(what, "front", "Take that out first, or split the bay.")
         root = unit.bay
         if kind != "none" and kind not in INSIDE:
             for depth in range(len(path)):
@@ -318,6 +323,27 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
         root = root.replaced(path, new)
         job = with_unit(job, msgspec.structs.replace(unit, bay=root))
     return Change(job, f"Close with {FRONTS[kind]}" if kind != "none" else "Leave a bay open")
+
+
+DRAWERS = ("drawer", *INSIDE)
+
+
+def inside_of(bay: Bay) -> str:
+    """What stands in a bay beside its front, in words; empty where it is free."""
+    found = [f"{bay.shelves} shelves" if bay.shelves > 1 else "a shelf"] if bay.shelves else []
+    found += ["a fitting"] if bay.fittings else []
+    found += ["an appliance"] if bay.appliance else []
+    return " and ".join(found)
+
+
+def check_free(number: str, bay: Bay) -> None:
+    """
+    Raises
+    ------
+    PlankError “A drawer takes all the room of this bay.”
+    """
+    if bay.front is not None and bay.front.kind in DRAWERS:
+        raise PlankError(f"A drawer takes all the room of this bay of {number}.", "bay", "Take the drawer out first.")
 
 
 def without_fronts(bay: Bay, *, keep: bool = False) -> Bay:
@@ -408,13 +434,15 @@ def set_shelves(job: Job, cell_id: str, path: Path, text: str) -> Change:
 
     Raises
     ------
-    PlankError “… is no number of shelves.”, “This bay is split.”
+    PlankError “… is no number of shelves.”, “This bay is split.”, “A drawer takes all the room of this bay.”
     """
     number, unit, bay = unit_at(job, cell_id, path)
     if not text.strip().isdigit() or not 0 <= int(text) <= 20:
         raise PlankError(f"“{text}” is no number of shelves.", "shelves", "Type a number from 0 to 20.")
     if bay.children:
         raise PlankError("This bay is split.", number, "Choose one of the bays in it.")
+    if int(text):
+        check_free(number, bay)
     new = msgspec.structs.replace(bay, shelves=int(text))
     return still_made(job, cell_id, with_bay(job, unit, path, new, f"Set the shelves of a bay of {number}"))
 
@@ -432,6 +460,8 @@ def set_appliance(job: Job, cell_id: str, path: Path, code: str) -> Change:
     thing = job.stock.appliance(code) if code else None
     if code and thing is None:
         raise PlankError(f"The stock has no appliance {code}.", "appliance", "Choose another one.")
+    if code:
+        check_free(number, bay)
     new = msgspec.structs.replace(bay, appliance=code, shelves=0 if code else bay.shelves)
     words = f"Build in: {thing.name.lower()}" if thing is not None else f"Take the appliance out of {number}"
     return still_made(job, cell_id, with_bay(job, unit, path, new, words))

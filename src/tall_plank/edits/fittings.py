@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 
-from tall_plank.edits.bays import Path, still_made, unit_at, with_bay
+from tall_plank.edits.bays import Path, check_free, still_made, unit_at, with_bay
 from tall_plank.edits.change import Change
 from tall_plank.edits.rooms import read
 from tall_plank.job import Job
@@ -27,6 +27,7 @@ def add_fitting(job: Job, cell_id: str, path: Path, code: str, start: str = "") 
         raise PlankError(f"“{code}” is nothing to put into a bay.", "fitting", "Choose one of the stock.")
     if bay.children:
         raise PlankError("This bay is split.", number, "Choose one of the bays in it.")
+    check_free(number, bay)
     fitted = Fitted(code, start)  # type: ignore[arg-type]
     new = msgspec.structs.replace(bay, fittings=(*bay.fittings, fitted))
     return still_made(job, cell_id, with_bay(job, unit, path, new, f"Put in: {thing.name.lower()}"))

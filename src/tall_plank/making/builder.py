@@ -7,7 +7,7 @@ import math
 import msgspec
 
 from tall_plank.job import Bay, Body, Construction, Level
-from tall_plank.job.bays import DrawnFront
+from tall_plank.job.bays import INSIDE, DrawnFront
 from tall_plank.job.build import Build, Parameter
 from tall_plank.job.choices import CarcassTop, Corner, EitherSide, Feet, Shape, Weight
 from tall_plank.making.bayset import BaySet
@@ -186,6 +186,14 @@ class Builder:
     def recess(self) -> float:
         """How far what goes into the unit starts behind its front edge, mm: fronts that are set in need their room."""
         return max(0.0, -self.spec.made.front_out) if has_fronts(self.spec.bay) else 0.0
+
+    def behind(self, path: tuple[int, ...]) -> float:
+        """How far a board between the bays of a bay stands back, mm: where a front that is set in goes over it, that
+        needs its room; where each bay has its own, the board parts them and comes to the edge."""
+        bay = self.spec.bay
+        fronts = [bay.at(path[:k]).front for k in range(len(path) + 1)]
+        covered = any(front is not None and front.kind not in INSIDE for front in fronts)
+        return self.recess + self.spec.made.gap_inset if covered and self.recess else 0.0
 
     def board(self, finish: str, thickness: float, use: str) -> Board:
         """The board for a use.

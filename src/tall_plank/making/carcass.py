@@ -8,7 +8,8 @@ from __future__ import annotations
 
 from tall_plank.job.standard import impossible
 from tall_plank.making.backs import make_back
-from tall_plank.making.bayset import BaySet, Rect
+from tall_plank.making.bayset import BaySet
+from tall_plank.making.bayset import Board as BayBoard
 from tall_plank.making.builder import Builder
 from tall_plank.making.fixed import hold_unit
 from tall_plank.making.joints import join, tongue
@@ -118,7 +119,7 @@ def make_carcass(b: Builder, bays: BaySet) -> None:
     elif spec.top == "rails":
         _rails(b, left, right)
     for board in bays.boards:
-        _board_between(b, board.kind, board.name, board.clear, board.left, board.right)
+        _board_between(b, board)
     if spec.back:
         make_back(b, left, right)
     b.fixed()
@@ -166,7 +167,8 @@ def _rails(b: Builder, left: Draft, right: Draft) -> None:
     spec, made = b.spec, b.spec.made
     w, h, d, t, r, s = spec.width, spec.height, spec.depth, made.carcass_thickness, made.rail_width, side_thickness(b)
     rear, tg = -(d - clear_depth(b) - spec.vent), tongue(b)
-    for name, front_y in (("front rail", -d), ("rear rail", rear - (t if spec.sink else r))):
+    front = -d + (b.behind(()) if spec.sink else 0.0)
+    for name, front_y in (("front rail", front), ("rear rail", rear - (t if spec.sink else r))):
         if spec.sink:
             # Standing: face A looks back into the unit, length runs from left to right.
             frame = Frame((w - s + tg, front_y, h - r), NEG_X, Z)
@@ -183,21 +185,21 @@ def _rails(b: Builder, left: Draft, right: Draft) -> None:
             join(b, gable, rail, start, end)
 
 
-def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: str) -> None:
+def _board_between(b: Builder, board: BayBoard) -> None:
     """A fixed shelf or a divider between bays, joined at both ends."""
-    spec, made = b.spec, b.spec.made
-    deep, tg = clear_depth(b), tongue(b)
-    d = spec.depth
-    if kind == "shelf":
+    spec, made, r = b.spec, b.spec.made, board.clear
+    back, tg = b.behind(board.parent), tongue(b)
+    d, deep = spec.depth - back, clear_depth(b) - back
+    if board.kind == "shelf":
         thick = made.shelf_thickness
         frame = Frame((r.x0 - tg, -d, r.z0), X, Y)
-        shelf = b.add(name, spec.carcass, thick, r.width + 2 * tg, deep, frame, "carcass")
+        shelf = b.add(board.name, spec.carcass, thick, r.width + 2 * tg, deep, frame, "carcass")
         band_front(b, shelf, made.edging_shelf)
-        shaped_board(b, shelf, edging=made.edging_shelf)
+        shaped_board(b, shelf, back, made.edging_shelf)
         z = (r.z0 + r.z1) / 2
-        for upright, x in ((left, r.x0), (right, r.x1)):
+        for upright, x in ((board.left, r.x0), (board.right, r.x1)):
             gable = b.part(upright)
-            front = gable.frame.origin[1] if gable.role in ("carcass", "lent") else -d
+            front = max(-d, gable.frame.origin[1] if gable.role in ("carcass", "lent") else -d)
             if spec.shape in ("bow", "hollow", "rounded"):
                 front = max(front, front_edge(b, x))
             join(b, gable, shelf, (x, front, z), (x, -d + deep, z))
@@ -207,7 +209,7 @@ def _board_between(b: Builder, kind: str, name: str, r: Rect, left: str, right: 
     ends = [next((p for p in b.drafts if p.role == "carcass" and _lies_at(p, x, z, d)), None) for z in (r.z0, r.z1)]
     low, high = (r.z0 - tg if ends[0] else r.z0), (r.z1 + tg if ends[1] else r.z1)
     divider = b.add(
-        name, spec.carcass, made.carcass_thickness, high - low, deep, Frame((r.x1, -d, low), Z, Y), "carcass"
+        board.name, spec.carcass, made.carcass_thickness, high - low, deep, Frame((r.x1, -d, low), Z, Y), "carcass"
     )
     divider.band(b.stock, made.edging_carcass, "L1")
     for z, lying in zip((r.z0, r.z1), ends, strict=True):

@@ -16,6 +16,7 @@ from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.own import make_own
 from tall_plank.making.parts import DrawerBox, Forced, Item, Part, Problem
+from tall_plank.making.proof import faults_of
 from tall_plank.making.shell import clear_depth, clear_of_carcass
 from tall_plank.making.shelves import make_shelves
 from tall_plank.measure import Frame, PlankError
@@ -92,6 +93,8 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     clashes = [problem for draft in b.drafts for problem in settle(draft)]
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
     problems = tuple(dict.fromkeys((*b.problems, *clashes)))
+    if not any(p.weight == "wrong" for p in problems):
+        problems = (*problems, *faults_of(parts))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(
             spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems), set=b.bays, fitted=tuple(b.fitted)

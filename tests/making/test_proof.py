@@ -1,0 +1,311 @@
+"""The proof that parts can be put together, against an independent one: solids of a general-purpose library, built
+here anew from parts and operations, sharing no code with it."""
+
+from __future__ import annotations
+
+import contextlib
+import math
+from collections.abc import Sequence
+from typing import Any
+
+import msgspec
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from manifold3d import CrossSection, Manifold
+
+from conftest import with_run
+from tall_plank.edits import bays, runs, units
+from tall_plank.edits.choices import CHOICES
+from tall_plank.job import Body, Job, Level
+from tall_plank.job.start import new_job, shipped_templates
+from tall_plank.making import Part
+from tall_plank.making import unit as making
+from tall_plank.making.parts import Bore, Cutout, Groove, Rebate
+from tall_plank.making.proof import faults_of
+from tall_plank.making.proof.space import shared_space
+from tall_plank.measure import Frame, PlankError
+from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z
+from tall_plank.measure.remembered import forget_all
+from tall_plank.stock import Stock
+from tall_plank.workings import Workings
+
+HAIR = 0.05
+KINDS = [t for t in shipped_templates() if t.body is not Body.GAP]
+
+
+# --- the independent proof
+
+
+def block(low: Sequence[float], high: Sequence[float]) -> Any:
+    return Manifold.cube(tuple(b - a for a, b in zip(low, high, strict=True))).translate(tuple(low))
+
+
+def in_face(part: Part, face: str, u: tuple[float, float], v: tuple[float, float], deep: float) -> Any:
+    """A block cut into a face: u and v along it, a hair out of it."""
+    long, wide, thick = part.length, part.width, part.thickness
+    match face:
+        case "A":
+            return block((u[0], v[0], thick - deep), (u[1], v[1], thick + HAIR))
+        case "B":
+            return block((u[0], v[0], -HAIR), (u[1], v[1], deep))
+        case "L1":
+            return block((u[0], -HAIR, v[0]), (u[1], deep, v[1]))
+        case "L2":
+            return block((u[0], wide - deep, v[0]), (u[1], wide + HAIR, v[1]))
+        case "W1":
+            return block((-HAIR, u[0], v[0]), (deep, u[1], v[1]))
+    return block((long - deep, u[0], v[0]), (long + HAIR, u[1], v[1]))
+
+
+def cut_of(part: Part, op: object) -> Any:
+    match op:
+        case Groove():
+            along = abs(op.x2 - op.x1) > abs(op.y2 - op.y1)
+            u, v = sorted((op.x1, op.x2)), sorted((op.y1, op.y2))
+            half = op.width / 2
+            if min(abs(op.x2 - op.x1), abs(op.y2 - op.y1)) > 1e-6:  # askew: turned in its face
+                length = math.hypot(op.x2 - op.x1, op.y2 - op.y1)
+                bar = Manifold.cube((length, op.width, op.depth + HAIR)).translate((0.0, -half, 0.0))
+                bar = bar.rotate((0.0, 0.0, math.degrees(math.atan2(op.y2 - op.y1, op.x2 - op.x1))))
+                bar = bar.translate((op.x1, op.y1, 0.0))
+                if op.face in ("A", "B"):
+                    return bar.translate((0.0, 0.0, part.thickness - op.depth if op.face == "A" else -HAIR))
+                # (u, v, w) of an edge is (x, z, y): stood up, mirrored for the near edge.
+                up = bar.rotate((90.0, 0.0, 0.0))
+                return up.translate((0.0, part.width + HAIR if op.face == "L2" else op.depth, 0.0))
+            pad = (u, [v[0] - half, v[1] + half]) if along else ([u[0] - half, u[1] + half], v)
+            return in_face(part, op.face, tuple(pad[0]), tuple(pad[1]), op.depth)  # type: ignore[arg-type]
+        case Rebate():
+            x = {"W1": (-HAIR, op.width), "W2": (part.length - op.width, part.length + HAIR)}.get(
+                op.edge, (-HAIR, part.length + HAIR)
+            )
+            y = {"L1": (-HAIR, op.width), "L2": (part.width - op.width, part.width + HAIR)}.get(
+                op.edge, (-HAIR, part.width + HAIR)
+            )
+            return in_face(part, op.face, x, y, op.depth)
+        case Cutout():
+            return block((op.x, op.y, -HAIR), (op.x + op.length, op.y + op.width, part.thickness + HAIR))
+    return None
+
+
+def solid_of(part: Part) -> Any:
+    body = (
+        Manifold.extrude(CrossSection([np.array(part.outline)]), part.thickness)
+        if part.outline
+        else block((0.0, 0.0, 0.0), (part.length, part.width, part.thickness))
+    )
+    for op in part.operations:
+        cut = cut_of(part, op) if not isinstance(op, Bore) else None
+        if cut is not None:
+            body = body - cut
+    f = part.frame
+    return body.transform(np.column_stack([f.x, f.y, np.cross(f.x, f.y), f.origin]))
+
+
+def independent(parts: Sequence[Part]) -> set[tuple[int, int]]:
+    solids = [(i, solid_of(p)) for i, p in enumerate(parts) if not p.bend]
+    found = set()
+    for n, (i, a) in enumerate(solids):
+        for k, b in solids[n + 1 :]:
+            common = a ^ b
+            if common.volume() > 2.0:
+                x0, y0, z0, x1, y1, z1 = common.bounding_box()
+                if min(x1 - x0, y1 - y0, z1 - z0) > 0.06:
+                    found.add((i, k))
+    return found
+
+
+# --- units by chance
+
+
+@st.composite
+def unit_made(draw: st.DrawFn) -> tuple[str, making.UnitSpec, Stock]:
+    """Any kind in any standard, with sizes, values, fronts, shelves and splits of its own."""
+    template = draw(st.sampled_from(KINDS))
+    job = new_job()
+    job = units_in(job, draw(st.sampled_from([s.code for s in job.standards])))
+    job = runs.insert_unit(job, "r1", "A", template.code).job
+    cell = job.cells()[-1].id
+
+    def attempt(edit, *given):  # type: ignore[no-untyped-def]
+        nonlocal job
+        with contextlib.suppress(PlankError):
+            job = edit(job, *given).job
+
+    attempt(runs.set_width, (cell,), str(draw(st.sampled_from([300, 450, 600, 800, 1000]) | st.integers(150, 1200))))
+    for key, least, most in (("depth", 250, 700), ("height", 300, 1400)):
+        if draw(st.booleans()):
+            attempt(units.set_own, (cell,), key, str(draw(st.integers(least, most))))
+    for key in draw(st.lists(st.sampled_from(sorted(CHOICES)), max_size=3, unique=True)):
+        attempt(units.set_own, (cell,), key, draw(st.sampled_from(sorted(CHOICES[key]))))
+    for _ in range(draw(st.integers(0, 3))):
+        bay = job.unit(job.find_cell(cell)[2].unit).bay
+        path = draw(st.sampled_from([(), *bay.paths()]))
+        what = draw(st.sampled_from(["front", "shelves", "split"]))
+        if what == "front":
+            attempt(bays.set_front, ((cell, path),), draw(st.sampled_from(sorted(bays.FRONTS))))
+        elif what == "shelves":
+            attempt(bays.set_shelves, cell, path, str(draw(st.integers(0, 5))))
+        else:
+            split, between = draw(st.sampled_from([("rows", "shelf"), ("columns", "divider"), ("rows", "nothing")]))
+            attempt(bays.split_bay, cell, path, str(draw(st.integers(2, 3))), split, between)
+    made = Workings(job).made.of(cell)
+    assert made is not None
+    return f"{template.code} in {job.standard}", made.spec, job.stock
+
+
+def units_in(job: Job, standard: str) -> Job:
+    return msgspec.structs.replace(job, standard=standard)
+
+
+@settings(max_examples=150)
+@given(unit_made())
+def test_the_proof_and_an_independent_one_agree_on_any_unit(found: tuple[str, making.UnitSpec, Stock]) -> None:
+    name, spec, stock = found
+    # Made without its proof, so that what is wrong is there to be found.
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(making, "faults_of", lambda parts: ())
+        bare = making.make_unit.__wrapped__(spec, stock)  # type: ignore[attr-defined]
+    mine = {(s.one, s.other) for s in shared_space(bare.parts)}
+    theirs = independent(bare.parts)
+    named = [(bare.parts[a].name, bare.parts[b].name) for a, b in mine ^ theirs]
+    assert mine == theirs, f"{name}: {named}"
+    # And what is wrong is refused: nothing of it reaches a list.
+    proved = making.make_unit(spec, stock)
+    assert bool(proved.parts) == bool(bare.parts and not mine)
+
+
+# --- parts by hand
+
+
+def part(name: str, size: tuple[float, float, float], frame: Any, *operations: Any, **more: Any) -> Part:
+    length, width, thick = size
+    return Part(name, "B", "board", length, width, thick, "none", frame, operations=operations, **more)
+
+
+def test_a_tongue_in_its_groove_is_no_fault_and_one_too_deep_is() -> None:
+    upright = part(
+        "gable", (700.0, 500.0, 18.0), Frame((0.0, 0.0, 700.0), NEG_Z, Y), Groove("A", 0, 400, 700, 400, 8.2, 9)
+    )
+    # The gable lies from x = 0 to 18, face A inwards; its groove is at y 400, 9 deep.
+    for reach, wide, told in ((9.0, 8.0, False), (9.5, 8.0, True), (9.0, 8.5, True), (0.0, 8.0, False)):
+        back = part("back", (700.0, 300.0, wide), Frame((318.0 - reach, 400.0 + wide / 2, 0.0), Z, NEG_X))
+        assert bool(shared_space((upright, back))) is told, (reach, wide)
+        assert bool(independent((upright, back))) is told, (reach, wide)
+
+
+def test_a_fault_names_both_parts_by_their_numbers_and_says_how_much() -> None:
+    shelf = part("shelf 1", (564.0, 480.0, 18.0), Frame((18.0, -500.0, 300.0), X, Y))
+    side = part("drawer 1 left side", (450.0, 200.0, 15.0), Frame((30.0, -490.0, 200.0), Y, Z))
+    free = part("bottom", (564.0, 500.0, 18.0), Frame((18.0, -500.0, 0.0), X, Y))
+    (fault,) = faults_of((free, shelf, side))
+    assert fault.what == "Part 2, shelf 1, and part 3, drawer 1 left side, take the same space: 15 x 450 x 18 mm."
+    assert fault.weight == "wrong" and fault.remedy
+
+
+def test_what_touches_shares_nothing() -> None:
+    one = part("a", (600.0, 500.0, 18.0), Frame((0.0, 0.0, 0.0), X, Y))
+    for at in ((600.0, 0.0, 0.0), (0.0, 500.0, 0.0), (0.0, 0.0, 18.0), (599.95, 0.0, 0.0)):
+        assert shared_space((one, part("b", (600.0, 500.0, 18.0), Frame(at, X, Y)))) == ()
+    (found,) = shared_space((one, part("b", (600.0, 500.0, 18.0), Frame((599.0, 100.0, 10.0), X, Y))))
+    assert found.size == pytest.approx((1.0, 400.0, 8.0))
+
+
+def test_parts_with_outlines_and_parts_askew_are_compared_as_they_are() -> None:
+    corner = part(
+        "bottom", (900.0, 900.0, 18.0), Frame((0.0, 0.0, 0.0), X, Y),
+        outline=((0.0, 0.0), (900.0, 0.0), (900.0, 560.0), (560.0, 560.0), (560.0, 900.0), (0.0, 900.0)),
+    )  # fmt: skip
+    within = part("leg", (100.0, 100.0, 100.0), Frame((600.0, 600.0, -20.0), X, Y))
+    assert shared_space((corner, within)) == ()
+    on = part("leg", (100.0, 100.0, 100.0), Frame((500.0, 600.0, -20.0), X, Y))
+    assert shared_space((corner, on))
+    s = math.sqrt(0.5)
+    slanted = Frame((600.0, 570.0, -20.0), (s, s, 0.0), (-s, s, 0.0))
+    assert shared_space((corner, part("askew", (100.0, 10.0, 100.0), slanted))) == ()
+    assert shared_space((corner, part("askew", (100.0, 60.0, 100.0), slanted)))
+
+
+def test_no_kind_that_ships_is_refused_in_any_standard() -> None:
+    for standard in [s.code for s in new_job().standards]:
+        for kind in KINDS:
+            job = units_in(new_job(), standard)
+            job = runs.insert_unit(job, "r1", "A", kind.code).job
+            made = Workings(job).made.of(job.cells()[-1].id)
+            assert made is not None
+            assert not [p.what for p in made.problems if "same space" in p.what], (standard, kind.code)
+
+
+def test_a_unit_with_a_fault_is_on_no_paper_and_says_why(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Made wrong on purpose: a shelf that reaches 19 mm out of its carcass into the door."""
+    job = with_run(new_job(), "A", Level.BASE, "door 600, drawers 600")
+    cell = job.cells()[0].id
+    wrong = making.make_shelves
+
+    def too_deep(b: Any, box: Any) -> None:
+        wrong(b, box)
+        for draft in (d for d in b.drafts if d.role == "shelf" and b.spec.template == "door"):
+            draft.frame = Frame((draft.frame.origin[0], -b.spec.depth - 19.0, draft.frame.origin[2]), X, Y)
+
+    monkeypatch.setattr(making, "make_shelves", too_deep)
+    making.make_unit.cache_clear()
+    try:
+        w = Workings(msgspec.structs.replace(job, name="Wrong"))
+        made = w.made.of(cell)
+        assert made is not None and made.parts == ()
+        (snag,) = [s for s in w.snags if s.where.cell == cell and s.weight == "wrong"]
+        assert "shelf 1" in snag.what and "door 1" in snag.what and "same space" in snag.what and "19" in snag.what
+        assert not [i for i in w.made.parts() if i.cell == cell] and [i for i in w.made.parts() if i.cell != cell]
+        assert not any("A1." in number for row in w.cut_rows for number in row.numbers)
+    finally:
+        forget_all()
+
+
+def inset(job: Job, cell: str) -> Job:
+    return units.set_own(job, (cell,), "overlay", "inset").job
+
+
+def front_edge(made: making.MadeUnit, name: str) -> float:
+    """How far a board's front edge stands behind the carcass's, mm."""
+    (board,) = [p for p in made.parts if p.name == name]
+    f = board.frame
+    ys = [f.at(u, v, w)[1] for u in (0.0, board.length) for v in (0.0, board.width) for w in (0.0, board.thickness)]
+    return min(ys) + made.spec.depth
+
+
+@pytest.mark.parametrize(
+    ("kind", "split", "between"), [("door 600", "rows", "shelf"), ("pair 900", "columns", "divider")]
+)
+def test_a_fixed_board_behind_a_front_that_is_set_in_leaves_it_its_room(kind: str, split: str, between: str) -> None:
+    """It stood 19 mm in the door."""
+    job = with_run(new_job(), "A", Level.BASE, kind)
+    cell = job.cells()[0].id
+    job = bays.split_bay(inset(job, cell), cell, (), "2", split, between).job
+    made = Workings(job).made.of(cell)
+    assert made is not None and made.parts and not shared_space(made.parts)
+    name = "fixed shelf 1" if between == "shelf" else "divider 1"
+    standard = made.spec.made
+    assert front_edge(made, name) == pytest.approx(standard.front_thickness + standard.gap_inset)
+    # Over the gables nothing changes; nor where each bay has a front of its own and the board parts them.
+    plain = bays.split_bay(with_run(new_job(), "A", Level.BASE, kind), new_cell(kind), (), "2", split, between).job
+    over = Workings(plain).made.of(plain.cells()[0].id)
+    assert over is not None and front_edge(over, name) == 0.0
+    each = bays.set_front(bays.set_front(job, ((cell, ()),), "none").job, ((cell, (0,)), (cell, (1,))), "door").job
+    own = Workings(each).made.of(cell)
+    assert own is not None and own.parts and front_edge(own, name) == 0.0 and not shared_space(own.parts)
+
+
+def new_cell(kind: str) -> str:
+    return with_run(new_job(), "A", Level.BASE, kind).cells()[0].id
+
+
+def test_a_sinks_standing_rail_leaves_doors_that_are_set_in_their_room() -> None:
+    """It stood in both doors."""
+    job = with_run(new_job(), "A", Level.BASE, "sink 900")
+    cell = job.cells()[0].id
+    made = Workings(inset(job, cell)).made.of(cell)
+    assert made is not None and made.parts and not shared_space(made.parts)
+    standard = made.spec.made
+    assert front_edge(made, "front rail") == pytest.approx(standard.front_thickness + standard.gap_inset)
