@@ -309,3 +309,54 @@ def test_a_sinks_standing_rail_leaves_doors_that_are_set_in_their_room() -> None
     assert made is not None and made.parts and not shared_space(made.parts)
     standard = made.spec.made
     assert front_edge(made, "front rail") == pytest.approx(standard.front_thickness + standard.gap_inset)
+
+
+def plates(made: making.MadeUnit) -> dict[str, set[float]]:
+    """Part -> places across the unit of the hinge plates on it, mm."""
+    found: dict[str, set[float]] = {}
+    for p in made.parts:
+        for op in p.operations:
+            if isinstance(op, Bore) and op.use == "hinge plate":
+                found.setdefault(p.name, set()).add(round(p.place(op.face, op.x, op.y)[0], 1))
+    return found
+
+
+def test_doors_of_columns_with_nothing_between_hang_on_the_gables_or_are_refused() -> None:
+    """Their plates went into a gable 300 or 600 mm away."""
+    job = with_run(new_job(), "A", Level.BASE, "door 600")
+    cell = job.cells()[0].id
+    bare = bays.set_shelves(job, cell, (), "0").job
+    two = bays.split_bay(bare, cell, (), "2", "columns", "nothing").job
+    made = Workings(two).made.of(cell)
+    assert made is not None and [(f.kind, f.hand) for f in made.fronts] == [("door", "left"), ("door", "right")]
+    assert plates(made) == {"left gable": {18.0}, "right gable": {582.0}}
+    with pytest.raises(PlankError, match="no gable or divider to hang on") as told:
+        bays.split_bay(bare, cell, (), "3", "columns", "nothing")
+    assert "divider" in told.value.remedy
+    with pytest.raises(PlankError, match="no gable or divider"):
+        wide = with_run(new_job(), "A", Level.BASE, "pair 1200")
+        inner = wide.cells()[0].id
+        bays.split_bay(bays.set_shelves(wide, inner, (), "0").job, inner, (), "2", "columns", "nothing")
+    # Turned round, the left door would hang on nothing.
+    with pytest.raises(PlankError, match="no gable or divider"):
+        bays.set_front_value(two, ((cell, (0,)),), "hand", "right")
+
+
+@pytest.mark.parametrize(
+    ("change", "word"),
+    [
+        (lambda job, cell: bays.set_shelves(job, cell, (0,), "1"), "A shelf"),
+        (lambda job, cell: bays.split_bay(job, cell, (1,), "2", "rows", "shelf"), "A fixed shelf"),
+    ],
+)
+def test_nothing_is_put_between_a_gable_and_nothing(change: Any, word: str) -> None:
+    job = with_run(new_job(), "A", Level.BASE, "open 900")
+    cell = job.cells()[0].id
+    job = bays.set_shelves(job, cell, (), "0").job
+    job = bays.split_bay(job, cell, (), "2", "columns", "nothing").job
+    with pytest.raises(PlankError, match=f"{word}.* has nothing to hold it at"):
+        change(job, cell)
+    drawers = bays.set_front(job, ((cell, (0,)),), "drawer").job
+    w = Workings(drawers)
+    assert any("A drawer has nothing to hold it at the right of its bay" in s.what for s in w.snags)
+    assert not w.made.of(cell).parts  # type: ignore[union-attr]

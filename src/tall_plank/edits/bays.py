@@ -147,7 +147,13 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
     error: PlankError | None = None
     for keeper in range(len(sizes)):
         children = tuple(
-            msgspec.structs.replace(plain, size=size, weight=w, fittings=bay.fittings if i == keeper else ())
+            msgspec.structs.replace(
+                plain,
+                size=size,
+                weight=w,
+                fittings=bay.fittings if i == keeper else (),
+                front=_hung_outside(plain.front, split, i == len(sizes) - 1),
+            )
             for i, (size, w) in enumerate(sizes)
         )
         new = msgspec.structs.replace(
@@ -170,6 +176,13 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
         what = f"What is in this bay fits into none of the new ones. {error.what}"
         raise PlankError(what, error.where, "Leave it a larger bay, or take it out first.")
     raise error
+
+
+def _hung_outside(front: Front | None, split: str, last: bool) -> Front | None:
+    """Where a door is parted in columns with nothing between, the last one hangs on the upright at the right."""
+    if front is None or split != "columns" or not last:
+        return front
+    return msgspec.structs.replace(front, hand="right")
 
 
 def join_bay(job: Job, cell_id: str, path: Path) -> Change:

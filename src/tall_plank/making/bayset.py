@@ -190,8 +190,10 @@ class _Setter:
         if self.framed and behind is None:
             self.members += [_frame_member(zone, m, self.made, rows=division.rows) for m in division.middles]
         names = [] if division.nothing else self._boards(division, path, clear, left, right)
-        # Columns hang on the dividers beside them, rows on the uprights of the bay.
-        uprights = [left, *names, right] if names and not division.rows else None
+        # Columns hang on the dividers beside them, rows on the uprights of the bay. Between columns with nothing
+        # between them no upright stands.
+        between = names or [""] * (len(node.children) - 1)
+        uprights = None if division.rows else [left, *between, right]
         for i, child in enumerate(node.children):
             here = (left, right) if uprights is None else (uprights[i], uprights[i + 1])
             box = division.part(clear, i, division.board / 2)

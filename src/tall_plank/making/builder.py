@@ -10,7 +10,7 @@ from tall_plank.job import Bay, Body, Construction, Level
 from tall_plank.job.bays import INSIDE, DrawnFront
 from tall_plank.job.build import Build, Parameter
 from tall_plank.job.choices import CarcassTop, Corner, EitherSide, Feet, Shape, Weight
-from tall_plank.making.bayset import BaySet
+from tall_plank.making.bayset import BayBox, BaySet
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, PartRole, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, PartFrame, Vec, Z
@@ -147,6 +147,10 @@ def plane(a: tuple[float, float], b: tuple[float, float], name: str = "front") -
     return FacePlane(a[0], a[1], (b[0] - a[0]) / length, (b[1] - a[1]) / length, name)
 
 
+BETWEEN_BAYS = "Put a divider between the bays."
+"""What to do where a bay has no upright at a side."""
+
+
 class Builder:
     """The work bench for one unit."""
 
@@ -257,6 +261,14 @@ class Builder:
 
     def problem(self, what: str, remedy: str, weight: Weight = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))
+
+    def held(self, box: BayBox, what: str) -> bool:
+        """Whether an upright stands at both sides of a bay; else what has nothing to hold it is told."""
+        if box.left and box.right:
+            return True
+        side = "right" if box.left else "left"
+        self.problem(f"{what} has nothing to hold it at the {side} of its bay.", BETWEEN_BAYS)
+        return False
 
     def force(self, what: str, asked: float, made: float, why: str) -> None:
         """Note a size that a step or a stock size changed; mm. What came out as asked is not worth a word."""

@@ -10,7 +10,7 @@ from tall_plank.job.standard import impossible
 from tall_plank.making.backs import make_back
 from tall_plank.making.bayset import BaySet
 from tall_plank.making.bayset import Board as BayBoard
-from tall_plank.making.builder import Builder
+from tall_plank.making.builder import BETWEEN_BAYS, Builder
 from tall_plank.making.fixed import hold_unit
 from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Draft, Lent
@@ -188,6 +188,9 @@ def _rails(b: Builder, left: Draft, right: Draft) -> None:
 def _board_between(b: Builder, board: BayBoard) -> None:
     """A fixed shelf or a divider between bays, joined at both ends."""
     spec, made, r = b.spec, b.spec.made, board.clear
+    if not (board.left and board.right):
+        word = "fixed shelf" if board.kind == "shelf" else "divider"
+        raise PlankError(f"A {word} has nothing to hold it at a side of its bay.", board.name, BETWEEN_BAYS)
     back, tg = b.behind(board.parent), tongue(b)
     d, deep = spec.depth - back, clear_depth(b) - back
     if board.kind == "shelf":

@@ -66,6 +66,8 @@ def _hinged(box: BayBox) -> bool:
 def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     """Box width = clear width - 2 runner clearances; its length is the runner's (common practice)."""
     spec, made, stock = b.spec, b.spec.made, b.stock
+    if not b.held(box, "A drawer"):
+        return
     setback = b.recess + (INNER_SETBACK if inner else 0.0)
     usable = clear_depth(b) - setback
     above, below = made.drawer_clear_above, made.drawer_clear_below

@@ -120,6 +120,8 @@ def count(b: Builder, thing: Fitting, found: FittedBox) -> None:
 def _drill(b: Builder, box: BayBox, thing: Fitting, found: FittedBox, depth: float) -> None:
     """Its holes in both uprights: dx from the front edge (from the middle of the depth for a rail), dy above its
     lower edge."""
+    if thing.holes and not b.held(box, thing.name):
+        return
     for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
         carrier = b.part(upright)
         edge = carrier.frame.origin[1]

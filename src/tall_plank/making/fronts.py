@@ -170,6 +170,8 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
             "Divide it or choose a stronger stay.",
         )
         return
+    if not b.held(box, f"The {kind} front"):
+        return
     for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
         draft = b.part(upright)
         front = draft.frame.origin[1]

@@ -92,7 +92,7 @@ def make_hinges(
     straight = plane.uy == 0.0
     framed = made.face_frame == "frame"
     at_side = framed or not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
-    if not at_side and upright_name in (GABLE_LEFT, GABLE_RIGHT):
+    if not upright_name or (not at_side and upright_name in (GABLE_LEFT, GABLE_RIGHT)):
         b.problem("A door has no gable or divider to hang on.", "Put a divider between the doors.")
         return
     hinge, plate = stock.fitting(made.hinge), stock.fitting(made.plate)

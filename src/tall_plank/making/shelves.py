@@ -53,7 +53,7 @@ def shelf_heights(b: Builder, box: BayBox) -> tuple[tuple[float, ...], list[floa
 def make_shelves(b: Builder, box: BayBox) -> None:
     """Adjustable shelves of a bay, spread evenly on the hole rows, with pins."""
     spec, made, count = b.spec, b.spec.made, box.bay.shelves
-    if not count:
+    if not count or not b.held(box, "A shelf"):
         return
     deep = clear_depth(b)
     thick = made.shelf_thickness
