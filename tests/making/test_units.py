@@ -136,7 +136,7 @@ def test_the_longest_runner_that_fits_is_taken() -> None:
         ("door 450", {"carcass_thickness": "17"}, "No 17 mm board"),
         ("door 450", {"front_thickness": "9", "front_style": "framed"}, "too thick for a frame"),
         ("door 450", {"edging_front": "2"}, "no 2 mm edging"),
-        ("door 450", {"row_margin": "360"}, "hole places"),
+        ("door 450", {"row_margin": "360"}, "here is room for 0"),
         ("pair 900", {"height": "2500"}, "No hinge rule"),
     ],
 )

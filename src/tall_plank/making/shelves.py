@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder
 from tall_plank.making.pinrows import rear_row, row_heights
 from tall_plank.making.shell import band_front, clear_depth, shaped_board
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import X, Y
+
+LEAST_BETWEEN = 40.0
+"""mm of clear height between two adjustable shelves (common practice: enough for a hand)."""
 
 SHELF_STANDS = "shelf"
 """Use of the row holes that a shelf stands on; the others, for pins, give way where something needs the place."""
@@ -33,21 +38,46 @@ def shelf_heights(b: Builder, box: BayBox) -> tuple[tuple[float, ...], list[floa
     made, count = b.spec.made, box.bay.shelves
     low, high = free_height(b, box)
     heights = row_heights(b.spec.height, low + made.row_margin, high - made.row_margin, made)
-    if len(heights) < count:
-        b.problem(
-            f"{count} adjustable shelves have only {len(heights)} hole places.", "Take a shelf out or make it higher."
-        )
-        return heights, []
     thick = made.shelf_thickness
+    apart = thick + LEAST_BETWEEN
     step = (high - low + thick) / (count + 1)
-    found = []
-    for i in range(1, count + 1):
-        wanted = low + i * step - thick
-        nearest = min(heights, key=lambda hole, wanted=wanted: abs(hole - wanted))  # type: ignore[misc]
-        found.append(nearest + made.pin_diameter / 2)
-        shelf = sum(d.role == "shelf" for d in b.drafts) + i
-        b.force(f"height of shelf {shelf}", wanted, found[-1], f"holes {made.row_pitch:g} apart")
+    wanted = [low + i * step - thick for i in range(1, count + 1)]
+    holes = nearest_apart(heights, wanted, apart)
+    if holes is None:
+        most = 0
+        while nearest_apart(heights, wanted[: most + 1], apart) is not None:
+            most += 1
+        room = f"on holes {made.row_pitch:g} mm apart, with {LEAST_BETWEEN:g} mm between them, here is room for {most}"
+        b.problem(f"{count} adjustable shelves: {room}.", "Take a shelf out or make it higher.")
+        return heights, []
+    found = [hole + made.pin_diameter / 2 for hole in holes]
+    before = sum(d.role == "shelf" for d in b.drafts)
+    for i, (asked, at) in enumerate(zip(wanted, found, strict=True), 1):
+        b.force(f"height of shelf {before + i}", asked, at, f"holes {made.row_pitch:g} apart")
     return heights, found
+
+
+def nearest_apart(holes: Sequence[float], wanted: Sequence[float], apart: float) -> list[float] | None:
+    """A hole for each wanted height, upwards and at least so far apart, with the least distances in all; None where
+    there are too few. All in mm.
+
+    Found step by step: the best for the first shelves that ends at each hole (dynamic programming).
+    """
+    best: list[tuple[float, list[float]] | None] = [(0.0, [])]
+    for i, height in enumerate(wanted):
+        row: list[tuple[float, list[float]] | None] = []
+        cheapest: tuple[float, list[float]] | None = best[0] if i == 0 else None
+        below = 0
+        for hole in holes:
+            while i > 0 and below < len(holes) and hole - holes[below] >= apart - 1e-6:
+                one = best[below]
+                if one is not None and (cheapest is None or one[0] < cheapest[0]):
+                    cheapest = one
+                below += 1
+            row.append(None if cheapest is None else (cheapest[0] + abs(hole - height), [*cheapest[1], hole]))
+        best = row
+    ends = [end for end in best if end is not None]
+    return min(ends, key=lambda end: end[0])[1] if ends else None
 
 
 def make_shelves(b: Builder, box: BayBox) -> None:
