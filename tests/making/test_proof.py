@@ -360,3 +360,15 @@ def test_nothing_is_put_between_a_gable_and_nothing(change: Any, word: str) -> N
     w = Workings(drawers)
     assert any("A drawer has nothing to hold it at the right of its bay" in s.what for s in w.snags)
     assert not w.made.of(cell).parts  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize("standard", [s.code for s in new_job().standards])
+def test_a_dividers_tongue_enters_both_rails(standard: str) -> None:
+    """It stood 5 or 6 mm in a rear rail that had no groove."""
+    job = with_run(units_in(new_job(), standard), "A", Level.BASE, "pair 900")
+    cell = job.cells()[0].id
+    job = bays.set_shelves(units.set_own(job, (cell,), "joint", "groove").job, cell, (), "0").job
+    made = Workings(bays.split_bay(job, cell, (), "2", "columns", "divider").job).made.of(cell)
+    assert made is not None and made.parts and not shared_space(made.parts) and not independent(made.parts)
+    grooved = {p.name for p in made.parts for op in p.operations if isinstance(op, Groove) and op.over == "divider 1"}
+    assert grooved >= {"front rail", "rear rail", "bottom"}

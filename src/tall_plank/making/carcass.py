@@ -209,7 +209,8 @@ def _board_between(b: Builder, board: BayBoard) -> None:
         return
     # A divider stands like a right gable: x up, face A to the left. It enters only boards that are there.
     x = (r.x0 + r.x1) / 2
-    ends = [next((p for p in b.drafts if p.role == "carcass" and _lies_at(p, x, z, d)), None) for z in (r.z0, r.z1)]
+    carcass = [p for p in b.drafts if p.role == "carcass"]
+    ends = [next((p for p in carcass if _lies_at(p, x, z, -d + 20.0)), None) for z in (r.z0, r.z1)]
     low, high = (r.z0 - tg if ends[0] else r.z0), (r.z1 + tg if ends[1] else r.z1)
     divider = b.add(
         board.name, spec.carcass, made.carcass_thickness, high - low, deep, Frame((r.x1, -d, low), Z, Y), "carcass"
@@ -218,10 +219,15 @@ def _board_between(b: Builder, board: BayBoard) -> None:
     for z, lying in zip((r.z0, r.z1), ends, strict=True):
         if lying is not None:
             join(b, lying, divider, (x, -d, z), (x, -d + min(deep, lying.width), z))
+            if tg:
+                # Its tongue is as long as it is deep: a rail at the rear takes it too.
+                for rail in (p for p in carcass if p is not lying and _lies_at(p, x, z, -d + deep - 20.0)):
+                    start = rail.frame.into((x, -d + deep, z))[1]
+                    join(b, rail, divider, (x, -d + deep - min(start, rail.width), z), (x, -d + deep, z))
 
 
-def _lies_at(part: Draft, x: float, z: float, depth: float) -> bool:
-    """Whether a lying part has a face at height z over x, near the front of the unit."""
-    local = part.frame.into((x, -depth + 20.0, z))
+def _lies_at(part: Draft, x: float, z: float, y: float) -> bool:
+    """Whether a lying part has a face at height z over the place x, y in the unit."""
+    local = part.frame.into((x, y, z))
     on_face = abs(local[2]) < 0.01 or abs(local[2] - part.thickness) < 0.01
     return on_face and 0 < local[0] < part.length and 0 < local[1] < part.width
