@@ -372,3 +372,19 @@ def test_a_dividers_tongue_enters_both_rails(standard: str) -> None:
     assert made is not None and made.parts and not shared_space(made.parts) and not independent(made.parts)
     grooved = {p.name for p in made.parts for op in p.operations if isinstance(op, Groove) and op.over == "divider 1"}
     assert grooved >= {"front rail", "rear rail", "bottom"}
+
+
+@pytest.mark.parametrize("back", sorted(CHOICES["back_fit"]))
+@pytest.mark.parametrize("joint", sorted(CHOICES["joint"]))
+def test_every_joint_goes_with_every_fit_of_bottom_top_and_back(joint: str, back: str) -> None:
+    """Where gables stood in the bottom by a tongue, the back ran into the tongues, which had no groove."""
+    for bottom in CHOICES["bottom_fit"]:
+        for top in CHOICES["top_fit"]:
+            for text in ("door 600", "sink 900", "open 600"):
+                job = with_run(new_job(), "A", Level.BASE, text)
+                cell = job.cells()[0].id
+                for key, value in (("joint", joint), ("bottom_fit", bottom), ("top_fit", top), ("back_fit", back)):
+                    job = units.set_own(job, (cell,), key, value).job
+                made = Workings(job).made.of(cell)
+                assert made is not None
+                assert not [p.what for p in made.problems if "same space" in p.what], (bottom, top, text)

@@ -99,10 +99,11 @@ def _back_grooved(b: Builder, left: Draft, right: Draft) -> None:
     z1 = h - t + deep - play if full else h
     x0, x1 = s - side + play, w - s + side - play
     _back_board(b, x0, x1, z0, z1, made.back_inset + made.groove_width_play / 2)
-    low, high = (t if is_under(b) else 0.0), (h - t if is_over(b) else h)
+    tg = tongue(b)
+    # Through the tongues that the gables have where they stand on the bottom or under the top.
+    low, high = (t - tg if is_under(b) else 0.0), (h - t + tg if is_over(b) else h)
     left.groove((s, y, low), (s, y, high), wide, deep, "back")
     right.groove((w - s, y, low), (w - s, y, high), wide, deep, "back")
-    tg = tongue(b)
     if spec.bottom:
         # Under the gables it takes the back's whole width, which reaches into their grooves.
         end = s - side if is_under(b) else s - tg
