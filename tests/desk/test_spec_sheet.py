@@ -119,3 +119,24 @@ def test_a_named_value_is_taken_away_by_emptying_it(window: Window) -> None:
     QTest.keyClick(box, Qt.Key.Key_Delete)
     QTest.keyClick(box, Qt.Key.Key_Return)
     assert "used by" in window.spec.line("value_plinth").error.text()
+
+
+def test_a_refused_text_never_reaches_what_undo_brings_back(window: Window) -> None:
+    """It was applied when its box was taken away, as a step of its own after the undo, and the sheet broke."""
+    doc = window.document
+    doc.select((Kind.CELL.of(cell(window, "A5")),))
+    doc.select_bay(())
+    type_into(spec(window, "bay_shelves"), "0")
+    choose(window, "front", "drawer")
+    window.show()
+    box = spec(window, "bay_shelves")
+    box.setFocus()
+    QTest.keyClicks(box, "2")
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert window.spec.line("bay_shelves").error.isVisible()
+    steps = len(doc.history.names)
+    window.commands.run("undo")
+    made = doc.workings.made.of(doc.cells[0])
+    assert made is not None and [f.kind for f in made.fronts] == ["door"]
+    assert spec(window, "bay_shelves").text() == "0" and spec(window, "front").text() == "door"
+    assert len(doc.history.names) == steps - 1 and doc.history.redo_name

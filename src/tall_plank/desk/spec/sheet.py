@@ -80,6 +80,9 @@ class ValueBox(QLineEdit):
             Qt.FocusReason.ActiveWindowFocusReason,
         ):
             return
+        if self.line.sheet.replacing:
+            # What it was typed for is no longer there: it must not reach what comes in its place.
+            return
         if not self.isModified() or (not self.text() and self.line.row.text == tr("various")):
             self.setText(self.line.row.text)
             return
@@ -240,6 +243,8 @@ class SpecSheet(QFrame):
         outer.addWidget(self.scroller)
         self.lines: dict[str, SpecLine] = {}
         self._shape: object = None
+        self.replacing = False
+        """Whether the lines are being taken away for others."""
         self.title = QLabel()
         self.subtitle = QLabel()
 
@@ -263,10 +268,12 @@ class SpecSheet(QFrame):
     def _build(self, sheet: Sheet) -> None:
         focused = next((name for name, line in self.lines.items() if line.value.hasFocus()), "")
         # The line whose change leads here is still at work, so the old ones go on the next turn.
+        self.replacing = True
         old = self.scroller.takeWidget()
         if old is not None:
             old.hide()
             old.deleteLater()
+        self.replacing = False
         body = QWidget()
         body.setObjectName("specBody")
         column = QVBoxLayout(body)
