@@ -55,11 +55,12 @@ def shared_space(parts: Sequence[Part]) -> tuple[Shared, ...]:
     # Swept from left to right: only what is still open at a part's left side can meet it.
     still: list[tuple[int, _Shape]] = []
     for i, shape in sorted(shapes, key=lambda row: row[1].box[0][0]):
-        left = shape.box[0][0] + TOUCH
-        still = [row for row in still if row[1].box[1][0] > left]
+        (x0, y0, z0), (_, y1, z1) = shape.box
+        left, near, far, low, high = x0 + TOUCH, y0 + TOUCH, y1 - TOUCH, z0 + TOUCH, z1 - TOUCH
+        still = [row for row in still if row[1].right > left]
         for k, other in still:
-            both = _both(other.box, shape.box)
-            if both is not None:
+            (_, a, b), (_, c, d) = other.box
+            if a < far and c > near and b < high and d > low and (both := _both(other.box, shape.box)) is not None:
                 piece = _shared(other, shape, both)
                 if piece is not None:
                     found.append(Shared(min(i, k), max(i, k), *piece))
@@ -73,6 +74,7 @@ class _Shape:
     def __init__(self, part: Part) -> None:
         self.part = part
         self.box = _bounds(part)
+        self.right = self.box[1][0]
 
     @cached_property
     def square(self) -> bool:
@@ -133,6 +135,8 @@ def _gaps(part: Part) -> list[Box]:
     """What is taken off a part in straight lines, in the unit."""
     found = []
     for op in part.operations:
+        if type(op) is Bore:  # most of them are
+            continue
         match op:
             case Groove() if abs(op.x1 - op.x2) < 1e-6 or abs(op.y1 - op.y2) < 1e-6:
                 half = op.width / 2
