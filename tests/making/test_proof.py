@@ -16,7 +16,7 @@ from hypothesis import strategies as st
 from manifold3d import CrossSection, Manifold
 
 from conftest import with_run
-from tall_plank.edits import bays, runs, units
+from tall_plank.edits import bays, runs, standards, units
 from tall_plank.edits.choices import CHOICES
 from tall_plank.job import Body, Job, Level
 from tall_plank.job.start import new_job, shipped_templates
@@ -388,3 +388,48 @@ def test_every_joint_goes_with_every_fit_of_bottom_top_and_back(joint: str, back
                 made = Workings(job).made.of(cell)
                 assert made is not None
                 assert not [p.what for p in made.problems if "same space" in p.what], (bottom, top, text)
+
+
+def dowels(parts: Sequence[Part]) -> list[tuple[str, tuple[float, ...], tuple[float, ...], float]]:
+    """(part, place, direction into the wood, depth) of every dowel hole, in the unit."""
+    return [
+        (p.name, p.place(op.face, op.x, op.y), p.inwards(op.face), op.depth)
+        for p in parts
+        for op in p.operations
+        if isinstance(op, Bore) and op.use == "dowel"
+    ]
+
+
+def stocked(job: Job, thickness: float) -> Job:
+    """The job with what it stocks 15 thick in another thickness too."""
+    more = [b for b in job.stock.boards if b.thickness == 15.0 and thickness != 15.0]
+    found = (msgspec.structs.replace(b, code=f"{b.code}-{thickness:g}", thickness=thickness) for b in more)
+    stock = msgspec.structs.replace(job.stock, boards=(*job.stock.boards, *found))
+    return msgspec.structs.replace(job, stock=stock)
+
+
+@pytest.mark.parametrize("standard", [s.code for s in new_job().standards])
+@pytest.mark.parametrize("thickness", ["12", "15", "16"])
+def test_every_dowel_goes_in_whole_with_room_for_glue(standard: str, thickness: str) -> None:
+    """A dowel of 30 stood in holes of 7 and 20 where drawer sides are 12 thick: it could not close. Holes together 1 to
+    2 mm deeper than the dowel is common practice; much deeper than 6 mm more leaves it loose."""
+    for text in ("drawers 600", "door 600", "open 600", "drawer door 450"):
+        job = stocked(units_in(new_job(), standard), float(thickness))
+        job = with_run(job, "A", Level.BASE, text)
+        cell = job.cells()[0].id
+        job = standards.set_in_force(job, "drawer_thickness", thickness).job
+        job = units.set_own(job, (cell,), "joint", "dowel").job
+        made = Workings(job).made.of(cell)
+        assert made is not None
+        length = next(f.length for f in job.stock.fittings if f.code == made.spec.made.dowel)
+        if "drawer" in text:
+            assert {p.thickness for p in made.parts if p.role == "drawer"} == {float(thickness)}
+        holes = dowels([p for p in made.parts if p.role in ("carcass", "drawer", "drawer bottom")])
+        for name, at, way, depth in holes:
+            mates = [
+                other for other in holes
+                if other[0] != name and math.dist(other[1], at) < 0.05
+                and sum(a * b for a, b in zip(other[2], way, strict=True)) < -0.999
+            ]  # fmt: skip
+            assert len(mates) == 1, (text, name, at)
+            assert length + 1.0 <= depth + mates[0][3] <= length + 6.0, (text, name, depth, mates)

@@ -11,6 +11,7 @@ from tall_plank.job.bays import INSIDE, DrawnFront
 from tall_plank.job.build import Build, Parameter
 from tall_plank.job.choices import CarcassTop, Corner, EitherSide, Feet, Shape, Weight
 from tall_plank.making.bayset import BayBox, BaySet
+from tall_plank.making.dowels import end_depth
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, PartRole, Problem
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, PartFrame, Vec, Z
@@ -261,6 +262,11 @@ class Builder:
 
     def problem(self, what: str, remedy: str, weight: Weight = "wrong") -> None:
         self.problems.append(Problem(what, remedy, weight))
+
+    def dowel_end(self, face_depth: float) -> float:
+        """Depth of a dowel's hole in an end, where that in the face is so deep, mm."""
+        dowel = self.stock.fitting(self.spec.made.dowel)
+        return end_depth(dowel.length if dowel is not None else 0.0, face_depth, self.spec.made.dowel_end_depth)
 
     def held(self, box: BayBox, what: str) -> bool:
         """Whether an upright stands at both sides of a bay; else what has nothing to hold it is told."""

@@ -23,3 +23,19 @@ def dowel_places(depth: float, from_edge: float, spacing: float, rear: float = 0
         return (middle - 16.0, middle + 16.0) if depth - rear >= 60.0 else (middle,)
     steps = max(1, math.ceil((last - first) / spacing - 1e-9))
     return tuple(first + (last - first) * i / steps for i in range(steps + 1))
+
+
+GLUE_ROOM = 2.0
+"""mm that both holes of a dowel are deeper together than it is long: room for glue and air (common practice)."""
+
+
+def end_depth(length: float, face_depth: float, least: float) -> float:
+    """Depth of the hole in an end, so that a dowel goes in whole with room for glue where the face is thin.
+
+    Parameters
+    ----------
+    length : of the dowel, mm; 0 where the stock does not say
+    face_depth : of the hole in the face that the end meets, mm
+    least : what the shop standard drills, mm
+    """
+    return max(least, length + GLUE_ROOM - face_depth) if length else least

@@ -156,13 +156,15 @@ def _box_joints(
     x0, y0, z0 = origin
     t = made.drawer_thickness
     low = made.drawer_groove_up + made.drawer_bottom_thickness + 10.0
+    # The side is thinner than a gable: its hole leaves 5 mm of wood, and the end's is as much deeper.
+    into_side = t - 5.0
+    into_end = b.dowel_end(into_side)
     count = 0
     for cross, y in ((front, y0 + t / 2), (back, y0 + length - t / 2)):
         for side, x in ((left, x0 + t), (right, x0 + width - t)):
             for z in _two_between(z0 + low, z0 + height - 12.0):
-                # The side is thinner than a gable: its hole leaves 5 mm of wood.
-                side.bore((x, y, z), made.dowel_diameter, t - 5.0, "dowel")
-                cross.bore((x, y, z), made.dowel_diameter, made.dowel_end_depth, "dowel")
+                side.bore((x, y, z), made.dowel_diameter, into_side, "dowel")
+                cross.bore((x, y, z), made.dowel_diameter, into_end, "dowel")
                 count += 1
     b.item(made.dowel, count, "dowels of the drawer box")
 

@@ -109,5 +109,5 @@ def _dowels(b: Builder, edge_part: Draft, end_part: Draft, places: list[Vec]) ->
     made = b.spec.made
     for at in places:
         edge_part.bore(at, made.dowel_diameter, made.dowel_face_depth, "dowel")
-        end_part.bore(at, made.dowel_diameter, made.dowel_end_depth, "dowel")
+        end_part.bore(at, made.dowel_diameter, b.dowel_end(made.dowel_face_depth), "dowel")
         b.fix(made.dowel, 1, "2 dowels at each joint of the face frame")

@@ -101,7 +101,7 @@ def join(b: Builder, face_part: Draft, end_part: Draft, start: Vec, end: Vec, re
 def _dowel(b: Builder, face_part: Draft, end_part: Draft, at: Vec) -> None:
     made = b.spec.made
     face_part.bore(at, made.dowel_diameter, made.dowel_face_depth, "dowel")
-    end_part.bore(at, made.dowel_diameter, made.dowel_end_depth, "dowel")
+    end_part.bore(at, made.dowel_diameter, b.dowel_end(made.dowel_face_depth), "dowel")
     b.fix(made.dowel, 1, f"dowel joints every {made.dowel_spacing:g} mm at most")
 
 
