@@ -100,7 +100,7 @@ def _joints_of(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) 
     for p in group:
         thing = basis.stock.appliance(basis.template(p.template).appliance)
         if thing is not None and thing.kind == "dishwasher":
-            barred.append((p.x - 1.0, p.right + 1.0))
+            barred.append((p.x - JOINT_CLEAR, p.right + JOINT_CLEAR))
     placed: list[float] = []
     for low, high in itertools.pairwise([whole.x, *joints, whole.x + whole.length]):
         at = low
