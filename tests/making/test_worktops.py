@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import msgspec
 import pytest
 
 from conftest import with_run
-from tall_plank.edits import outline, tops
+from tall_plank.edits import outline, runs, tops
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import Part
 from tall_plank.making.parts import Cutout
+from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
 
@@ -60,3 +62,41 @@ def test_a_joint_in_length_stays_clear_of_what_stands_below_and_in_it(first: int
             (cut,) = [(t.x + c.x, t.x + c.x + c.width) for t in pieces for c in t.cutouts]
             clear = max(cut[0] - at, at - cut[1])
         assert clear >= 150.0 - 1e-6 or told, (at, placed.x, placed.right)
+
+
+@pytest.mark.parametrize(
+    ("text", "code"),
+    [("hob 900", "AP-HOB80"), ("hob 786", "AP-HOB80"), ("hob 785", "AP-HOB60"), ("hob 600", "AP-HOB60")],
+)
+def test_a_hob_goes_between_the_gables_of_its_unit(text: str, code: str) -> None:
+    """A hob of 800 in a unit of 600 was cut 750 wide into a top of 610."""
+    job = with_run(new_job(), "A", Level.BASE, text)
+    w = Workings(job)
+    (top,) = w.layout.rooms[0].worktops
+    (cut,) = top.cutouts
+    (placed,) = w.layout.rooms[0].placed
+    assert cut.appliance == code
+    assert top.x + cut.x >= placed.x + 18.0 - 1e-6 and top.x + cut.x + cut.width <= placed.right - 18.0 + 1e-6
+    made = w.made.of(placed.cell)
+    assert made is not None and made.parts and [a.code for a in made.appliances] == [code]
+
+
+@pytest.mark.parametrize(("kind", "width", "need"), [("hob", "500", "560"), ("sink", "500", "500")])
+def test_what_does_not_go_between_the_gables_is_refused_and_not_cut(kind: str, width: str, need: str) -> None:
+    job = with_run(new_job(), "A", Level.BASE, f"{kind} 900, drawers 600")
+    cell = job.cells()[0].id
+    kinds = tuple(msgspec.structs.replace(t, least=300.0) if t.code == kind else t for t in job.templates)
+    job = msgspec.structs.replace(job, templates=kinds)  # a job of before, whose kinds may be as narrow
+    job = runs.set_width(job, (cell,), width).job
+    w = Workings(job)
+    made = w.made.of(cell)
+    assert made is not None and not made.parts
+    assert any(f"is let in {need} mm wide; between the gables are" in s.what for s in w.snags if s.where.cell == cell)
+    assert not [c for t in w.layout.rooms[0].worktops for c in t.cutouts]
+
+
+@pytest.mark.parametrize(("text", "least"), [("hob 550", "600"), ("sink 500", "540")])
+def test_a_width_in_which_nothing_can_be_let_in_is_refused_where_it_is_typed(text: str, least: str) -> None:
+    with pytest.raises(PlankError, match=r"too small|too narrow|least"):
+        with_run(new_job(), "A", Level.BASE, text)
+    assert with_run(new_job(), "A", Level.BASE, f"{text.split()[0]} {least}")

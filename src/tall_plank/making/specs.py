@@ -10,6 +10,7 @@ from tall_plank.making.builder import UnitSpec
 from tall_plank.measure import Length
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, RoomLayout
+from tall_plank.setout.topcuts import appliance_of, between_gables
 
 PIPED = ("water", "waste", "power", "gas", "vent")
 """Service points that come out of the wall behind a unit."""
@@ -50,6 +51,7 @@ def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, .
         feet,
         _behind(services, placed),
         round(placed.bottom, 3) if placed.level != "hung" else 0.0,
+        _appliance(basis, basis.template(placed.template), between_gables(basis, placed)),
     )
 
 
@@ -69,7 +71,14 @@ def spec_alone(basis: Basis, unit: Unit, template: Template, size: tuple[float, 
         "plinth",
         (),
         0.0,
+        _appliance(basis, template, width - 2 * construction_of(basis, unit).carcass_thickness),
     )
+
+
+def _appliance(basis: Basis, template: Template, clear: float) -> str:
+    """Code of what stands in it or is let in over it; empty where there is nothing. `clear`: mm between its gables."""
+    found = appliance_of(basis.stock, template, clear)
+    return found.code if found is not None else template.appliance
 
 
 @remembered(4096)
@@ -84,6 +93,7 @@ def _spec(
     feet: Feet,
     pipes: tuple[tuple[str, float, float], ...],
     off_floor: float,
+    appliance: str,
 ) -> UnitSpec:
     width, height, depth, leg, blind, filler = sizes
     return UnitSpec(
@@ -92,7 +102,7 @@ def _spec(
         body=template.body,
         top=template.top,
         sink=template.sink,
-        appliance=template.appliance,
+        appliance=appliance,
         bay=unit.bay,
         width=width,
         height=height,

@@ -17,11 +17,12 @@ from tall_plank.making.fronts import make_fronts
 from tall_plank.making.own import make_own
 from tall_plank.making.parts import DrawerBox, Forced, Item, Part, Problem
 from tall_plank.making.proof import faults_of
-from tall_plank.making.shell import clear_depth, clear_of_carcass
+from tall_plank.making.shell import clear_depth, clear_of_carcass, side_thickness
 from tall_plank.making.shelves import make_shelves
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
 from tall_plank.measure.remembered import remembered
+from tall_plank.setout.topcuts import LET_IN, cut_size
 from tall_plank.stock import Appliance, Stock
 
 __all__ = ["FrontBox", "MadeUnit", "UnitSpec", "make_unit"]
@@ -177,6 +178,7 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
     if spec.corner == "blind" and spec.blind > 0:
         _blind_panel(b)
     if spec.appliance:
+        _let_in(b)
         b.item(spec.appliance, 1, "appliance of this unit")
     for box in bays.leaves:
         _bay_contents(b, box)
@@ -224,6 +226,17 @@ def _blind_panel(b: Builder) -> None:
         x = 0.0 if left else spec.width - hidden
         frame = b.face.frame(x, made.carcass_thickness, 0.0, upright=True)
         b.add("blind panel", spec.carcass, made.carcass_thickness, spec.height, hidden, frame, "blind")
+
+
+def _let_in(b: Builder) -> None:
+    """A sink or a hob hangs between the gables."""
+    thing = b.stock.appliance(b.spec.appliance)
+    clear = b.spec.width - 2 * side_thickness(b)
+    if thing is not None and thing.kind in LET_IN and (need := cut_size(thing)[0]) > clear + 1e-6:
+        b.problem(
+            f"{thing.name} is let in {need:g} mm wide; between the gables are {clear:.1f}.",
+            f"Make the unit {need - clear:.1f} mm wider, or stock a smaller {thing.kind}.",
+        )
 
 
 def _appliance(b: Builder) -> None:

@@ -8,11 +8,13 @@ from collections.abc import Sequence
 
 import msgspec
 
-from tall_plank.job import Basis, Top
+from tall_plank.job import Basis, Template, Top
+from tall_plank.job.inherit import construction_of
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.runs import Placed
 from tall_plank.setout.worktop import Cutout, Worktop, joint_bolts
+from tall_plank.stock import Appliance, Stock
 
 SINK_EDGE = 20.0
 """mm that a set-in sink rests on the worktop at each side: its cut-out is smaller by this (common practice)."""
@@ -30,20 +32,47 @@ JOINT_CLEAR = 150.0
 """mm between a joint in length and the edge of a cut-out or a dishwasher (common practice: 100 to 300)."""
 
 
+LET_IN = ("sink", "hob")
+"""Kinds of appliances that are let into a worktop and hang between the gables below."""
+
+
+def cut_size(thing: Appliance) -> tuple[float, float]:
+    """Width and depth of the cut-out that a sink or a hob needs, mm."""
+    if thing.cut_width:
+        return thing.cut_width, thing.cut_depth
+    return thing.width - 2 * SINK_EDGE, thing.depth - 2 * SINK_EDGE
+
+
+def appliance_of(stock: Stock, template: Template, clear: float) -> Appliance | None:
+    """The appliance that stands in a kind of unit or is let into the top over it: its own, or where that is too wide to
+    go between the gables the widest of its sort that does; the narrowest where none does. `clear`: mm between the
+    gables."""
+    own = stock.appliance(template.appliance) if template.appliance else None
+    if own is None or own.kind not in LET_IN or cut_size(own)[0] <= clear + 1e-6:
+        return own
+    sort = sorted((a for a in stock.appliances if a.kind == own.kind), key=lambda a: cut_size(a)[0])
+    return next((a for a in reversed(sort) if cut_size(a)[0] <= clear + 1e-6), sort[0])
+
+
+def between_gables(basis: Basis, p: Placed) -> float:
+    """Clear width between the gables of a unit, mm."""
+    template = basis.template(p.template)
+    return p.width - 2 * construction_of(basis, basis.unit(p.unit)).carcass_thickness if template.gables else p.width
+
+
 def cutouts_of(
     basis: Basis, top: Top, group: Sequence[Placed], whole: Worktop
 ) -> tuple[tuple[Cutout, ...], tuple[str, ...]]:
     """Cut-outs of sinks, taps and hobs in their units, and those put in by hand that still fit."""
     found: list[Cutout] = []
     for p in group:
-        template = basis.template(p.template)
-        thing = basis.stock.appliance(template.appliance) if template.appliance else None
-        if thing is None or thing.kind not in ("sink", "hob"):
+        clear = between_gables(basis, p)
+        thing = appliance_of(basis.stock, basis.template(p.template), clear)
+        if thing is None or thing.kind not in LET_IN:
             continue
-        if thing.cut_width:
-            width, deep = thing.cut_width, thing.cut_depth
-        else:
-            width, deep = thing.width - 2 * SINK_EDGE, thing.depth - 2 * SINK_EDGE
+        width, deep = cut_size(thing)
+        if width > clear + 1e-6:  # its unit is refused, and says so
+            continue
         x = p.x + p.width / 2 - whole.x - width / 2
         # Seen from the rear edge; on the far face of an island the same way round.
         found.append(Cutout(x, whole.depth - whole.rear - SINK_FROM_FRONT - deep, width, deep, p.cell, thing.code))
