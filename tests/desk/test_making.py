@@ -8,7 +8,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from desk.conftest import cell, choose, spec, type_into
+from desk.conftest import cell, choose, spec
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.pages.standards import StandardsPage
@@ -494,27 +494,3 @@ def test_units_follow_the_job_again_by_a_button(window: Window) -> None:
     QTest.mouseClick(page.follow, Qt.MouseButton.LeftButton)
     assert doc.job is not before
     assert not any(o.key.startswith("standard") for u in doc.job.units for o in u.own)
-
-
-def test_what_cannot_be_put_together_is_refused_where_it_is_chosen_and_mended(window: Window) -> None:
-    """A drawer is chosen for a bay with a shelf: told, nothing changes; the shelf taken out, it goes in and on paper."""
-    doc = window.document
-    a5 = cell(window, "A5")  # a door with a shelf
-    doc.select((Kind.CELL.of(a5),))
-    doc.select_bay(())
-    before, steps = doc.job, len(doc.history.names)
-    choose(window, "front", "drawer")
-    assert doc.job is before and len(doc.history.names) == steps
-    line = window.spec.line("front")
-    assert line.error.isVisible() and "A drawer takes all the room of a bay" in line.error.text()
-    assert "Take that out first" in line.error.text() and spec(window, "front").text() == "door"
-    type_into(spec(window, "bay_shelves"), "0")
-    choose(window, "front", "drawer")
-    made = doc.workings.made.of(a5)
-    assert made is not None and not made.problems and len(made.drawers) == 1
-    assert any(n.startswith("A5.") for row in doc.workings.cut_rows for n in row.numbers)
-    # Now a shelf is refused in its turn, at its own line.
-    type_into(spec(window, "bay_shelves"), "2")
-    assert "takes all the room of this bay" in window.spec.line("bay_shelves").error.text()
-    window.commands.run("undo")
-    assert doc.workings.made.of(a5).drawers == ()  # type: ignore[union-attr]

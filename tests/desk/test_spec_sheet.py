@@ -140,3 +140,27 @@ def test_a_refused_text_never_reaches_what_undo_brings_back(window: Window) -> N
     assert made is not None and [f.kind for f in made.fronts] == ["door"]
     assert spec(window, "bay_shelves").text() == "0" and spec(window, "front").text() == "door"
     assert len(doc.history.names) == steps - 1 and doc.history.redo_name
+
+
+def test_what_cannot_be_put_together_is_refused_where_it_is_chosen_and_mended(window: Window) -> None:
+    """A drawer is chosen for a bay with a shelf: told, nothing changes; the shelf taken out, it goes in and on paper."""
+    doc = window.document
+    a5 = cell(window, "A5")  # a door with a shelf
+    doc.select((Kind.CELL.of(a5),))
+    doc.select_bay(())
+    before, steps = doc.job, len(doc.history.names)
+    choose(window, "front", "drawer")
+    assert doc.job is before and len(doc.history.names) == steps
+    line = window.spec.line("front")
+    assert line.error.isVisible() and "A drawer takes all the room of a bay" in line.error.text()
+    assert "Take that out first" in line.error.text() and spec(window, "front").text() == "door"
+    type_into(spec(window, "bay_shelves"), "0")
+    choose(window, "front", "drawer")
+    made = doc.workings.made.of(a5)
+    assert made is not None and not made.problems and len(made.drawers) == 1
+    assert any(n.startswith("A5.") for row in doc.workings.cut_rows for n in row.numbers)
+    # Now a shelf is refused in its turn, at its own line.
+    type_into(spec(window, "bay_shelves"), "2")
+    assert "takes all the room of this bay" in window.spec.line("bay_shelves").error.text()
+    window.commands.run("undo")
+    assert doc.workings.made.of(a5).drawers == ()  # type: ignore[union-attr]

@@ -12,7 +12,7 @@ import msgspec
 from tall_plank.edits.change import Change, with_unit
 from tall_plank.edits.rooms import read
 from tall_plank.job import Bay, Body, Job, Split, Unit
-from tall_plank.job.bays import INSIDE, Front
+from tall_plank.job.bays import DRAWERS, HINGED, INSIDE, Fitted, Front
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit, make_one
 from tall_plank.making.bayset import BayBox
@@ -146,16 +146,7 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
     plain = Bay(front=bay.front if between == "nothing" else None, shelves=bay.shelves if split == "columns" else 0)
     error: PlankError | None = None
     for keeper in range(len(sizes)):
-        children = tuple(
-            msgspec.structs.replace(
-                plain,
-                size=size,
-                weight=w,
-                fittings=bay.fittings if i == keeper else (),
-                front=_hung_outside(plain.front, split, i == len(sizes) - 1),
-            )
-            for i, (size, w) in enumerate(sizes)
-        )
+        children = _children(plain, sizes, split, bay.fittings, keeper)
         new = msgspec.structs.replace(
             bay,
             split=Split(split),
@@ -178,11 +169,19 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
     raise error
 
 
-def _hung_outside(front: Front | None, split: str, last: bool) -> Front | None:
-    """Where a door is parted in columns with nothing between, the last one hangs on the upright at the right."""
-    if front is None or split != "columns" or not last:
-        return front
-    return msgspec.structs.replace(front, hand="right")
+def _children(
+    plain: Bay, sizes: list[tuple[Length | None, float]], split: str, fittings: tuple[Fitted, ...], keeper: int
+) -> tuple[Bay, ...]:
+    """Bays alike but for their sizes; one keeps the fittings. Where a door is parted in columns, the last one hangs on
+    the upright at the right."""
+    found = [
+        msgspec.structs.replace(plain, size=size, weight=weight, fittings=fittings if i == keeper else ())
+        for i, (size, weight) in enumerate(sizes)
+    ]
+    front = plain.front
+    if split == "columns" and front is not None and front.kind in HINGED:
+        found[-1] = msgspec.structs.replace(found[-1], front=msgspec.structs.replace(front, hand="right"))
+    return tuple(found)
 
 
 def join_bay(job: Job, cell_id: str, path: Path) -> Change:
@@ -315,7 +314,7 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
         raise PlankError(f"“{kind}” closes no bay.", "front", f"Known: {', '.join(FRONTS)}.")
     for cell_id, path in cells:
         number, unit, bay = unit_at(job, cell_id, path)
-        if kind in ("drawer", *INSIDE) and bay.children:
+        if kind in DRAWERS and bay.children:
             raise PlankError("A drawer stands in one bay only.", "front", "Choose a bay that is not split.")
         if kind in DRAWERS and (inside := inside_of(bay)):
             what = f"A drawer takes all the room of a bay; in this one of {number} there is {inside}."
@@ -336,9 +335,6 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
         root = root.replaced(path, new)
         job = with_unit(job, msgspec.structs.replace(unit, bay=root))
     return Change(job, f"Close with {FRONTS[kind]}" if kind != "none" else "Leave a bay open")
-
-
-DRAWERS = ("drawer", *INSIDE)
 
 
 def inside_of(bay: Bay) -> str:

@@ -190,7 +190,7 @@ def read_plank(path: Path) -> Job:
             assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith("assets/")}
     except zipfile.BadZipFile:
         raise PlankError("This is not a Tall Plank job, or it is damaged.", name, "Open its .bak file.") from None
-    except (NotImplementedError, RuntimeError, EOFError, ValueError):
+    except (NotImplementedError, RuntimeError, EOFError, ValueError):  # as zipfile calls what it does not read
         raise PlankError("The file is damaged or encrypted.", name, "Open its .bak file.") from None
     except OSError as error:
         raise PlankError(f"The file cannot be read ({error.strerror or error}).", name, "Check the path.") from None

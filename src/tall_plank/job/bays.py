@@ -21,6 +21,12 @@ Start = Literal["", "low", "high", "middle"]
 INSIDE = ("inner",)
 """Fronts that stand inside a bay, behind what closes it: drawers behind a door."""
 
+DRAWERS = ("drawer", *INSIDE)
+"""Fronts whose boxes take all the room of their bay."""
+
+HINGED = ("door", "bifold", "pocket")
+"""Fronts that hang on one side."""
+
 
 class Split(StrEnum):
     """How a bay is split: not at all, in rows from the top down, or in columns from the left."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from tall_plank.job.bays import DRAWERS
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.hinges import PACKER
@@ -46,7 +47,7 @@ def make_drawers(b: Builder, boxes: tuple[BayBox, ...]) -> None:
     """Draft the box of every bay that a drawer front closes."""
     for box in boxes:
         front = box.bay.front
-        if front is None or front.kind not in ("drawer", "inner"):
+        if front is None or front.kind not in DRAWERS:
             continue
         inner = front.kind == "inner"
         behind = inner and any(_hinged(o) and box.path[: len(o.path)] == o.path for o in boxes)

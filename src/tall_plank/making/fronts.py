@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from tall_plank.job.bays import INSIDE, FrontKind
+from tall_plank.job.bays import HINGED, INSIDE, FrontKind
 from tall_plank.job.choices import Side
 from tall_plank.job.inherit import handle_of
 from tall_plank.making.bayset import BayBox
@@ -95,13 +95,12 @@ def make_front(
     style = style_for(b, style, kind, width, height, bent=bent)
     number = len(b.fronts) + 1
     words = {"pullout": "pull-out front", "flap": "flap", "drop": "drop front"}
-    hung = ("door", "bifold", "pocket")
-    name = f"{'door' if kind in hung else words.get(kind, kind + ' front')} {number}"
+    name = f"{'door' if kind in HINGED else words.get(kind, kind + ' front')} {number}"
     pieces = make_style(Field(b, name, x, z, width, height, plane), style)
     if bent:
         _bend(b, pieces[0], width)
     weight = sum(p.area * p.thickness * p.board.density * 1e-9 for p in pieces)
-    if kind in ("door", "bifold", "pocket") and hinges:
+    if kind in HINGED and hinges:
         make_hinges(b, box, pieces, hand, x, z, width, height, weight, plane)
     if kind == "pocket":
         _pocket(b, box, width, height)
@@ -124,7 +123,7 @@ def make_front(
             z=z,
             width=width,
             height=height,
-            hand=hand if kind in ("door", "bifold", "pocket") else "",
+            hand=hand if kind in HINGED else "",
             style=style,
             frame=made.frame_stile if style in FRAMED else 0.0,
             handle=grip,

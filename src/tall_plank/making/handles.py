@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from tall_plank.job.bays import HINGED
 from tall_plank.job.choices import Side
 from tall_plank.making.builder import Builder, FacePlane
 from tall_plank.making.parts import Draft
@@ -34,7 +35,7 @@ def make_handle(
         b.problem("The stock has no such handle.", "Choose another handle.")
         return None
     half = handle.centers / 2
-    if kind in ("door", "bifold", "pocket"):
+    if kind in HINGED:
         hx = x + width - from_edge if hand == "left" else x + from_edge
         low, high = z + from_end + half, z + height - from_end - half
         hz = {"base": high, "hung": low}.get(b.spec.level, min(max(TALL_HANDLE, low), high))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 
+from tall_plank.job.bays import DRAWERS, HINGED
 from tall_plank.making import FrontBox, MadeUnit, Part
 from tall_plank.making.builder import FacePlane
 from tall_plank.measure import Frame
@@ -36,9 +37,7 @@ def opened(unit: MadeUnit) -> Moves:
     unit."""
     moves: Moves = {}
     drawers = [
-        b.path
-        for b in (unit.set.boxes if unit.set else ())
-        if b.bay.front is not None and b.bay.front.kind in ("drawer", "inner")
+        b.path for b in (unit.set.boxes if unit.set else ()) if b.bay.front is not None and b.bay.front.kind in DRAWERS
     ]
     behind = {p for p in drawers if not any(f.path == p for f in unit.fronts)}
     for i, path in enumerate(drawers, 1):
@@ -61,7 +60,7 @@ def _move(unit: MadeUnit, f: FrontBox) -> PartFrame | None:
     if f.kind in ("drawer", "pullout"):
         out = unit.spec.depth * PULLED
         return Frame((plane.uy * out, -plane.ux * out, 0.0))
-    if f.kind in ("door", "bifold", "pocket"):
+    if f.kind in HINGED:
         left = f.hand != "right"
         edge = f.x if left else f.x + f.width
         angle = DOOR_ANGLE if f.kind == "door" else 90.0
