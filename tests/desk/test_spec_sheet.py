@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
@@ -164,3 +165,25 @@ def test_what_cannot_be_put_together_is_refused_where_it_is_chosen_and_mended(wi
     assert "takes all the room of this bay" in window.spec.line("bay_shelves").error.text()
     window.commands.run("undo")
     assert doc.workings.made.of(a5).drawers == ()  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(("keys", "columns"), [("", 2), ("2", 2), ("3", 3)])
+def test_what_a_box_offers_is_taken_by_enter(window: Window, keys: str, columns: int) -> None:
+    """A bay split by dividers: the box offers 2; Enter on it, or on a 2 that was typed, did nothing."""
+    doc = window.document
+    unit = cell(window, "A5")
+    doc.select((Kind.CELL.of(unit),))
+    doc.select_bay(())
+    type_into(spec(window, "bay_shelves"), "0")
+    window.commands.run("split_divider")
+    assert window.strip.box.text() == "2" and window.strip.box.selectedText() == "2"
+    QTest.keyClicks(window.strip.box, keys)
+    QTest.keyClick(window.strip.box, Qt.Key.Key_Return)
+    assert len(doc.job.unit(doc.job.find_cell(unit)[2].unit).bay.children) == columns
+    assert not window.strip.box.isVisible()
+    window.commands.run("undo")
+    # Emptied, it gives up.
+    window.commands.run("split_divider")
+    window.strip.box.clear()
+    QTest.keyClick(window.strip.box, Qt.Key.Key_Return)
+    assert doc.job.unit(doc.job.find_cell(unit)[2].unit).bay.children == ()

@@ -37,10 +37,13 @@ class InPlaceBox(QLineEdit):
         commit: Commit,
         go_on: Callable[[int], None] | None = None,
         typed: str | None = None,
+        *,
+        offered: bool = False,
     ) -> None:
-        """Open over a rectangle of the parent with a text to type over, or with what was typed already."""
+        """Open over a rectangle of the parent with a text to type over, or with what was typed already. A text that is
+        offered does not stand yet: Enter takes it."""
         self._commit, self._next = commit, go_on
-        self._asked = text
+        self._asked = "" if offered else text
         parent = self.parentWidget()
         assert parent is not None
         width = max(rect.width(), 74)

@@ -224,6 +224,7 @@ def ask_split(w: Window, split: str, between: str) -> None:
         bay_rect(w),
         "2",
         lambda text: doc.do(lambda job: bays.split_bay(job, cell, path, text, split, between), at_place=True),
+        offered=True,
     )
 
 
