@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
+import contextlib
+
 import msgspec
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from conftest import with_run
-from tall_plank.edits import outline, runs, tops
+from tall_plank.edits import outline, runs, tops, units
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import Part
@@ -100,3 +104,35 @@ def test_a_width_in_which_nothing_can_be_let_in_is_refused_where_it_is_typed(tex
     with pytest.raises(PlankError, match=r"too small|too narrow|least"):
         with_run(new_job(), "A", Level.BASE, text)
     assert with_run(new_job(), "A", Level.BASE, f"{text.split()[0]} {least}")
+
+
+@given(
+    st.sampled_from(["sink", "hob", "vanity"]),
+    st.sampled_from([s.code for s in new_job().standards]),
+    st.floats(300.0, 1300.0).map(lambda mm: round(mm, 1)),
+    st.sampled_from(["none", "frame"]),
+    st.sampled_from(["full", "half", "inset"]),
+    st.sampled_from(["", "drawers 450, ", "filler 60, "]),
+)
+def test_what_is_let_in_lies_between_gables_at_any_width_or_nothing_is_cut(
+    kind: str, standard: str, width: float, frame: str, overlay: str, before: str
+) -> None:
+    job = msgspec.structs.replace(new_job(), standard=standard)
+    kinds = tuple(msgspec.structs.replace(t, least=250.0, most=1400.0) if t.code == kind else t for t in job.templates)
+    job = msgspec.structs.replace(job, templates=kinds)
+    job = with_run(job, "A", Level.BASE, f"{before}{kind} {width}mm")
+    cell = job.cells()[-1].id
+    for key, value in (("face_frame", frame), ("overlay", overlay)):
+        with contextlib.suppress(PlankError):
+            job = units.set_own(job, (cell,), key, value).job
+    w = Workings(job)
+    made, placed = w.made.of(cell), w.layout.find(cell)
+    assert made is not None and placed is not None
+    thick = made.spec.made.carcass_thickness
+    cuts = [(t.x + c.x, t.x + c.x + c.width) for t in w.layout.rooms[0].worktops for c in t.cutouts if c.cell == cell]
+    said = any("between the gables are" in p.what for p in made.problems)
+    assert len(cuts) == (0 if said else 1)
+    for x0, x1 in cuts:
+        assert x0 >= placed.x + thick - 1e-6 and x1 <= placed.right - thick + 1e-6
+    if said:
+        assert not made.parts

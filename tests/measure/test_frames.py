@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from tall_plank.job import Room
 from tall_plank.job.room import Rectangle
 from tall_plank.measure import Frame, Length
-from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z, box_corners, wall_frame
+from tall_plank.measure.frames import NEG_X, NEG_Z, RoomPoint, X, Y, Z, box_corners, wall_frame
 from tall_plank.setout import walls_of
 
 ROOM = Room("r", "R", Rectangle(Length("4m", 4000.0), Length("3m", 3000.0)), Length("", 2500.0), Length("", 150.0))
@@ -50,7 +50,7 @@ def test_a_top_looks_down_and_a_bottom_looks_up() -> None:
 
 
 @given(st.floats(0, 2 * math.pi), st.tuples(*[st.floats(-5000, 5000)] * 3), st.tuples(*[st.floats(-5000, 5000)] * 3))
-def test_into_undoes_out(angle: float, origin: tuple, point: tuple) -> None:
+def test_into_undoes_at(angle: float, origin: tuple, point: tuple) -> None:
     frame = Frame(origin, (math.cos(angle), math.sin(angle), 0.0), (-math.sin(angle), math.cos(angle), 0.0))
     assert frame.into(frame.at(*point)) == pytest.approx(point, abs=1e-6)
 
@@ -69,3 +69,16 @@ def test_box_corners_are_the_least_and_greatest() -> None:
     low, high = box_corners(Frame((10.0, 0.0, 0.0), NEG_X, Y), (5.0, 6.0, 7.0))
     assert low == (5.0, 0.0, -7.0)
     assert high == (10.0, 6.0, 0.0)
+
+
+@given(st.floats(0, 2 * math.pi), st.tuples(*[st.floats(-5000, 5000)] * 2), st.tuples(*[st.floats(-5000, 5000)] * 2))
+def test_the_floor_is_the_room_without_its_height(
+    angle: float, origin: tuple[float, float], p: tuple[float, float]
+) -> None:
+    c, s = math.cos(angle), math.sin(angle)
+    frame = Frame(RoomPoint((*origin, 0.0)), (c, s, 0.0), (-s, c, 0.0))
+    at = frame.floor(*p)
+    assert (*at, 0.0) == pytest.approx(frame.at(*p), abs=1e-6)
+    # By hand: x along (c, s), y square to it on the left (rotation in a plane).
+    assert at == pytest.approx((origin[0] + p[0] * c - p[1] * s, origin[1] + p[0] * s + p[1] * c), abs=1e-6)
+    assert frame.from_floor(at) == pytest.approx(p, abs=1e-6)
