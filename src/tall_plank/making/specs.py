@@ -51,7 +51,7 @@ def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, .
         feet,
         _behind(services, placed),
         round(placed.bottom, 3) if placed.level != "hung" else 0.0,
-        _appliance(basis, basis.template(placed.template), between_gables(basis, placed)),
+        _appliance(basis, unit, basis.template(placed.template), placed.width),
     )
 
 
@@ -71,12 +71,13 @@ def spec_alone(basis: Basis, unit: Unit, template: Template, size: tuple[float, 
         "plinth",
         (),
         0.0,
-        _appliance(basis, template, width - 2 * construction_of(basis, unit).carcass_thickness),
+        _appliance(basis, unit, template, width),
     )
 
 
-def _appliance(basis: Basis, template: Template, clear: float) -> str:
-    """Code of what stands in it or is let in over it; empty where there is nothing. `clear`: mm between its gables."""
+def _appliance(basis: Basis, unit: Unit, template: Template, width: float) -> str:
+    """Code of what stands in a unit or is let in over it; empty where there is nothing. `width`: mm."""
+    clear = between_gables(template, construction_of(basis, unit), width)
     found = appliance_of(basis.stock, template, clear)
     return found.code if found is not None else template.appliance
 

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from tall_plank.job import Basis, Template, Top
+from tall_plank.job import Basis, Construction, Template, Top
 from tall_plank.job.inherit import construction_of
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
@@ -54,10 +54,9 @@ def appliance_of(stock: Stock, template: Template, clear: float) -> Appliance | 
     return next((a for a in reversed(sort) if cut_size(a)[0] <= clear + 1e-6), sort[0])
 
 
-def between_gables(basis: Basis, p: Placed) -> float:
-    """Clear width between the gables of a unit, mm."""
-    template = basis.template(p.template)
-    return p.width - 2 * construction_of(basis, basis.unit(p.unit)).carcass_thickness if template.gables else p.width
+def between_gables(template: Template, made: Construction, width: float) -> float:
+    """Clear width between the gables of a unit of a kind, mm. `width`: of the unit, mm."""
+    return width - 2 * made.carcass_thickness if template.gables else width
 
 
 def cutouts_of(
@@ -66,8 +65,9 @@ def cutouts_of(
     """Cut-outs of sinks, taps and hobs in their units, and those put in by hand that still fit."""
     found: list[Cutout] = []
     for p in group:
-        clear = between_gables(basis, p)
-        thing = appliance_of(basis.stock, basis.template(p.template), clear)
+        template = basis.template(p.template)
+        clear = between_gables(template, construction_of(basis, basis.unit(p.unit)), p.width)
+        thing = appliance_of(basis.stock, template, clear)
         if thing is None or thing.kind not in LET_IN:
             continue
         width, deep = cut_size(thing)

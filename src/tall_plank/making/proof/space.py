@@ -1,13 +1,12 @@
 """No two parts share space but where one is cut to take the other.
 
 Parts are boxes first; what is taken off them in straight lines (grooves, rebates, cut-outs) is taken off the space that
-two of them would share. Parts with outlines of their own and parts that stand askew are compared as solids.
+two of them would share. What is left of it, and parts that stand askew, are compared as solids.
 """
 
 from __future__ import annotations
 
 import itertools
-import math
 from collections.abc import Sequence
 from functools import cached_property
 from typing import Any
@@ -33,7 +32,7 @@ class Shared(msgspec.Struct, frozen=True):
     Attributes
     ----------
     one, other : their places in the unit's list of parts, from 0
-    low, high : corners of the largest piece of it, in the unit, mm
+    low, high : corners of the upright box about it, in the unit, mm
     """
 
     one: int
@@ -118,17 +117,14 @@ def _both(a: Box, b: Box) -> Box | None:
 
 
 def _shared(a: _Shape, b: _Shape, both: Box) -> Box | None:
-    """The largest piece of what two parts share, less what is cut out of either."""
-    if not (a.square and b.square):
-        return _as_solids(a, b)
-    pieces = [both]
-    for gap in itertools.chain(a.gaps, b.gaps):
-        pieces = [rest for piece in pieces for rest in _less(piece, gap)]
-        if not pieces:
-            return None
-    if a.part.outline or b.part.outline:
-        return _as_solids(a, b)
-    return max(pieces, key=_volume)
+    """The upright box about what two parts share: as solids, where what is cut out of their boxes leaves a doubt."""
+    if a.square and b.square:
+        pieces = [both]
+        for gap in itertools.chain(a.gaps, b.gaps):
+            pieces = [rest for piece in pieces for rest in _less(piece, gap)]
+            if not pieces:
+                return None
+    return _as_solids(a, b)
 
 
 def _gaps(part: Part) -> list[Box]:
@@ -204,10 +200,6 @@ def _less(box: Box, gap: Box) -> list[Box]:
     if z1 - c1 > TOUCH:
         found.append(((x0, y0, c1), (x1, y1, z1)))
     return found
-
-
-def _volume(box: Box) -> float:
-    return math.prod(b - a for a, b in zip(*box, strict=True))
 
 
 def _as_solids(a: _Shape, b: _Shape) -> Box | None:
