@@ -166,7 +166,7 @@ def test_the_proof_and_an_independent_one_agree_on_any_unit(found: tuple[str, ma
     name, spec, stock = found
     # Made without its proof, so that what is wrong is there to be found.
     with pytest.MonkeyPatch.context() as patch:
-        patch.setattr(making, "faults_of", lambda parts: ())
+        patch.setattr(making, "faults_of", lambda *given: ())
         bare = making.make_unit.__wrapped__(spec, stock)  # type: ignore[attr-defined]
     mine = {(s.one, s.other) for s in shared_space(bare.parts)}
     theirs = independent(bare.parts)

@@ -92,7 +92,9 @@ def test_both_halves_of_every_joint_meet_within_a_hundredth(standard: str, templ
     for use in ("dowel", "cam dowel", "carcass screw"):
         every = [(i, p) for i, part in enumerate(made.parts) for p in places(part, use)]
         # What hangs between the panels of an island has its other halves there.
-        every += [(-1, place) for _, bores in made.lent for place, _, _, name in bores if name == use]
+        every += [
+            (-1, place) for _, asked in made.lent for place, name in ((a.at, a.use) for a in asked) if name == use
+        ]
         for i, p in every:
             partners = [k for k, q in every if k != i and math.dist(p, q) < 0.01]
             assert len(partners) == 1, (use, i, p)

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import math
+
+from tall_plank.job.standard import WEB
 from tall_plank.making.builder import Builder
 from tall_plank.making.joints import tongue
 from tall_plank.making.parts import Cutout, Draft, Lent, Rebate
+from tall_plank.making.screws import BACK_SCREW, CLEAR, needed_screw
 from tall_plank.making.shell import clear_depth, is_over, is_under, side_thickness
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import NEG_X, X, Z
@@ -13,15 +17,18 @@ from tall_plank.measure.frames import NEG_X, X, Z
 def make_back(b: Builder, left: Draft, right: Draft) -> None:
     """The back: in grooves of gables, bottom and (where it is whole) top, in rebates of the gables, or planted on."""
     made = b.spec.made
+    beside = None
     if made.back_fit == "on":
-        _back_on(b)
+        beside = _back_on(b)
     elif made.back_fit == "rebate":
-        _back_rebated(b, left, right)
+        beside = _back_rebated(b, left, right)
     else:
         _back_grooved(b, left, right)
     if b.spec.depth - clear_depth(b) > b.spec.depth - 100:
         b.problem("The unit is too shallow for its back.", "Make it deeper.")
     _pipes(b)
+    if made.back_fit != "groove":
+        _back_screws(b, b.part("back"), beside)
 
 
 PIPE_HOLE = {"water": 80.0, "waste": 90.0, "power": 80.0, "gas": 70.0, "vent": 170.0}
@@ -61,30 +68,73 @@ def _back_board(b: Builder, x0: float, x1: float, z0: float, z1: float, rear: fl
     return b.add("back", spec.carcass, made.back_thickness, *size, frame, "back")
 
 
-SCREW_PITCH = 150.0
-"""mm between the screws of a back that is planted on or lies in a rebate (common practice)."""
+SCREW_PITCH, SCREW_IN = 150.0, 40.0
+"""mm between the screws of a back that is planted on or lies in a rebate, at most, and from its corners to the first
+(common practice)."""
 
 
-def _back_screws(b: Builder, back: Draft) -> None:
-    count = 4 + 2 * (int(back.length // SCREW_PITCH) + int(back.width // SCREW_PITCH))
-    b.item(b.spec.made.screw, count, f"back screwed on every {SCREW_PITCH:g} mm")
+def _back_screws(b: Builder, back: Draft, beside: float | None) -> None:
+    """Screws round a back with their holes: into the gables, the bottom, and what stands at the top.
 
-
-def _back_on(b: Builder) -> None:
+    Parameters
+    ----------
+    beside : mm from its left and right edge to the screws; None where no gable is
+    """
     spec, made = b.spec, b.spec.made
-    play = made.groove_bottom_play
-    _back_screws(b, _back_board(b, play, spec.width - play, play, spec.height - play, 0.0))
+    # They go into edges: whatever length bites is right.
+    screw = needed_screw(b, back.thickness, 60.0, "the back")
+    if screw is None:
+        return
+    corners = [back.frame.at(u, v, 0.0) for u in (0.0, back.length) for v in (0.0, back.width)]
+    (x0, x1), (z0, z1) = ((min(row), max(row)) for row in ([c[0] for c in corners], [c[2] for c in corners]))
+    rear, half = corners[0][1], made.carcass_thickness / 2
+    places = []
+    if beside is not None:
+        places += [(x, z) for x in (x0 + beside, x1 - beside) for z in _spread(z0, z1)]
+    if spec.bottom:
+        places += [(x, half) for x in _spread(x0, x1)]
+    if spec.top != "none":
+        places += [(x, spec.height - half) for x in _spread(x0, x1)]
+    count = 0
+    for x, z in places:
+        u, v, _ = back.frame.into((x, rear, z))
+        cuts = (op for op in back.operations if isinstance(op, Cutout))
+        near = CLEAR / 2 + WEB
+        if any(c.x - near < u < c.x + c.length + near and c.y - near < v < c.y + c.width + near for c in cuts):
+            continue
+        back.bore((x, rear, z), CLEAR, 0.0, BACK_SCREW)
+        count += 1
+    b.item(screw.code, count, f"back screwed on every {SCREW_PITCH:g} mm at most")
 
 
-def _back_rebated(b: Builder, left: Draft, right: Draft) -> None:
-    """Rebates along the gables' rear edges take the back's edges; it covers the rear of bottom and top."""
+def _spread(low: float, high: float) -> list[float]:
+    """Places along an edge, evenly between its corners, mm."""
+    span = high - low - 2 * SCREW_IN
+    if span <= 0.0:
+        return [(low + high) / 2]
+    steps = max(1, math.ceil(span / SCREW_PITCH))
+    return [low + SCREW_IN + span * i / steps for i in range(steps + 1)]
+
+
+def _back_on(b: Builder) -> float | None:
+    """A back planted on; mm from its edges to where it is screwed to the gables."""
+    spec, made = b.spec, b.spec.made
+    play, s = made.groove_bottom_play, side_thickness(b)
+    _back_board(b, play, spec.width - play, play, spec.height - play, 0.0)
+    return s / 2 - play if s else None
+
+
+def _back_rebated(b: Builder, left: Draft, right: Draft) -> float | None:
+    """Rebates along the gables' rear edges take the back's edges; it covers the rear of bottom and top. Returned: mm
+    from its edges to where it is screwed to the gables."""
     spec, made, s = b.spec, b.spec.made, side_thickness(b)
     play = made.groove_bottom_play
     into = made.back_rebate - play if s else -play
     for gable in (left, right):
         if not isinstance(gable, Lent):
             gable.operations.append(Rebate("A", "L2", made.back_thickness, made.back_rebate))
-    _back_screws(b, _back_board(b, s - into, spec.width - s + into, play, spec.height - play, 0.0))
+    _back_board(b, s - into, spec.width - s + into, play, spec.height - play, 0.0)
+    return into / 2 if s else None
 
 
 def _back_grooved(b: Builder, left: Draft, right: Draft) -> None:

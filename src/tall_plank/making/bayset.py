@@ -89,7 +89,7 @@ def set_bays(bay: Bay, clear: Rect, zone: Rect, made: Construction) -> BaySet:
     Where shelves or dividers stand between bays, sizes are clear sizes and the fronts part at the boards' middle.
     Where nothing stands between, sizes are those of the fronts, and the bays part in the middle of the gap.
     """
-    setter = _Setter(made)
+    setter = _Setter(made, zone)
     setter.visit(bay, (), clear, zone, "left gable", "right gable")
     return BaySet(tuple(setter.boxes), tuple(setter.boards), tuple(setter.short), tuple(setter.members))
 
@@ -157,8 +157,9 @@ def _divided(node: Bay, clear: Rect, zone: Rect, made: Construction) -> _Divisio
 class _Setter:
     """Goes through a bay tree and gathers boxes, boards and the members of a face frame."""
 
-    def __init__(self, made: Construction) -> None:
+    def __init__(self, made: Construction, zone: Rect) -> None:
         self.made = made
+        self.zone = zone
         self.framed = made.face_frame == "frame"
         self.boxes: list[BayBox] = []
         self.boards: list[Board] = []
@@ -177,7 +178,7 @@ class _Setter:
         behind: Rect | None = None,
     ) -> None:
         """Set a bay and its children out; `behind` is the zone of a front before several bays."""
-        opening = _opening(clear, behind or zone, self.made) if self.framed else None
+        opening = _opening(clear, behind or zone, self.zone, self.made) if self.framed else None
         self.boxes.append(BayBox(path, node, clear, zone, left, right, opening))
         if not node.children:
             return
@@ -188,7 +189,7 @@ class _Setter:
         if division.short:
             self.short.append((path, division.short))
         if self.framed and behind is None:
-            self.members += [_frame_member(zone, m, self.made, rows=division.rows) for m in division.middles]
+            self.members += [_frame_member(zone, self.zone, m, self.made, rows=division.rows) for m in division.middles]
         names = [] if division.nothing else self._boards(division, path, clear, left, right)
         # Columns hang on the dividers beside them, rows on the uprights of the bay. Between columns with nothing
         # between them no upright stands.
@@ -229,21 +230,40 @@ def separation(made: Construction, board: float, *, rows: bool) -> float:
     return made.gap_between
 
 
-def _frame_member(zone: Rect, middle: float, made: Construction, *, rows: bool) -> tuple[str, Rect]:
+def _frame_member(zone: Rect, whole: Rect, middle: float, made: Construction, *, rows: bool) -> tuple[str, Rect]:
     """The rail or mullion of a face frame between two bays; it ends at the frame's other members."""
-    grow = made.gap_inset if made.overlay == "inset" else 0.0
+    within = _inside_frame(zone, whole, made)
     half = (made.face_rail if rows else made.face_stile) / 2
     if rows:
-        return "rail", Rect(zone.x0 - grow, middle - half, zone.x1 + grow, middle + half)
-    return "mullion", Rect(middle - half, zone.z0 - grow, middle + half, zone.z1 + grow)
+        return "rail", Rect(within.x0, middle - half, within.x1, middle + half)
+    return "mullion", Rect(middle - half, within.z0, middle + half, within.z1)
 
 
-def _opening(clear: Rect, zone: Rect, made: Construction) -> Rect:
-    """The opening of a face frame before a bay, within the bay's clear space."""
-    grow = made.gap_inset if made.overlay == "inset" else 0.0
+def _inside_frame(zone: Rect, whole: Rect, made: Construction) -> Rect:
+    """What the members of a face frame leave open behind the fronts of a zone.
+
+    Parameters
+    ----------
+    whole : what the fronts of the unit cover
+    """
+
+    def edge(at: float, outer: float, size: float, gap: float) -> float:
+        """mm from the edge of a front to that of the opening behind it."""
+        if made.overlay == "inset":
+            return -made.gap_inset
+        # Over its frame a front reaches to the unit's edge, and to the middle of what stands between two bays.
+        return size - gap if abs(at - outer) < 0.01 else (size - made.gap_between) / 2
+
+    st, rl = made.face_stile, made.face_rail
     return Rect(
-        max(clear.x0, zone.x0 - grow),
-        max(clear.z0, zone.z0 - grow),
-        min(clear.x1, zone.x1 + grow),
-        min(clear.z1, zone.z1 + grow),
+        zone.x0 + edge(zone.x0, whole.x0, st, made.gap_side),
+        zone.z0 + edge(zone.z0, whole.z0, rl, made.gap_bottom),
+        zone.x1 - edge(zone.x1, whole.x1, st, made.gap_side),
+        zone.z1 - edge(zone.z1, whole.z1, rl, made.gap_top),
     )
+
+
+def _opening(clear: Rect, zone: Rect, whole: Rect, made: Construction) -> Rect:
+    """The opening of a face frame before a bay, within the bay's clear space."""
+    within = _inside_frame(zone, whole, made)
+    return Rect(max(clear.x0, within.x0), max(clear.z0, within.z0), min(clear.x1, within.x1), min(clear.z1, within.z1))

@@ -268,6 +268,11 @@ class Builder:
         dowel = self.stock.fitting(self.spec.made.dowel)
         return end_depth(dowel.length if dowel is not None else 0.0, face_depth, self.spec.made.dowel_end_depth)
 
+    def tenon_end(self, face_depth: float) -> float:
+        """Depth of a loose tenon's mortice in an end, where that in the face is so deep, mm."""
+        tenon = self.stock.fitting(self.spec.made.tenon)
+        return end_depth(tenon.length if tenon is not None else 0.0, face_depth, self.spec.made.tenon_depth)
+
     def held(self, box: BayBox, what: str) -> bool:
         """Whether an upright stands at both sides of a bay; else what has nothing to hold it is told."""
         if box.left and box.right:

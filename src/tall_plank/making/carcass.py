@@ -212,6 +212,10 @@ def _board_between(b: Builder, board: BayBoard) -> None:
     carcass = [p for p in b.drafts if p.role == "carcass"]
     ends = [next((p for p in carcass if _lies_at(p, x, z, -d + 20.0)), None) for z in (r.z0, r.z1)]
     low, high = (r.z0 - tg if ends[0] else r.z0), (r.z1 + tg if ends[1] else r.z1)
+    if spec.shape != "straight":
+        # Square-edged, it ends where the front's line first meets it.
+        front = max(front_edge(b, r.x0), front_edge(b, r.x1))
+        d, deep = -front, deep - (d + front)
     divider = b.add(
         board.name, spec.carcass, made.carcass_thickness, high - low, deep, Frame((r.x1, -d, low), Z, Y), "carcass"
     )

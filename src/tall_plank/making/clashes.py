@@ -8,7 +8,7 @@ from collections.abc import Iterator
 import msgspec
 
 from tall_plank.making.joints import WOOD_BETWEEN
-from tall_plank.making.parts import Bore, Draft, Groove, Problem
+from tall_plank.making.parts import ROW, Bore, Draft, Groove, Problem
 
 LEAST_DEPTH = 6.0
 """mm; a pin or screw in less than this does not hold (common practice)."""
@@ -85,7 +85,7 @@ def settle(draft: Draft) -> list[Problem]:
 
 def _row(bore: Bore) -> bool:
     """Whether a hole is one of a row for shelves; those that carry one are marked otherwise."""
-    return bore.use == "shelf pin"
+    return bore.use == ROW
 
 
 def _told(draft: Draft, use: str, other: str) -> Problem:

@@ -227,8 +227,12 @@ def _fronts(b: Builder, right: bool) -> None:
     if spec.corner == "diagonal":
         face = plane((0.0, -d), (w - d, -leg)) if right else plane((d, -leg), (w, -d))
         length = ((w - d) ** 2 + (leg - d) ** 2) ** 0.5
-        # Both ends are cut back so that the door clears the fronts beside it: it stands out by its own thickness.
-        zone = Rect(made.gap_side, z0, length - made.gap_side, z1)
+        # Each end stands back so far that the door's outer edge, a thickness before its plane, clears the fronts beside
+        # it: those on the first wall look along y, those on the next one along x.
+        out, side = made.front_thickness, made.gap_side
+        along_x, along_y = (side + out * abs(face.uy)) / abs(face.ux), (side + out * abs(face.ux)) / abs(face.uy)
+        left_in, right_in = (along_x, along_y) if right else (along_y, along_x)
+        zone = Rect(left_in, z0, length - right_in, z1)
         names = (GABLE_LEFT, "leg gable") if right else ("leg gable", GABLE_RIGHT)
         box = BayBox((), Bay(front=front), Rect(t, t, length - t, h - t), zone, *names)
         make_front(b, box, "door", front.hand, zone.x0, zone.width, face)

@@ -4,8 +4,13 @@ from __future__ import annotations
 
 import math
 
+REAR_CLEAR = 20.0
+"""mm between a dowel and what is kept free behind it."""
 
-def dowel_places(depth: float, from_edge: float, spacing: float, rear: float = 0.0) -> tuple[float, ...]:
+
+def dowel_places(
+    depth: float, from_edge: float, spacing: float, rear: float = 0.0, clear: float = REAR_CLEAR
+) -> tuple[float, ...]:
     """Distances of dowels from the front edge of a joint.
 
     Parameters
@@ -14,10 +19,11 @@ def dowel_places(depth: float, from_edge: float, spacing: float, rear: float = 0
     from_edge : mm from the front edge to the first dowel
     spacing : mm; the largest distance between neighbours
     rear : mm kept free at the rear (a groove); the last dowel stands as far before it as the first behind the edge
+    clear : mm from its middle to what is kept free at the rear
 
     Narrow joints get two dowels 32 apart about the middle, very narrow ones a single dowel.
     """
-    first, last = from_edge, depth - max(from_edge, rear + 20.0 if rear else 0.0)
+    first, last = from_edge, depth - max(from_edge, rear + clear if rear else 0.0)
     if last - first < 32.0:
         middle = (depth - rear) / 2
         return (middle - 16.0, middle + 16.0) if depth - rear >= 60.0 else (middle,)

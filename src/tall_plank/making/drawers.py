@@ -7,12 +7,12 @@ from collections.abc import Callable
 from tall_plank.job.bays import DRAWERS
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
-from tall_plank.making.hinges import PACKER
+from tall_plank.making.hinges import PACKER, packing, through_packing
 from tall_plank.making.parts import Draft, DrawerBox
 from tall_plank.making.shell import clear_depth
 from tall_plank.making.strength import SHELF_LOAD
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, X, Y, Z
+from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, X, Y
 from tall_plank.stock import Fitting, Stock
 
 LEAST_BOX = 50.0
@@ -117,9 +117,14 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     _bottom(b, name, (left, right, front, back), (x0, y0, z0), width, length)
     middle = z0 + height / 2
     for upright, x, side in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
-        carrier = b.part(upright) if abs(side - x) < 0.5 else _packer(b, name, x, side, y0, middle, length)
+        carrier, layers, left_side = b.part(upright), [], upright == box.left
+        if abs(side - x) >= 0.5:
+            word = f"{name} {'left' if left_side else 'right'} packer"
+            low = middle - PACKER / 2
+            layers = packing(b, carrier, word, min(x, side), abs(side - x), y0, length, low, left=left_side)
         for hole in runner.holes:
-            carrier.bore((side, y0 + hole.dx, middle + hole.dy), hole.diameter, hole.depth, "runner")
+            at = (side, y0 + hole.dx, middle + hole.dy)
+            through_packing(layers, carrier, at, hole, "runner", left=left_side)
     full = load(runner)
     b.drawers.append(DrawerBox(name, box.path, runner.code, full))
     by = "chosen by hand, " if made.runner != "auto" else ""
@@ -127,18 +132,6 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     why = f"pair of runners {runner.length:g}: {by}{usable:.0f} mm of usable depth, {full:.0f}{carries} when full"
     b.item(runner.code, 1, why)
     b.force(f"depth of {name}", usable, length, f"runners {runner.length:g} long")
-
-
-def _packer(b: Builder, name: str, x: float, inner: float, front: float, middle: float, length: float) -> Draft:
-    """A strip on a gable or divider, as thick as the face frame stands out beyond it."""
-    thick = abs(inner - x)
-    low = middle - PACKER / 2
-    left = inner > x
-    frame = Frame((x, front, low), Y, Z) if left else Frame((x, front + length, low), NEG_Y, Z)
-    word = f"{name} {'left' if left else 'right'} packer"
-    packer = b.add(word, b.spec.carcass, thick, length, PACKER, frame, "packer")
-    b.item(b.spec.made.screw, 3, "3 screws for each packer of a runner")
-    return packer
 
 
 def _box_joints(

@@ -6,6 +6,7 @@ from tall_plank.job.bays import HINGED
 from tall_plank.job.choices import Side
 from tall_plank.making.builder import Builder, FacePlane
 from tall_plank.making.parts import Draft
+from tall_plank.stock import Fitting
 
 
 def make_handle(
@@ -51,14 +52,20 @@ def make_handle(
     if not fits:
         b.problem(f"The handle is {handle.length:g} mm long; its front has no room for it.", "Choose a shorter handle.")
         return None
+    shift = _clear_of_frame(pieces, handle, plane, (hx, hz), along) if any(p.role == FRAME for p in pieces) else 0.0
+    if shift is None:
+        b.problem("The handle has no place between its front's edge and the groove of its panel.", NEARER)
+        return None
+    hx, hz = hx + along[1] * shift, hz + along[0] * shift
+    b.force(f"handle of {pieces[0].name.rsplit(' ', 2)[0]} across its front", 0.0, abs(shift), "clear of a groove")
     for hole in handle.holes:
         at = plane.point(hx + along[0] * hole.dx, 0.0, hz + along[1] * hole.dx)
         piece = next((p for p in pieces if p.holds(at)), None)
         if piece is None and not pieces[0].bend:
-            b.problem("The handle would lie off its front.", "Bring it nearer to the edge.")
+            b.problem("The handle would lie off its front.", NEARER)
             return None
         if piece is not None and piece.role in NO_HOLD:
-            b.problem(f"The handle would sit on the {piece.role} of its front.", "Bring it nearer to the edge.")
+            b.problem(f"The handle would sit on the {piece.role} of its front.", NEARER)
             return None
         if piece is not None:
             # Each piece is drilled on its own outer face.
@@ -67,6 +74,50 @@ def make_handle(
     b.item(handle.code, 1, f"one handle for a {kind}")
     reach = handle.length / 2
     return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)
+
+
+FRAME = "front frame"
+
+NEARER = "Bring it nearer to the edge."
+
+MOST_MOVED = 40.0
+"""mm that a handle moves by itself to keep clear of a groove."""
+
+
+def _clear_of_frame(
+    pieces: list[Draft], handle: Fitting, plane: FacePlane, middle: tuple[float, float], along: tuple[float, float]
+) -> float | None:
+    """mm across itself that a handle moves so that all its holes find whole wood: not the groove behind a frame's edge,
+    not the joint between frame and panel. None where no place is near."""
+
+    def sits(shift: float) -> bool:
+        for hole in handle.holes:
+            x = middle[0] + along[0] * hole.dx + along[1] * shift
+            z = middle[1] + along[1] * hole.dx + along[0] * shift
+            point = plane.point(x, 0.0, z)
+            piece = next((p for p in pieces if p.holds(point)), None)
+            need = hole.diameter / 2 + LEAST_BESIDE
+            if piece is None:
+                return False
+            if piece.role in NO_HOLD:
+                return True  # told by what it is
+            u, v, _ = piece.frame.into(point)
+            near, far, low, high = piece.whole()
+            if not (near + need <= u <= far - need and low + need <= v <= high - need):
+                return False
+            if piece.role != FRAME:
+                around = ((need, 0.0), (-need, 0.0), (0.0, need), (0.0, -need))
+                beside = [plane.point(x + dx, 0.0, z + dz) for dx, dz in around]
+                if any(p.role == FRAME and p.holds(at) for p in pieces for at in beside):
+                    return False
+        return True
+
+    steps = int(MOST_MOVED / 0.5)
+    return next((s * 0.5 for k in range(steps + 1) for s in ((k, -k) if k else (0,)) if sits(s * 0.5)), None)
+
+
+LEAST_BESIDE = 1.0
+"""mm of wood between a handle's hole and a groove or the edge of its piece."""
 
 
 NO_HOLD = ("glass", "louvre", "front bar")

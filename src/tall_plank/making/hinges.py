@@ -2,18 +2,24 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from collections.abc import Sequence
 
 from tall_plank.job import Construction
 from tall_plank.job.bays import INSIDE
 from tall_plank.job.choices import Side
+from tall_plank.job.standard import WEB
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane
-from tall_plank.making.parts import Draft
+from tall_plank.making.parts import Bore, Draft
 from tall_plank.making.pinrows import on_grid_middle
+from tall_plank.making.screws import CLEAR, CLEAR_HOLE, PILOT, WOOD_SCREW, needed_screw
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
-from tall_plank.measure.frames import Vec, Z
-from tall_plank.stock import Fitting
+from tall_plank.measure import Frame, PlankError
+from tall_plank.measure.frames import NEG_Y, PartFrame, Vec, Y, Z
+from tall_plank.stock import Board, Fitting
+from tall_plank.stock.models import Hole
 
 
 def hinge_count(height: float, weight: float, made: Construction) -> int | None:
@@ -38,10 +44,10 @@ def hinge_heights(
     gable: float,
     made: Construction,
     blocked: tuple[tuple[float, float], ...] = (),
-) -> tuple[float, ...]:
+) -> tuple[float, ...] | None:
     """Heights of hinges on a door from low to high, on the gable's grid: the end ones near their distance from
     the door's ends, the others evenly between; each moves along the grid where a board or drawer behind the door is in
-    its way.
+    its way. None where one finds no place.
 
     Parameters
     ----------
@@ -61,7 +67,10 @@ def hinge_heights(
             if low + LEAST_FROM_END <= at + s * made.row_pitch <= high - LEAST_FROM_END
             and not any(a < at + s * made.row_pitch < c for a, c in blocked)
         )
-        found.append(next(free, at))
+        place = next(free, None)
+        if place is None:
+            return None
+        found.append(place)
     return tuple(found)
 
 
@@ -90,18 +99,25 @@ def make_hinges(
     # A hinge needs an upright at its own side of the front.
     upright_name, gable_x = (box.left, box.clear.x0) if left else (box.right, box.clear.x1)
     straight = plane.uy == 0.0
-    framed = made.face_frame == "frame"
-    at_side = framed or not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
+    at_side = b.framed or not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
     if not upright_name or (not at_side and upright_name in (GABLE_LEFT, GABLE_RIGHT)):
         b.problem("A door has no gable or divider to hang on.", "Put a divider between the doors.")
         return
-    hinge, plate = stock.fitting(made.hinge), stock.fitting(made.plate)
-    if hinge is None or (plate is None and not hinge.is_butt):
-        b.problem("The stock has no such hinge or plate.", "Choose another hinge in the shop standard.")
+    upright = b.part(upright_name)
+    angle = front_angle(plane, upright, left=left)
+    hinge, plate = hinge_for(b, angle, FOLDED if spec.corner == "l" else 0.0), stock.fitting(made.plate)
+    if hinge is None:
         return
-    heights = hinge_heights(z, z + height, count, spec.height, made, _behind(b, upright_name))
-    if len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
-        b.problem(f"A door of {height:g} mm is too low for its hinges.", "Make the door higher.")
+    if plate is None and not (hinge.is_butt or hinge.on_frame):
+        b.problem("The stock has no such plate.", "Choose another plate in the shop standard.")
+        return
+    packed = _to_be_packed(b, box, hinge, left=left)
+    heights = hinge_heights(z, z + height, count, spec.height, made, _behind(b, upright_name, packed=packed > 0.5))
+    if heights is None or len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
+        b.problem(
+            f"A door of {height:g} mm has no room for {count} hinges beside what is behind it.",
+            "Make the door higher, take fewer hinges, or move the shelves.",
+        )
         return
     number = pieces[0].name.split()[1]
     for end, asked, at in (("lower", z, heights[0]), ("upper", z + height, heights[-1])):
@@ -112,18 +128,272 @@ def make_hinges(
             f"holes {made.row_pitch:g} apart",
         )
     if hinge.is_butt:
-        _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x)
+        _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x, hinge)
         b.item(hinge.code, count, f"{count} butt hinges: door {height:g} mm high, {weight:.1f} kg")
         return
     cup_x = x + made.cup_from_edge if left else x + width - made.cup_from_edge
     _cups(b, pieces, hinge, heights, cup_x, plane, left=left)
-    if plate is not None:
-        _plates(b, b.part(upright_name), plate, heights, left=left)
     by = "" if made.hinges == "auto" else ", number set by hand"
     why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg{by}"
+    if abs(angle - 90.0) > 1.0:
+        why = f"{why}, {angle:.0f}° to its gable"
     b.item(hinge.code, count, why)
-    if plate is not None:
-        b.item(plate.code, count, why)
+    if hinge.on_frame:
+        _on_frame(b, heights, x if left else x + width, left=left)
+        return
+    assert plate is not None
+    if straight and spec.shape == "straight":
+        # The line of the plates follows the front: 37 behind its back, wherever the rows of holes stand.
+        from_front = plane.y + PLATE_LINE - upright.frame.origin[1]
+    else:
+        from_front = PLATE_LINE
+    if packed > 0.5:
+        _packed_plates(b, pieces, upright, plate, heights, packed, gable_x, plane.y + PLATE_LINE, left=left)
+    else:
+        _plates(upright, plate, heights, from_front, left=left)
+    b.item(plate.code, count, why)
+
+
+PLATE_LINE = 37.0
+"""mm from the back of a front to the line of its hinges' plates (common practice: cup hinges are made for it)."""
+
+
+FOLDED = 150.0
+"""degrees that the leaf of a corner's folding door opens: it lies against the gable's far side (common practice)."""
+
+
+def front_angle(plane: FacePlane, upright: Draft, *, left: bool) -> float:
+    """Degrees inside the unit between a front and the upright that it hangs on."""
+    along = (plane.ux, plane.uy) if left else (-plane.ux, -plane.uy)
+    back = upright.frame.y
+    return math.degrees(math.acos(max(-1.0, min(1.0, along[0] * back[0] + along[1] * back[1]))))
+
+
+def hinge_for(b: Builder, angle: float, swing: float = 0.0) -> Fitting | None:
+    """The standard's hinge where it fits, else the one of the stock that does; None, which is told, where none does.
+
+    Parameters
+    ----------
+    angle : degrees between the front and its upright
+    swing : degrees that it should open, where the stock has such a one
+    """
+    made, stock = b.spec.made, b.stock
+    own = stock.fitting(made.hinge)
+    if own is None:
+        b.problem("The stock has no such hinge.", "Choose another hinge in the shop standard.")
+        return None
+    over_frame = b.framed and made.overlay != "inset"
+
+    def fits(h: Fitting) -> bool:
+        return (
+            abs(h.front_angle - angle) <= h.angle_play and h.on_frame == over_frame and not (h.is_butt and over_frame)
+        )
+
+    found = [h for h in (own, *stock.fittings_of("hinge")) if fits(h) and (h is own or not h.is_butt)]
+    if not found:
+        where = "lies over a face frame" if over_frame else f"stands at {angle:.0f}° to its upright"
+        b.problem(f"The stock has no hinge for a front that {where}.", "Add such a hinge to the stock.")
+        return None
+    # The standard's own comes first among those that open far enough; where none does, the one that opens furthest.
+    return min(found, key=lambda h: (max(0.0, swing - h.swing), h is not own, abs(h.front_angle - angle), h.code))
+
+
+def _to_be_packed(b: Builder, box: BayBox, hinge: Fitting, *, left: bool) -> float:
+    """mm from an upright to the edge of the face frame before it, which the plate of a cup hinge has to stand at."""
+    if not b.framed or hinge.is_butt or hinge.on_frame:
+        return 0.0
+    return box.through.x0 - box.clear.x0 if left else box.clear.x1 - box.through.x1
+
+
+def _packed_plates(
+    b: Builder,
+    pieces: list[Draft],
+    upright: Draft,
+    plate: Fitting,
+    heights: Sequence[float],
+    thick: float,
+    gable_x: float,
+    line_y: float,
+    *,
+    left: bool,
+) -> None:
+    """A packer for each plate, which brings it to the edge of the frame. Lengths in mm."""
+    door, front = pieces[0].name.rsplit(" ", 2)[0] if len(pieces) > 1 else pieces[0].name, -b.spec.depth
+    for i, middle in enumerate(heights, 1):
+        low = middle - PACKER / 2
+        x = gable_x if left else gable_x - thick
+        layers = packing(b, upright, f"{door} hinge packer {i}", x, thick, front, PLATE_PACKER, low, left=left)
+        face = x + thick if left else x
+        for hole in plate.holes:
+            at = (face, line_y + hole.dx, middle + hole.dy)
+            through_packing(layers, upright, at, hole, "hinge plate", left=left)
+
+
+PLATE_PACKER = 80.0
+"""mm; how far a plate's packer reaches behind the frame."""
+
+
+def packing(
+    b: Builder,
+    upright: Draft,
+    name: str,
+    x: float,
+    thick: float,
+    front: float,
+    length: float,
+    low: float,
+    *,
+    left: bool,
+) -> list[Draft]:
+    """A strip on an upright, as thick as a face frame stands out beyond it: of one board where the stock has one as
+    thick, else built up from several, else planed from solid timber. Its layers, the one that looks at the bay first.
+
+    Parameters
+    ----------
+    x, front, low : its lower left corner at the front, in the unit, mm
+    left : whether it stands on an upright at its left
+    """
+    layers = built_up(b, thick)
+    at = x if left else x + thick
+    found: list[Draft] = []
+    for k, layer in enumerate(layers, 1):
+        x0 = at if left else at - layer
+        frame = Frame((x0, front, low), Y, Z) if left else Frame((x0 + layer, front + length, low), NEG_Y, Z)
+        word = name if len(layers) == 1 else f"{name} layer {k}"
+        found.insert(0, _strip(b, word, layer, length, frame))
+        at = x0 + layer if left else x0
+    face = x if left else x + thick
+    _screw_on(b, found, upright, face, (front, low), thick, length, left=left)
+    return found
+
+
+def _screw_on(
+    b: Builder,
+    layers: Sequence[Draft],
+    upright: Draft,
+    face: float,
+    corner: tuple[float, float],
+    thick: float,
+    length: float,
+    *,
+    left: bool,
+) -> None:
+    """Three screws through a packer into its upright. `face`: x of the upright's face; `corner`: the packer's lower
+    front one (y, z); all in mm."""
+    screw = needed_screw(b, thick, upright.thickness or thick, "a packer")
+    if screw is None:
+        return
+    y0, z0 = corner
+    for k, y in enumerate((y0 + PACKER_IN, y0 + length / 2, y0 + length - PACKER_IN)):
+        # Those from the other side of a divider stand at other heights.
+        up = PACKER / 2 + (PACKER_UP if (k % 2 == 0) is left else -PACKER_UP)
+        x = face
+        for layer in reversed(layers):
+            own = layer is layers[-1]
+            layer.bore((x, y, z0 + up), CLEAR, 0.0, WOOD_SCREW if own else CLEAR_HOLE)
+            x += layer.thickness if left else -layer.thickness
+        upright.bore((face, y, z0 + up), PILOT, screw.length - thick, WOOD_SCREW)
+    b.item(screw.code, 3, f"3 screws for each packer {thick:g} thick")
+
+
+PACKER_IN, PACKER_UP = 14.0, 20.0
+"""mm from a packer's ends to its screws, and from its middle line."""
+
+
+def through_packing(layers: Sequence[Draft], upright: Draft, at: Vec, hole: Hole, use: str, *, left: bool) -> None:
+    """A hole from the bay into a packer, on through layers that are thinner than it is deep, into the upright. `at`:
+    its place on the layer that looks at the bay, mm."""
+    x, y, z = at
+    deep = hole.depth
+    for layer in layers:
+        whole = deep > layer.thickness - WEB
+        layer.bore((x, y, z), hole.diameter, 0.0 if whole else deep, use)
+        if not whole:
+            return
+        deep -= layer.thickness
+        if deep < LEAST_GOES_ON:
+            return
+        x += -layer.thickness if left else layer.thickness
+    upright.bore((x, y, z), hole.diameter, deep, use)
+
+
+LEAST_GOES_ON = 1.0
+"""mm; a hole that would reach less far into what is behind a packer ends with it."""
+
+
+def _strip(b: Builder, name: str, thick: float, length: float, frame: PartFrame) -> Draft:
+    """One layer of a packer: of the carcass's board, or of solid timber planed to thickness. `thick`, `length`: mm."""
+    finish = b.spec.carcass
+    if b.stock.board(finish, thick) is not None:
+        return b.add(name, finish, thick, length, PACKER, frame, "packer")
+    solid = min(_solids(b, thick), key=lambda board: board.thickness)
+    strip = b.add(name, solid.finish, solid.thickness, length, PACKER, frame, "packer")
+    strip.thickness = thick
+    return strip
+
+
+def _solids(b: Builder, thick: float) -> list[Board]:
+    return [board for board in b.stock.boards if board.solid and not board.blank and board.thickness >= thick - 1e-6]
+
+
+MOST_LAYERS = 3
+"""Boards that a packer is built up from at most."""
+
+LEAST_LAYER = 6.0
+"""mm; no thinner strip is planed."""
+
+
+def built_up(b: Builder, thick: float) -> tuple[float, ...]:
+    """Thicknesses whose sum is `thick` (mm): boards of the carcass's finish, as few as may be, else solid timber.
+
+    Raises
+    ------
+    PlankError where the stock has neither
+    """
+    stocked = sorted({board.thickness for board in b.stock.boards if board.finish == b.spec.carcass}, reverse=True)
+    for count in range(1, MOST_LAYERS + 1):
+        for layers in itertools.combinations_with_replacement(stocked, count):
+            if abs(sum(layers) - thick) < 0.05:
+                return layers
+    for layer in (0.0, *stocked):
+        rest = thick - layer
+        if rest >= LEAST_LAYER and _solids(b, rest):
+            return (layer, rest) if layer else (rest,)
+    raise PlankError(
+        f"A packer of {thick:g} mm can be built up from no boards of the stock.",
+        "face_stile",
+        "Make the stiles of the face frame wider or narrower, or stock solid timber as thick.",
+    )
+
+
+def _on_frame(b: Builder, heights: Sequence[float], edge: float, *, left: bool) -> None:
+    """Pilot holes of the bases of frame hinges in the edge of the member that the front lies over. `edge`: x of the
+    front's hinged edge, mm."""
+    made = b.spec.made
+    members = [d for d in b.drafts if d.role == "face frame" and d.frame.x == Z]
+    y = -b.spec.depth - made.face_thickness / 2
+    for middle in heights:
+        places = ((m, m.frame.origin[0] + (m.width if left else 0.0)) for m in members)
+        near = min(
+            ((m, x) for m, x in places if (x - edge if left else edge - x) > 0.0 and _high(m, middle)),
+            key=lambda row: abs(row[1] - edge),
+            default=None,
+        )
+        if near is None:
+            b.problem("A door over a face frame has no stile or mullion to hang on.", "Put a divider between the bays.")
+            return
+        member, x = near
+        for dz in (-FRAME_HOLES, FRAME_HOLES):
+            member.bore((x, y, middle + dz), FRAME_PILOT, FRAME_DEEP, "frame hinge")
+
+
+def _high(member: Draft, z: float) -> bool:
+    low = member.frame.origin[2]
+    return low + FRAME_HOLES < z < low + member.length - FRAME_HOLES
+
+
+FRAME_HOLES, FRAME_PILOT, FRAME_DEEP = 16.0, 3.0, 14.0
+"""mm from a frame hinge's middle to its screws, and their pilots' diameter and depth (common practice)."""
 
 
 def _cups(
@@ -138,11 +408,11 @@ def _cups(
             target.bore(point, hole.diameter, hole.depth, "hinge")
 
 
-def _plates(b: Builder, upright: Draft, plate: Fitting, heights: Sequence[float], *, left: bool) -> None:
-    """The holes of plates in the upright that the front hangs on, on the system row. `heights`: mm."""
+def _plates(upright: Draft, plate: Fitting, heights: Sequence[float], from_front: float, *, left: bool) -> None:
+    """The holes of plates in the upright that the front hangs on. `heights`, `from_front`: mm."""
     for middle in heights:
         for hole in plate.holes:
-            place = inner_point(upright, b.spec.made.row_inset + b.recess + hole.dx, middle + hole.dy, left=left)
+            place = inner_point(upright, from_front + hole.dx, middle + hole.dy, left=left)
             upright.bore(place, hole.diameter, hole.depth, "hinge plate")
 
 
@@ -150,13 +420,20 @@ PLATE_HALF = 22.0
 """mm above and below a hinge's middle that its plate and arm take (common practice: holes 32 apart, 6 mm round)."""
 
 
-def _behind(b: Builder, upright: str) -> tuple[tuple[float, float], ...]:
-    """Stretches of an upright's height where a hinge would meet a shelf or the packer of an inner drawer."""
+def _behind(b: Builder, upright: str, *, packed: bool) -> tuple[tuple[float, float], ...]:
+    """Stretches of an upright's height where a hinge would meet a shelf or the packer of an inner drawer.
+
+    Parameters
+    ----------
+    packed : whether its plates stand on packers
+    """
     made = b.spec.made
+    half = PACKER / 2 if packed else PLATE_HALF
+    found = _drilled(b.part(upright))
     if b.bays is None:
-        return ()
-    found = [
-        (r.z0 - PLATE_HALF, r.z1 + PLATE_HALF)
+        return tuple(found)
+    found += [
+        (r.z0 - half, r.z1 + half)
         for board in b.bays.boards
         if board.kind == "shelf" and upright in (board.left, board.right)
         for r in (board.clear,)
@@ -167,13 +444,30 @@ def _behind(b: Builder, upright: str) -> tuple[tuple[float, float], ...]:
             for shelf in shelves:
                 x, _, z = shelf.frame.origin
                 if box.clear.x0 <= x <= box.clear.x1 and box.clear.z0 <= z <= box.clear.z1:
-                    found.append((z - PLATE_HALF, z + shelf.thickness + PLATE_HALF))
+                    found.append((z - half, z + shelf.thickness + half))
         if box.bay.front is not None and box.bay.front.kind in INSIDE and upright in (box.left, box.right):
             high = box.through.height - made.drawer_clear_above - made.drawer_clear_below
             middle = box.through.z0 + made.drawer_clear_below + high / 2
-            found.append((middle - PACKER / 2 - PLATE_HALF, middle + PACKER / 2 + PLATE_HALF))
+            found.append((middle - PACKER / 2 - half, middle + PACKER / 2 + half))
     return tuple(found)
 
+
+def _drilled(upright: Draft) -> list[tuple[float, float]]:
+    """Stretches of an upright's height where a plate's hole would meet one that carries something already."""
+    half = PLATE_HOLES + HOLE_APART
+    heights = {
+        round(upright.place(op.face, op.x, op.y)[2], 2)
+        for op in upright.operations
+        if isinstance(op, Bore) and op.face in ("A", "B") and op.use in CARRIES
+    }
+    return [(z - half, z + half) for z in sorted(heights)]
+
+
+CARRIES = ("shelf", "rail", "rack", "basket", "tray", "shoes")
+"""Uses of holes of the rows in which something stands or hangs."""
+
+PLATE_HOLES, HOLE_APART = 16.0, 4.0
+"""mm from a plate's middle to its holes, and what they keep from the middle of another hole (32 mm system)."""
 
 PACKER = 60.0
 """mm; height of the strip that brings a runner out from an upright."""
@@ -187,6 +481,7 @@ def _butts(
     plane: FacePlane,
     upright_name: str,
     gable_x: float,
+    hinge: Fitting,
 ) -> None:
     """Pilot holes of butt hinges in the door's edge and in the edge of the frame or the face of the upright beside it.
 
@@ -195,8 +490,6 @@ def _butts(
     edge : x of the door's hinged edge on its face, mm
     """
     made = b.spec.made
-    hinge = b.stock.fitting(made.hinge)
-    assert hinge is not None
     members = [d for d in b.drafts if d.role == "face frame" and d.frame.x == Z]
     for middle in heights:
         for hole in hinge.holes:

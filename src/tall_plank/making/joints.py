@@ -8,9 +8,10 @@ from __future__ import annotations
 
 import math
 
+from tall_plank.job import Construction
 from tall_plank.job.choices import CamFace
 from tall_plank.making.builder import Builder
-from tall_plank.making.dowels import dowel_places
+from tall_plank.making.dowels import REAR_CLEAR, dowel_places
 from tall_plank.making.parts import Bore, Draft, Face, Lent
 from tall_plank.measure.frames import Vec
 
@@ -30,11 +31,19 @@ def tongue(b: Builder) -> float:
     return made.dado_depth - made.groove_bottom_play if made.joint == "groove" else 0.0
 
 
+def slot_length(made: Construction) -> float:
+    """mm along the joint that its slots take; 0 where it has round holes."""
+    return {"biscuit": made.biscuit_length, "tenon": made.tenon_length}.get(made.joint, 0.0)
+
+
 def places_of(length: float, rear: float, b: Builder) -> tuple[float, ...]:
     """Distances of fixings along a joint: by its length, or as many as were asked for, spread between the same
     ends. `length`, `rear`: mm."""
     made = b.spec.made
-    places = dowel_places(length, made.dowel_from_edge, made.dowel_spacing, rear)
+    half = slot_length(made) / 2
+    # A slot reaches further than a dowel: it keeps its own length clear of the front and of what lies at the rear.
+    clear = max(REAR_CLEAR, half + WOOD_BETWEEN)
+    places = dowel_places(length, max(made.dowel_from_edge, half + WOOD_BETWEEN), made.dowel_spacing, rear, clear)
     if made.joint_count == "auto" or len(places) < 2:
         return places
     count = int(made.joint_count)
@@ -88,7 +97,7 @@ def join(b: Builder, face_part: Draft, end_part: Draft, start: Vec, end: Vec, re
                     way,
                     made.tenon_length,
                     made.tenon_thickness,
-                    (made.dowel_face_depth, made.tenon_depth),
+                    (made.dowel_face_depth, b.tenon_end(made.dowel_face_depth)),
                     "loose tenon",
                 )
                 b.fix(made.tenon, 1, "loose tenons")

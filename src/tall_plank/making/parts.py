@@ -23,6 +23,26 @@ EDGE_NAMES = ("L1", "L2", "W1", "W2")
 ON_FACE = 0.01  # mm; a point nearer than this to a face lies on it
 
 
+ROW = "shelf pin"
+"""Use of a hole of a row that nothing stands on: it gives way to any other."""
+
+
+def on_face(face: Face, u: float, v: float, size: Vec) -> Vec:
+    """The point of a face at an operation's coordinates, in the frame of a part of that size. All in mm."""
+    match face:
+        case "A":
+            return (u, v, size[2])
+        case "B":
+            return (u, v, 0.0)
+        case "L1":
+            return (u, 0.0, v)
+        case "L2":
+            return (u, size[1], v)
+        case "W1":
+            return (0.0, u, v)
+    return (size[0], u, v)
+
+
 class Bore(msgspec.Struct, frozen=True, cache_hash=True, tag="bore"):
     """A hole. On faces A and B: (x, y) of the part. On L edges: (x, z), on W ends: (y, z). Depth in mm.
 
@@ -142,21 +162,32 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     def holes(self) -> int:
         return sum(isinstance(op, Bore) for op in self.operations)
 
+    def on(self, face: Face, u: float, v: float) -> Vec:
+        """The point of a face at an operation's coordinates, in the part's own frame. `u`, `v`: mm."""
+        return on_face(face, u, v, (self.length, self.width, self.thickness))
+
     def place(self, face: Face, u: float, v: float) -> Vec:
         """The point of a face at an operation's coordinates, in the frame that the part stands in. `u`, `v`: mm."""
-        at: dict[Face, Vec] = {
-            "A": (u, v, self.thickness), "B": (u, v, 0.0), "L1": (u, 0.0, v), "L2": (u, self.width, v),
-            "W1": (0.0, u, v), "W2": (self.length, u, v),
-        }  # fmt: skip
-        return self.frame.at(*at[face])
+        return self.frame.at(*self.on(face, u, v))
 
     def inwards(self, face: Face) -> Vec:
         """The direction from a face into the wood, in the frame that the part stands in."""
-        ways: dict[Face, Vec] = {
-            "A": (0.0, 0.0, -1.0), "B": (0.0, 0.0, 1.0), "L1": (0.0, 1.0, 0.0), "L2": (0.0, -1.0, 0.0),
-            "W1": (1.0, 0.0, 0.0), "W2": (-1.0, 0.0, 0.0),
-        }  # fmt: skip
-        return self.frame.turn(ways[face])
+        f = self.frame
+        match face:
+            case "A":
+                a, b, c = f.z
+                return (-a, -b, -c)
+            case "B":
+                return f.z
+            case "L1":
+                return f.y
+            case "L2":
+                a, b, c = f.y
+                return (-a, -b, -c)
+            case "W1":
+                return f.x
+        a, b, c = f.x
+        return (-a, -b, -c)
 
 
 class Item(msgspec.Struct, frozen=True, cache_hash=True):
@@ -174,6 +205,8 @@ class Problem(msgspec.Struct, frozen=True, cache_hash=True):
     what: str
     remedy: str
     weight: Weight = "wrong"
+    place: tuple[Vec, Vec] | None = None
+    """Least and greatest corner of the box about it in the unit, mm, where it has one."""
 
 
 class Forced(msgspec.Struct, frozen=True, cache_hash=True):
@@ -242,7 +275,7 @@ class Draft:
         self.bend = 0.0
         self.edged_in = ""
         """Finish of its edging, where that is not the board's."""
-        self._seen: set[tuple[str, int, int]] = set()
+        self._seen: dict[tuple[str, int, int], int] = {}
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
         """Put edging of the board's finish on edges; a thickness of 0 leaves them raw, and solid timber needs none
@@ -320,14 +353,22 @@ class Draft:
         """A hole at a point of the unit that lies on one of the part's faces; depth 0 goes right through. `point`,
         `diameter`, `depth`: mm.
 
-        A hole that stands already at this point is not drilled twice."""
+        A hole that stands already at this point is not drilled twice; one of a row that nothing stands on becomes what
+        is asked for. Two that are asked for in one place stay, for the proof to tell."""
         face, u, v = self.first_face(point)
-        key = (face, round(u * 100), round(v * 100))
-        if key in self._seen:
-            return
-        self._seen.add(key)
         through = depth <= 0
-        self.operations.append(Bore(face, u, v, diameter, self.thickness if through else depth, use, through))
+        hole = Bore(face, u, v, diameter, self.thickness if through else depth, use, through)
+        key = (face, round(u * 100), round(v * 100))
+        there = self._seen.get(key)
+        if there is not None:
+            old = self.operations[there]
+            if use in (ROW, old.use):  # type: ignore[union-attr]
+                return
+            if old.use == ROW:  # type: ignore[union-attr]
+                self.operations[there] = hole
+                return
+        self._seen[key] = len(self.operations)
+        self.operations.append(hole)
 
     def spare(self, point: Vec, diameter: float, depth: float) -> float:
         """mm of wood that a hole at a point of face A or B leaves to holes from the other face; the thickness where it
@@ -357,16 +398,48 @@ class Draft:
             raise PlankError("A groove turns a corner.", self.name, "This unit's sizes do not work together.")
         self.operations.append(Groove(face, *first[face], *second[face], width, depth, over))
 
+    def place(self, face: Face, u: float, v: float) -> Vec:
+        """The point of a face at an operation's coordinates, in the unit's frame. `u`, `v`: mm."""
+        return self.frame.at(*on_face(face, u, v, (self.length, self.width, self.thickness)))
+
     def holds(self, point: Vec) -> bool:
         """Whether a point of the unit, seen along the thickness, lies on this part. `point`: mm."""
         x, y, _ = self.frame.into(point)
         return 0 <= x <= self.length and 0 <= y <= self.width
 
+    def whole(self) -> tuple[float, float, float, float]:
+        """Where it is whole, what is grooved or rebated along its edges left out: from and to along its length, from
+        and to across, mm."""
+        near, far, low, high = 0.0, self.length, 0.0, self.width
+        for op in self.operations:
+            match op:
+                case Groove(face="L1"):
+                    low = max(low, op.depth)
+                case Groove(face="L2"):
+                    high = min(high, self.width - op.depth)
+                case Groove() if abs(op.y1 - op.y2) < ON_FACE:
+                    if op.y1 > self.width / 2:
+                        high = min(high, op.y1 - op.width / 2)
+                    else:
+                        low = max(low, op.y1 + op.width / 2)
+                case Rebate(edge="L1"):
+                    low = max(low, op.width)
+                case Rebate(edge="L2"):
+                    high = min(high, self.width - op.width)
+                case Rebate(edge="W1"):
+                    near = max(near, op.width)
+                case Rebate():
+                    far = min(far, self.length - op.width)
+                case _:
+                    pass
+        return near, far, low, high
+
     def on_edge(self, point: Vec) -> bool:
-        """Whether a point of the unit lies on one of the part's long edges. `point`: mm."""
+        """Whether a point of the unit lies on one of the part's edges or ends. `point`: mm."""
         x, y, z = self.frame.into(point)
-        side = min(abs(y), abs(y - self.width))
-        return side < ON_FACE and 0 < x < self.length and 0 < z < self.thickness
+        side, end = min(abs(y), abs(y - self.width)), min(abs(x), abs(x - self.length))
+        within = 0 < x < self.length if side < ON_FACE else end < ON_FACE and 0 < y < self.width
+        return within and 0 < z < self.thickness
 
     def done(self, stock: Stock, premilling: float, ignored_below: float) -> Part:
         """The finished part with its cut size and weight (kg)."""
@@ -400,6 +473,23 @@ class Draft:
         return area(self.outline) if self.outline else self.length * self.width
 
 
+class Asked(msgspec.Struct, frozen=True, cache_hash=True):
+    """A hole or a groove that a unit asks of a panel which it does not own.
+
+    Attributes
+    ----------
+    at, to : its place, and where a groove ends; in the frame that is said where it is handed over, mm
+    size : diameter or width, mm
+    depth : mm
+    """
+
+    at: Vec
+    size: float
+    depth: float
+    use: str
+    to: Vec | None = None
+
+
 class Lent:
     """Stands for a gable that a unit does not own: what would be drilled into it is kept for the panel beside it.
 
@@ -411,15 +501,25 @@ class Lent:
         self.frame = Frame((x, -depth, height))
         self.thickness = 0.0
         self.width = depth
-        self.bores: list[tuple[Vec, float, float, str]] = []
+        self.asked: list[Asked] = []
+        self.operations: list[Operation] = []
 
     def bore(self, point: Vec, diameter: float, depth: float, use: str) -> None:
-        """Ask for a hole, once at each place; all in mm."""
-        if all(max(abs(a - b) for a, b in zip(point, p, strict=True)) > ON_FACE for p, *_ in self.bores):
-            self.bores.append((point, diameter, depth, use))
+        """Ask for a hole, once at each place; one of a row that nothing stands on gives way. All in mm."""
+        hole = Asked(point, diameter, depth, use)
+        for i, old in enumerate(self.asked):
+            if old.to is None and max(abs(a - b) for a, b in zip(point, old.at, strict=True)) <= ON_FACE:
+                if use in (ROW, old.use):
+                    return
+                if old.use == ROW:
+                    self.asked[i] = hole
+                    return
+        self.asked.append(hole)
 
     def groove(self, start: Vec, end: Vec, width: float, depth: float, over: str) -> None:
-        """A back without gables is screwed on; nothing is grooved. `start`, `end`, `width`, `depth`: mm."""
+        """Ask for a groove; all in mm. A back between panels is planted on: none is asked for."""
+        if over != "back":
+            self.asked.append(Asked(start, width, depth, over, end))
 
     def spare(self, point: Vec, diameter: float, depth: float) -> float:
         """The panel beside the unit is drilled from this side only. `point`, `diameter`, `depth`: mm."""

@@ -9,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.making.parts import Bore, Cutout, Groove, Part, Rebate
+from tall_plank.measure.frames import Vec
 from tall_plank.measure.remembered import remembered
 
 SEGMENTS = 16
@@ -79,6 +80,20 @@ def face_matrix(part: Part, face: str) -> NDArray[np.float64]:
     }
     u, v, w, origin = axes[face]
     return np.column_stack([u, v, w, origin]).astype(np.float64)
+
+
+def hollow(low: Vec, high: Vec, axis: int) -> Any:
+    """What an operation takes away between two corners, mm: round about an axis (0 x, 1 y, 2 z), or a box at -1."""
+    from manifold3d import Manifold
+
+    size = tuple(b - a for a, b in zip(low, high, strict=True))
+    if axis < 0:
+        return Manifold.cube(size).translate(low)
+    r = size[(axis + 1) % 3] / 2
+    middle = [(a + b) / 2 for a, b in zip(low, high, strict=True)]
+    turn = ((0.0, 90.0, 0.0), (90.0, 0.0, 0.0), (0.0, 0.0, 0.0))[axis]
+    round_ = Manifold.cylinder(size[axis], r, r, 2 * SEGMENTS, True)
+    return round_.rotate(turn).translate(tuple(middle))
 
 
 def _on_face(part: Part, face: str, solid: Any) -> Any:

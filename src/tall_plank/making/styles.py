@@ -229,8 +229,8 @@ def _open_frame(f: Field) -> list[Draft]:
         for post, x in zip(stiles, (f.x + stile, f.x + f.width - stile), strict=True):
             for share in (0.25, 0.75):
                 at = f.plane.point(x, t / 2, z0 + rail * share)
-                post.bore(at, made.dowel_diameter, made.dowel_end_depth, "dowel")
-                piece.bore(at, made.dowel_diameter, made.dowel_end_depth, "dowel")
+                post.bore(at, made.dowel_diameter, made.dowel_face_depth, "dowel")
+                piece.bore(at, made.dowel_diameter, b.dowel_end(made.dowel_face_depth), "dowel")
     b.item(made.dowel, 8, "2 dowels at each joint of a front's frame")
     return [*stiles, *rails]
 

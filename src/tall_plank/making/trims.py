@@ -3,15 +3,12 @@
 from __future__ import annotations
 
 from tall_plank.job import Construction
-from tall_plank.making.parts import Cutout, Draft, Part, ShapedEdge
+from tall_plank.making.parts import Asked, Cutout, Draft, Part, ShapedEdge
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import Vec, X, Y
+from tall_plank.measure.frames import X, Y
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import TrimBoard, Worktop
 from tall_plank.stock import Board, Stock
-
-Lent = tuple[Vec, float, float, str]
-"""A hole that a unit asks of the panel beside it: place in the line's frame, diameter, depth, use."""
 
 SINK_RADIUS = 15.0
 """mm; corner of a sink's cut-out (common practice: the radius of the router's tool or more)."""
@@ -69,8 +66,8 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
 
 
 @remembered(1024)
-def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Lent, ...] = ()) -> Part:
-    """A board of a trim, with the holes that units without gables ask of it (in the line's frame).
+def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Asked, ...] = ()) -> Part:
+    """A board of a trim, with what units without gables ask of it (in the line's frame).
 
     Raises
     ------
@@ -82,9 +79,12 @@ def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[Le
     draft.band(stock, thickness, *board.banded)
     if board.outline:
         draft.shape(stock, board.outline, 0.0, 0.0)
-    for point, diameter, depth, use in lent:
-        if lies_on(draft, point):
-            draft.bore(point, diameter, depth, use)
+    for work in lent:
+        if lies_on(draft, work.at):
+            if work.to is None:
+                draft.bore(work.at, work.size, work.depth, work.use)
+            else:
+                draft.groove(work.at, work.to, work.size, work.depth, work.use)
     return draft.done(stock, made.premilling, made.edging_ignored_below)
 
 

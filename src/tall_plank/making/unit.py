@@ -15,12 +15,13 @@ from tall_plank.making.faceframe import frame_zone, make_face_frame
 from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.own import make_own
-from tall_plank.making.parts import DrawerBox, Forced, Item, Part, Problem
+from tall_plank.making.parts import Asked, DrawerBox, Forced, Item, Part, Problem
 from tall_plank.making.proof import faults_of
+from tall_plank.making.proof.paths import Drawn
 from tall_plank.making.shell import clear_depth, clear_of_carcass, side_thickness
 from tall_plank.making.shelves import make_shelves
 from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import NEG_Z, Vec, X, Y, Z
+from tall_plank.measure.frames import NEG_Z, X, Y, Z
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.topcuts import LET_IN, cut_size
 from tall_plank.stock import Appliance, Stock
@@ -44,7 +45,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     forced : sizes that a step or a stock size changed from what was asked for
     drawers : its drawers with their runners and what they weigh when full
     appliances : those among its items
-    lent : (gable, holes) that the unit asks of the panels beside it: place in the unit's frame, diameter, depth, use
+    lent : (gable, what the unit asks of the panel in its place, in the unit's frame)
     """
 
     spec: UnitSpec
@@ -54,7 +55,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     bays: tuple[tuple[tuple[int, ...], float, float, float, float], ...] = ()
     problems: tuple[Problem, ...] = ()
     weight: float = 0.0
-    lent: tuple[tuple[str, tuple[tuple[Vec, float, float, str], ...]], ...] = ()
+    lent: tuple[tuple[str, tuple[Asked, ...]], ...] = ()
     set: BaySet | None = None
     fitted: tuple[FittedBox, ...] = ()
     forced: tuple[Forced, ...] = ()
@@ -93,14 +94,14 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     made = spec.made
     clashes = [problem for draft in b.drafts for problem in settle(draft)]
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
+    lent = tuple((g.name, tuple(g.asked)) for g in b.lent if g.asked)
     problems = tuple(dict.fromkeys((*b.problems, *clashes)))
     if not any(p.weight == "wrong" for p in problems):
-        problems = (*problems, *faults_of(parts))
+        problems = (*problems, *faults_of(parts, lent, _lengths(b), _drawn(b)))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(
             spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems), set=b.bays, fitted=tuple(b.fitted)
         )
-    lent = tuple((g.name, tuple(g.bores)) for g in b.lent if g.bores)
     weight = sum(p.weight for p in parts)
     return MadeUnit(
         spec,
@@ -119,6 +120,24 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     )
 
 
+def _lengths(b: Builder) -> dict[str, float]:
+    """Use of a hole -> mm of what goes into it."""
+    made = b.spec.made
+    codes = (("dowel", made.dowel), ("carcass screw", made.screw), ("loose tenon", made.tenon))
+    return {use: f.length for use, code in codes if (f := b.stock.fitting(code)) is not None}
+
+
+def _drawn(b: Builder) -> list[Drawn]:
+    """The drawers, each with its own front and the doors before it."""
+    names = {draft.name: i for i, draft in enumerate(b.drafts) if draft.role != "packer"}
+    found = []
+    for drawer in b.drawers:
+        own = tuple(i for name, i in names.items() if name.startswith(drawer.name + " "))
+        opened = [f for f in b.fronts if drawer.path[: len(f.path)] == f.path]
+        found.append(Drawn(own, tuple(i for name, i in names.items() if any(f.owns(name) for f in opened))))
+    return found
+
+
 LEAST_OPENING = 200.0
 """mm of front that a unit which runs into a corner keeps open (common practice: enough to reach in)."""
 
@@ -130,7 +149,7 @@ def _zone(b: Builder) -> Rect:
     length = spec.width if face.uy == 0.0 else spec.width / face.ux
     if b.framed:
         return frame_zone(b)
-    if spec.body is Body.CARCASS and spec.gables and made.overlay == "inset":
+    if spec.body is Body.CARCASS and made.overlay == "inset":
         inner, gap = clear_of_carcass(b), made.gap_inset
         return Rect(inner.x0 + gap, inner.z0 + gap, inner.x1 - gap, inner.z1 - gap)
     side = made.gap_side + (made.carcass_thickness / 2 if made.overlay == "half" and spec.gables else 0.0)

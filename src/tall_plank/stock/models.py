@@ -46,6 +46,8 @@ class Board(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=
     """Solid timber: its parts are on the list for the timber yard, with rough sizes."""
     modulus: float = 0.0
     """N/mm2, of elasticity in bending along its length; 0: not known."""
+    coated: bool = False
+    """Finished after it is machined, as lacquered boards are: all its edges are finished with it."""
 
     @property
     def planned(self) -> bool:
@@ -126,6 +128,11 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     picture : name of its image among the job's pictures; empty: it is drawn from its sizes
     bars : mm of the bars that it is sold in, where it is cut to length from bars
     role : what it fills in making; empty: nothing that is not asked for by its code
+    front_angle, angle_play : degrees inside the unit between a front and the upright that a hinge is made for, and by
+        how much either way it may be another
+    swing : degrees that a hinge opens
+    on_frame : a hinge whose base is screwed to the edge of a face frame, before which the front lies
+    gauge : mm; diameter of a screw
     """
 
     code: str
@@ -155,6 +162,11 @@ class Fitting(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
     picture: str = ""
     bars: tuple[float, ...] = ()
     role: FittingRole = ""
+    front_angle: float = 90.0
+    angle_play: float = 7.5
+    swing: float = 110.0
+    on_frame: bool = False
+    gauge: float = 0.0
 
     @property
     def is_inside(self) -> bool:

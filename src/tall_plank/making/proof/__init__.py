@@ -1,26 +1,86 @@
-"""The proof that what is made can be put together: it knows parts and operations, not how units are built."""
+"""The proof that what is made can be put together: it knows parts and operations, not how units are built.
+
+- `space`: no two parts take the same space,
+- `work`: every operation lies in its part, leaves wood, and meets no other,
+- `joints`: both halves of every joint meet, and what holds them has the right length,
+- `hanging`: what moves hangs on something,
+- `paths`: what is pulled out has its way free.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Mapping, Sequence
 
 from tall_plank.making.parts import Part, Problem
-from tall_plank.making.proof.space import shared_space
+from tall_plank.making.proof.hanging import HANGS, amiss_hanging
+from tall_plank.making.proof.joints import PAIRED, Lent, amiss_between
+from tall_plank.making.proof.mouths import mouths_of
+from tall_plank.making.proof.paths import Drawn, barred_ways
+from tall_plank.making.proof.space import Shared, shared_space
+from tall_plank.making.proof.work import Amiss, amiss_in
+
+ASKED = HANGS | PAIRED
+"""Uses of the holes and slots that are asked for their other half."""
 
 MOST = 3
 """Faults of a unit that are told; the rest go with them."""
 
 
-def faults_of(parts: Sequence[Part]) -> tuple[Problem, ...]:
-    """Why the parts of a unit cannot be put together, each with the numbers of both parts and by how much."""
-    found = []
-    for s in shared_space(parts)[:MOST]:
-        one, other = parts[s.one], parts[s.other]
-        size = " x ".join(f"{mm:.1f}".removesuffix(".0") for mm in s.size)
-        found.append(
-            Problem(
-                f"Part {s.one + 1}, {one.name}, and part {s.other + 1}, {other.name}, take the same space: {size} mm.",
-                "Take one of them out, move it, or choose another way to build.",
+def faults_of(
+    parts: Sequence[Part], lent: Lent = (), lengths: Mapping[str, float] | None = None, drawn: Sequence[Drawn] = ()
+) -> tuple[Problem, ...]:
+    """Why the parts of a unit cannot be put together, each with the numbers of the parts and by how much.
+
+    Parameters
+    ----------
+    lent : what the unit asks of panels that it does not own
+    lengths : use of a hole -> mm of the dowel, screw or tenon that goes into it
+    drawn : what is pulled out of the unit
+    """
+    found = [_shared(parts, s) for s in shared_space(parts)]
+    found += _told(parts, ((i, amiss) for i, part in enumerate(parts) for amiss in amiss_in(part)))
+    mouths = mouths_of(parts, ASKED)
+    found += _told(parts, amiss_between(parts, lent, lengths, mouths))
+    found += _told(parts, amiss_hanging(parts, lent, mouths))
+    found += [_barred(parts, s) for s in barred_ways(parts, drawn)]
+    return tuple(dict.fromkeys(found))[:MOST]
+
+
+def _size(shared: Shared) -> str:
+    return " x ".join(f"{mm:.1f}".removesuffix(".0") for mm in shared.size)
+
+
+def _shared(parts: Sequence[Part], s: Shared) -> Problem:
+    one, other = parts[s.one], parts[s.other]
+    return Problem(
+        f"Part {s.one + 1}, {one.name}, and part {s.other + 1}, {other.name}, take the same space: {_size(s)} mm.",
+        "Take one of them out, move it, or choose another way to build.",
+        place=(s.low, s.high),
+    )
+
+
+def _barred(parts: Sequence[Part], s: Shared) -> Problem:
+    one, other = parts[s.one], parts[s.other]
+    return Problem(
+        f"Part {s.one + 1}, {one.name}, cannot be pulled out past part {s.other + 1}, {other.name}: {_size(s)} mm.",
+        "Make it narrower or lower, or take what bars its way out.",
+        place=(s.low, s.high),
+    )
+
+
+AROUND = 10.0
+"""mm each way of the box that shows where the work on a part is wrong."""
+
+
+def _told(parts: Sequence[Part], rows: Iterable[tuple[int, Amiss]]) -> list[Problem]:
+    """What is wrong with the work on parts, once for each part and word."""
+    found: dict[tuple[int, str], Problem] = {}
+    for i, amiss in rows:
+        if (i, amiss.what) not in found:
+            x, y, z = parts[i].frame.at(*amiss.at)
+            found[(i, amiss.what)] = Problem(
+                f"Part {i + 1}, {parts[i].name}: {amiss.what}.",
+                "Choose another size, fitting or way to join.",
+                place=((x - AROUND, y - AROUND, z - AROUND), (x + AROUND, y + AROUND, z + AROUND)),
             )
-        )
-    return tuple(found)
+    return list(found.values())

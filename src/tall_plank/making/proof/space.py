@@ -72,7 +72,7 @@ class _Shape:
 
     def __init__(self, part: Part) -> None:
         self.part = part
-        self.box = _bounds(part)
+        self.box = bounds_of(part)
         self.right = self.box[1][0]
 
     @cached_property
@@ -94,7 +94,8 @@ class _Shape:
         return placed(msgspec.structs.replace(self.part, operations=cuts))
 
 
-def _bounds(part: Part) -> Box:
+def bounds_of(part: Part) -> Box:
+    """The upright box about a part, in the unit, mm."""
     a, b = part.frame.origin, part.frame.at(part.length, part.width, part.thickness)
     f = part.frame
     if abs(f.x[0]) + abs(f.x[1]) + abs(f.x[2]) > 1.0 + 1e-9 or abs(f.y[0]) + abs(f.y[1]) + abs(f.y[2]) > 1.0 + 1e-9:

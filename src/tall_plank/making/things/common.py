@@ -7,14 +7,13 @@ from dataclasses import dataclass, field
 
 from tall_plank.job import Basis
 from tall_plank.making.made import MadeLength, MadeTrim, OfferedThing
+from tall_plank.making.parts import Asked
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.making.unit import MadeUnit
-from tall_plank.measure.frames import Vec
 from tall_plank.setout import Placed, RoomLayout, Wall
 
-Lent = dict[str, tuple[tuple[Vec, float, float, str], ...]]
-"""Island -> holes that its units ask of the panels beside them: place in the frame of its first face, diameter, depth,
-use."""
+Lent = dict[str, tuple[Asked, ...]]
+"""Island -> what its units ask of the panels beside them, in the frame of its first face."""
 
 
 @dataclass

@@ -1,0 +1,156 @@
+"""Both halves of every joint meet, in place, axis and size, and what holds them has the right length."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+
+from tall_plank.making.parts import Asked, Bore, Groove, Part
+from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of
+from tall_plank.making.proof.work import Amiss
+from tall_plank.measure.frames import Vec, cross
+
+Lent = Sequence[tuple[str, Sequence[Asked]]]
+"""Panel that the unit does not own -> what it asks of it, in the unit's frame."""
+
+APART = 0.05
+"""mm by which both halves of a joint may miss each other."""
+
+ALIKE = ("dowel", "biscuit", "loose tenon")
+"""Uses whose two halves have the same size."""
+
+PAIRED = frozenset({*ALIKE, "cam dowel", "carcass screw", "pocket screw", "wood screw"})
+"""Uses that need a half in each of two parts."""
+
+AIR, LOOSE = 1.0, 8.0
+"""mm that both holes of a dowel or tenon are deeper together than it is long, at least and at most (common practice:
+glue needs room, and a dowel that lies loose holds one part only)."""
+
+BITE = 15.0
+"""mm that a screw goes into the part it holds to, at least (common practice: a chipboard screw needs 15 to 20)."""
+
+WOOD_BITE = 12.0
+"""mm that a wood screw goes into what holds it, at least (common practice)."""
+
+REACH = 60.0
+"""mm from the mouth of a pocket to the end that its screw comes out of, at most."""
+
+
+def amiss_between(
+    parts: Sequence[Part],
+    lent: Lent = (),
+    lengths: Mapping[str, float] | None = None,
+    mouths: Sequence[Mouth] | None = None,
+) -> Iterator[tuple[int, Amiss]]:
+    """What is wrong with the joints of a unit: the part's place in the list, and what.
+
+    Parameters
+    ----------
+    lengths : use -> mm of the dowel, screw or tenon that goes into it; none: not asked
+    mouths : those of the parts, where they are known
+    """
+    halves = [m for m in (mouths if mouths is not None else mouths_of(parts, PAIRED)) if m.use in PAIRED]
+    slanted = [m for m in halves if _slants(m)]
+    asked = [(_mouth(work), work.use) for _, works in lent for work in works]
+    by_place: dict[tuple[int, int, int], list[Mouth]] = {}
+    for half in halves:
+        x, y, z = half.at
+        by_place.setdefault((round(x), round(y), round(z)), []).append(half)
+    known = lengths or {}
+    for half in halves:
+        if _slants(half):
+            if not any(_leads(half, other) for other in halves) and not any(
+                use == half.use and math.dist(at, half.at) < REACH for at, use in asked
+            ):
+                yield half.part, Amiss(f"a {half.use} leads into nothing", half.place)
+            continue
+        x, y, z = half.at
+        here = by_place[(round(x), round(y), round(z))]
+        mate = next((o for o in here if _faces(half, o)), None) or next((o for o in halves if _faces(half, o)), None)
+        if mate is None:
+            on_panel = any(use == half.use and math.dist(at, half.at) < APART for at, use in asked)
+            if not on_panel and not any(_leads(o, half) for o in slanted):
+                yield half.part, Amiss(f"a {half.use} hole has no other half", half.place)
+            continue
+        if half.part > mate.part:
+            continue  # asked from its other half
+        if half.use in ALIKE and not _alike(half, mate):
+            yield half.part, Amiss(f"a {half.use} hole is not as wide as its other half", half.place)
+        length = known.get(half.use, 0.0)
+        if (length or half.use == "wood screw") and (word := _held(parts, half, mate, length)):
+            yield half.part, Amiss(word, half.place)
+
+
+def _mouth(work: Asked) -> Vec:
+    """The middle of what is asked for, on the panel's face."""
+    if work.to is None:
+        return work.at
+    (a, b, c), (d, e, f) = work.at, work.to
+    return ((a + d) / 2, (b + e) / 2, (c + f) / 2)
+
+
+def _slants(mouth: Mouth) -> bool:
+    return type(mouth.op) is Bore and mouth.op.slant != 0.0
+
+
+def _size(mouth: Mouth) -> tuple[float, float]:
+    match mouth.op:
+        case Bore(diameter=wide):
+            return wide, wide
+        case Groove() as op:
+            return op.width, math.hypot(op.x2 - op.x1, op.y2 - op.y1)
+    return 0.0, 0.0
+
+
+def _alike(one: Mouth, other: Mouth) -> bool:
+    (a, b), (c, d) = _size(one), _size(other)
+    return abs(a - c) <= APART and abs(b - d) <= APART
+
+
+def _faces(one: Mouth, other: Mouth) -> bool:
+    """Whether two holes of a use look at each other from the same place."""
+    if one.part == other.part or one.use != other.use or _slants(other):
+        return False
+    (a, b, c), (d, e, f) = one.at, other.at
+    near = abs(a - d) < APART and abs(b - e) < APART and abs(c - f) < APART
+    return near and dot(one.way, other.way) < -0.999
+
+
+def _leads(slanted: Mouth, pilot: Mouth) -> bool:
+    """Whether a slanted hole leads to a pilot: along the joint they are at the same place."""
+    if pilot.use != slanted.use or pilot.part == slanted.part or _slants(pilot):
+        return False
+    d = apart(slanted, pilot)
+    return math.hypot(*d) < REACH and abs(dot(d, cross(slanted.way, pilot.way))) < APART
+
+
+def _held(parts: Sequence[Part], one: Mouth, other: Mouth, length: float) -> str | None:
+    """What is wrong with what holds a joint, by its length (mm)."""
+    if one.use == "carcass screw":
+        face, end = (one, other) if getattr(one.op, "through", False) else (other, one)
+        bite = length - parts[face.part].thickness
+        if bite < BITE:
+            return f"a screw {length:g} mm long bites {max(bite, 0.0):.0f} mm; {BITE:g} is the least"
+        if bite > _deep(parts[end.part], end.way) - 2.0:
+            return f"a screw {length:g} mm long comes out on the other side"
+        return None
+    if one.use == "wood screw" and one.op is not None and other.op is not None:
+        pilot = min(m.depth for m in (one.op, other.op) if not getattr(m, "through", False))
+        if pilot < WOOD_BITE - APART:
+            return f"a wood screw bites {pilot:g} mm; {WOOD_BITE:g} is the least"
+        return None
+    if one.use in ("dowel", "loose tenon") and one.op is not None and other.op is not None:
+        both = one.op.depth + other.op.depth
+        if both - length < AIR - APART:
+            return f"both {one.use} holes are {both:g} mm deep together: {length:g} do not go in"
+        if both - length > LOOSE + APART:
+            return f"both {one.use} holes are {both:g} mm deep together: {length:g} lie loose"
+    return None
+
+
+def _deep(part: Part, way: Vec) -> float:
+    """mm of a part along a direction of the unit."""
+    f = part.frame
+    return max(
+        abs(dot(way, axis)) * size for axis, size in ((f.x, part.length), (f.y, part.width), (f.z, part.thickness))
+    )
