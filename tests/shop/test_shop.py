@@ -59,7 +59,8 @@ def test_the_schedule_counts_hinges_runners_and_handles(job: Job) -> None:
 
 def test_fittings_leave_consumables_and_appliances_out(job: Job) -> None:
     w = Workings(job)
-    assert w.tally.fittings == sum(r.qty for r in w.hardware if r.code not in ("DW-8", "AP-DW60", "AP-SINK50"))
+    left_out = ("DW-8", "WS-25", "WS-30", "AP-DW60", "AP-SINK50")
+    assert w.tally.fittings == sum(r.qty for r in w.hardware if r.code not in left_out)
 
 
 def test_edging_is_summed_net_and_to_order(job: Job) -> None:

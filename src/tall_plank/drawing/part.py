@@ -5,11 +5,12 @@ edge."""
 from __future__ import annotations
 
 import itertools
+import math
 from collections import Counter
 from collections.abc import Sequence
 
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
-from tall_plank.making.parts import EDGE_NAMES, Bore, Cutout, Groove, Operation, Part, Rebate
+from tall_plank.making.parts import EDGE_NAMES, Bevel, Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import DisplayUnit, format_length
 
 GAP = 90.0
@@ -67,8 +68,8 @@ def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
         Shape(tuple((x, y_of(y)) for x, y in outline), Pen.MEDIUM, Layer.CARCASS, None, "floor"),
         Text(0.0, y0 + width, _face_name(part, face), 2.4, Layer.LABEL, align="left", bold=True, rise=5.0),
     ]
-    if not part.outline:
-        items += _bands(part, y_of)
+    items += _outline_bands(part, y_of) if part.outline else _bands(part, y_of)
+    items += [_bevel(part, op, face, y_of) for op in part.operations if isinstance(op, Bevel)]
     xs, ys = {0.0, length}, {0.0, width}
     for op in part.operations:
         if isinstance(op, Cutout):
@@ -147,6 +148,33 @@ def _bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
             else:
                 items.append(Line(mx - 10.0, my + shift, mx + 10.0, my + shift, Pen.MEDIUM, Layer.TRIM))
     return items
+
+
+def _outline_bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
+    """Banded edges of an outline: a wide line outside each, and the names of those that are neither L nor W."""
+    items: list[Item] = []
+    for (name, p, q), code in zip(part.named_edges(), part.outline_edges, strict=False):
+        size = math.dist(p, q)
+        if not code or size < 1.0:
+            continue
+        nx, ny = 7.0 * (q[1] - p[1]) / size, -7.0 * (q[0] - p[0]) / size
+        items.append(Line(p[0] + nx, y_of(p[1] + ny), q[0] + nx, y_of(q[1] + ny), Pen.WIDE, Layer.TRIM))
+        if name.startswith("S"):
+            x, y = (p[0] + q[0]) / 2 - 6.0 * nx, (p[1] + q[1]) / 2 - 6.0 * ny
+            items.append(Text(x, y_of(y), name, 2.0, Layer.LABEL, quiet=True))
+    return items
+
+
+def _bevel(part: Part, op: Bevel, face: str, y_of) -> Line:  # type: ignore[no-untyped-def]
+    """The inner edge of a slanted cut: seen on the face that becomes shorter, hidden on the other one."""
+    cut = part.thickness * math.tan(math.radians(op.angle))
+    length, width = part.length, part.width
+    (ax, ay), (bx, by) = {
+        "L1": ((0.0, cut), (length, cut)), "L2": ((0.0, width - cut), (length, width - cut)),
+        "W1": ((cut, 0.0), (cut, width)), "W2": ((length - cut, 0.0), (length - cut, width)),
+    }[op.edge]  # fmt: skip
+    hidden = face == op.long
+    return Line(ax, y_of(ay), bx, y_of(by), Pen.DASHED if hidden else Pen.NARROW, Layer.CARCASS)
 
 
 def _rebate(part: Part, op: Rebate, y_of) -> Shape:  # type: ignore[no-untyped-def]
@@ -279,6 +307,8 @@ def operation_words(op: Operation, display: DisplayUnit) -> str:
             return f"rebate {mm(op.width)} x {mm(op.depth)} along {op.edge}"
         case Cutout():
             return f"cut-out {mm(op.length)} x {mm(op.width)}"
+        case Bevel():
+            return f"{op.edge} cut at {op.angle:g}° from square, long at face {op.long}"
         case _:
             return f"edge {op.edge} worked: {op.profile}"
 
@@ -291,7 +321,11 @@ def _legend(part: Part, display: DisplayUnit) -> list[str]:
     grain = "grain along the length" if part.grain == "length" else "no grain"
     size = " x ".join(format_length(v, display) for v in (part.length, part.width, part.thickness))
     lines = [f"{part.material}, {size}, {grain}"]
-    bands = [f"{n} {code}" for n, code in zip(EDGE_NAMES, part.edges, strict=True) if code]
+    whole = {"L1": part.length, "L2": part.length, "W1": part.width, "W2": part.width}
+    bands = [
+        f"{name} {code}" if abs(mm - whole.get(name, 0.0)) < 0.05 else f"{name} {code} {format_length(mm, display)}"
+        for name, code, mm in part.banded
+    ]
     if bands:
         lines.append("edged: " + ", ".join(bands))
     for (words, face), n in sorted(counts.items()):

@@ -3,6 +3,7 @@
 from tall_plank.making.job import make_job, make_one
 from tall_plank.making.made import MadeJob, MadeLength, MadeRoom, MadeTrim, NumberedPart
 from tall_plank.making.parts import (
+    Bevel,
     Bore,
     Cutout,
     Edges,
@@ -19,6 +20,7 @@ from tall_plank.making.specs import spec_of
 from tall_plank.making.unit import FrontBox, MadeUnit, UnitSpec, make_unit
 
 __all__ = [
+    "Bevel",
     "Bore",
     "Cutout",
     "Edges",

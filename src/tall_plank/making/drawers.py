@@ -8,11 +8,12 @@ from tall_plank.job.bays import DRAWERS
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.hinges import PACKER, packing, through_packing
-from tall_plank.making.parts import Draft, DrawerBox
+from tall_plank.making.parts import Bore, Draft, DrawerBox
+from tall_plank.making.screws import CLEAR, PILOT, WOOD_SCREW, needed_screw
 from tall_plank.making.shell import clear_depth
 from tall_plank.making.strength import SHELF_LOAD
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, X, Y
+from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, Vec, X, Y
 from tall_plank.stock import Fitting, Stock
 
 LEAST_BOX = 50.0
@@ -69,7 +70,8 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     spec, made, stock = b.spec, b.spec.made, b.stock
     if not b.held(box, "A drawer"):
         return
-    setback = b.recess + (INNER_SETBACK if inner else 0.0)
+    # Before a face frame that its front lies over, the box comes out to the front's back.
+    setback = b.recess + (INNER_SETBACK if inner else -max(0.0, made.front_out))
     usable = clear_depth(b) - setback
     above, below = made.drawer_clear_above, made.drawer_clear_below
     space = box.through
@@ -115,13 +117,16 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     back = add("back", within, Frame((x0 + t, y0 + length, z0), X, up))
     _box_joints(b, left, right, front, back, (x0, y0, z0), width, length, height)
     _bottom(b, name, (left, right, front, back), (x0, y0, z0), width, length)
+    if mine:
+        _screw_front(b, front, mine, (x0 + t, y0, z0), within, height)
     middle = z0 + height / 2
     for upright, x, side in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
         carrier, layers, left_side = b.part(upright), [], upright == box.left
         if abs(side - x) >= 0.5:
             word = f"{name} {'left' if left_side else 'right'} packer"
-            low = middle - PACKER / 2
-            layers = packing(b, carrier, word, min(x, side), abs(side - x), y0, length, low, left=left_side)
+            low, start = middle - PACKER / 2, max(y0, -spec.depth)
+            long = y0 + length - start
+            layers = packing(b, carrier, word, min(x, side), abs(side - x), start, long, low, left=left_side)
         for hole in runner.holes:
             at = (side, y0 + hole.dx, middle + hole.dy)
             through_packing(layers, carrier, at, hole, "runner", left=left_side)
@@ -132,6 +137,60 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     why = f"pair of runners {runner.length:g}: {by}{usable:.0f} mm of usable depth, {full:.0f}{carries} when full"
     b.item(runner.code, 1, why)
     b.force(f"depth of {name}", usable, length, f"runners {runner.length:g} long")
+
+
+FRONT_IN, FRONT_LOW, FRONT_HIGH = 35.0, 30.0, 20.0
+"""mm from the ends of a box's front to the screws of its drawer front, and at least from its lower and upper edge."""
+
+CLEAR_OF = 8.0
+"""mm that such a screw keeps from the middle of another hole and from the edge of its piece."""
+
+
+def _screw_front(b: Builder, box_front: Draft, pieces: list[Draft], origin: Vec, width: float, height: float) -> None:
+    """Screws from inside the box into its drawer front: near both ends, low and high where there is wood.
+
+    Parameters
+    ----------
+    origin : lower left corner of the box's front, in the unit, mm
+    width, height : of the box's front, mm
+    """
+    made = b.spec.made
+    x0, y0, z0 = origin
+    solid = [p for p in pieces if p.role in ("front", "front frame") and not p.bend]
+    screw = needed_screw(b, made.drawer_thickness, made.front_thickness, "a drawer front")
+    if screw is None:
+        return
+    low = z0 + max(FRONT_LOW, made.drawer_groove_up + made.drawer_bottom_thickness + CLEAR_OF)
+    high = z0 + height - FRONT_HIGH
+    steps = [low + 4.0 * i for i in range(max(1, int((high - low) / 4.0) + 1))]
+    if low > high:
+        steps = [(low + z0 + height) / 2]
+    count = 0
+    for x in (x0 + FRONT_IN, x0 + width - FRONT_IN):
+        free = [z for z in steps if _takes(solid, (x, y0, z))]
+        for z in dict.fromkeys((*free[:1], *free[-1:])):
+            piece = next(p for p in solid if p.holds((x, y0, z)))
+            box_front.bore((x, y0, z), CLEAR, 0.0, WOOD_SCREW)
+            piece.bore((x, y0, z), PILOT, screw.length - made.drawer_thickness, WOOD_SCREW)
+            count += 1
+    if count:
+        b.item(screw.code, count, "screws of a drawer front, from inside its box")
+    else:
+        b.item(screw.code, 4, "screws of a drawer front, placed by hand from inside its box")
+
+
+def _takes(pieces: list[Draft], at: Vec) -> bool:
+    """Whether a piece of a front has whole wood for a screw at a point of its back."""
+    for p in pieces:
+        if not p.holds(at):
+            continue
+        u, v, _ = p.frame.into(at)
+        near, far, low, high = p.whole()
+        inside = near + CLEAR_OF <= u <= far - CLEAR_OF and low + CLEAR_OF <= v <= high - CLEAR_OF
+        clear = all(abs(op.x - u) > CLEAR_OF or abs(op.y - v) > CLEAR_OF
+                    for op in p.operations if isinstance(op, Bore) and op.face in ("A", "B"))  # fmt: skip
+        return inside and clear
+    return False
 
 
 def _box_joints(

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from tall_plank.job.standard import WEB
 from tall_plank.making.builder import Builder
 from tall_plank.making.feet import leg_count
+from tall_plank.making.parts import ROW, Bore, Draft, Groove
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT, clear_depth, floor_drop, side_thickness
+from tall_plank.measure.frames import Vec
+from tall_plank.stock import Fitting
 
 
 def hold_unit(b: Builder) -> None:
@@ -92,5 +96,38 @@ def _hanger_holes(b: Builder) -> None:
     low = spec.height - made.carcass_thickness
     rear = -(spec.depth - clear_depth(b) - spec.vent) if spec.back else 0.0
     for gable, x in ((GABLE_LEFT, side_thickness(b)), (GABLE_RIGHT, spec.width - side_thickness(b))):
-        for hole in hanger.holes:
-            b.part(gable).bore((x, rear - hole.dx, low - hole.dy), hole.diameter, hole.depth, "hanger")
+        side = b.part(gable)
+        places = [(x, rear - hole.dx, low - hole.dy) for hole in hanger.holes]
+        away = next((s for s in HANGER_MOVES if all(_clear(side, _before(p, s), hanger) for p in places)), 0.0)
+        for place, hole in zip(places, hanger.holes, strict=True):
+            side.bore(_before(place, away), hole.diameter, hole.depth, "hanger")
+
+
+HANGER_MOVES = (0.0, 12.0, 24.0, 36.0, 48.0)
+"""mm that a hanger moves forward, where something else is drilled at its place; nearest first."""
+
+
+def _before(place: Vec, away: float) -> Vec:
+    return (place[0], place[1] - away, place[2])
+
+
+def _clear(gable: Draft, place: Vec, hanger: Fitting) -> bool:
+    """Whether nothing is cut into a gable, from either side, where a hanger's hole goes. Pockets and slots reach from
+    the gable's end: they are kept clear of along their whole line."""
+    u, v, _ = gable.frame.into(place)
+    wide = max(hole.diameter for hole in hanger.holes) / 2 + WEB
+    for op in gable.operations:
+        match op:
+            case Bore() if op.face in ("A", "B"):
+                reach = wide + op.diameter / 2
+                if abs(op.y - v) < reach and (op.slant or abs(op.x - u) < reach) and op.use != ROW:
+                    return False
+            case Bore() if op.face in ("W1", "W2"):
+                if abs(op.x - v) < wide + op.diameter / 2:
+                    return False
+            case Groove() if op.face in ("W1", "W2"):
+                if min(op.x1, op.x2) - wide < v < max(op.x1, op.x2) + wide:
+                    return False
+            case _:
+                pass
+    return True

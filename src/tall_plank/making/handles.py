@@ -54,7 +54,10 @@ def make_handle(
         return None
     shift = _clear_of_frame(pieces, handle, plane, (hx, hz), along) if any(p.role == FRAME for p in pieces) else 0.0
     if shift is None:
-        b.problem("The handle has no place between its front's edge and the groove of its panel.", NEARER)
+        b.problem(
+            "The handle's screws find no whole wood: its front's panel, grooves and joints are in their way.",
+            "Choose a shorter or a longer handle, or another style for the front.",
+        )
         return None
     hx, hz = hx + along[1] * shift, hz + along[0] * shift
     b.force(f"handle of {pieces[0].name.rsplit(' ', 2)[0]} across its front", 0.0, abs(shift), "clear of a groove")
@@ -80,7 +83,7 @@ FRAME = "front frame"
 
 NEARER = "Bring it nearer to the edge."
 
-MOST_MOVED = 40.0
+MOST_MOVED = 120.0
 """mm that a handle moves by itself to keep clear of a groove."""
 
 

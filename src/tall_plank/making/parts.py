@@ -7,6 +7,7 @@ in finished coordinates.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Literal
 
 import msgspec
@@ -14,7 +15,7 @@ import msgspec
 from tall_plank.job.choices import Weight
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import PartFrame, Vec
-from tall_plank.measure.outlines import Points, area
+from tall_plank.measure.outlines import Point, Points, area
 from tall_plank.setout.trims import TrimKind
 from tall_plank.stock import Board, Stock
 
@@ -98,7 +99,21 @@ class ShapedEdge(msgspec.Struct, frozen=True, cache_hash=True, tag="edge"):
     profile: str
 
 
-Operation = Bore | Groove | Rebate | Cutout | ShapedEdge
+class Bevel(msgspec.Struct, frozen=True, cache_hash=True, tag="bevel"):
+    """An edge cut at a slant along its whole length.
+
+    Attributes
+    ----------
+    long : the face at which the part keeps its full size; the other one is shorter by thickness x tan(angle)
+    angle : degrees from square
+    """
+
+    edge: Literal["L1", "L2", "W1", "W2"]
+    long: Literal["A", "B"]
+    angle: float
+
+
+Operation = Bore | Groove | Rebate | Cutout | ShapedEdge | Bevel
 
 
 class Edges(msgspec.Struct, frozen=True, cache_hash=True):
@@ -132,6 +147,9 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     outline : corners of face A (x, y), counter-clockwise, where it is no rectangle; length and width go round it
     shaped : (code, mm) of edging on edges that are neither L nor W
     bend : radius to which it is bent along its width, mm; 0 flat, positive bowed towards face B
+    outline_edges : code of the edging on every edge of the outline, from its first corner on, empty where it is raw;
+        none where only totals are known
+    edge_lengths : mm that are banded of every edge of the outline, or of L1, L2, W1, W2; none: whole edges
     """
 
     name: str
@@ -151,11 +169,34 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     outline: tuple[tuple[float, float], ...] = ()
     shaped: tuple[tuple[str, float], ...] = ()
     bend: float = 0.0
+    outline_edges: tuple[str, ...] = ()
+    edge_lengths: tuple[float, ...] = ()
+
+    def named_edges(self) -> tuple[tuple[str, Point, Point], ...]:
+        """Every edge of the outline with its name and ends: L1 to W2 on the sides of the rectangle about it, S1, S2 and
+        so on for the others, mm."""
+        found = []
+        count = 0
+        for p, q in zip(self.outline, (*self.outline[1:], *self.outline[:1]), strict=True):
+            name = side_of(p, q, self.length, self.width)
+            if not name:
+                count += 1
+                name = f"S{count}"
+            found.append((name, p, q))
+        return tuple(found)
 
     @property
     def banded(self) -> tuple[tuple[str, str, float], ...]:
-        """Every edge with edging: its name (``shaped`` for one that is neither L nor W), the code, mm."""
-        sides = zip(EDGE_NAMES, self.edges, (self.length, self.length, self.width, self.width), strict=True)
+        """Every edge with edging: its name (S1, S2 .. for edges of an outline that are neither L nor W, ``shaped`` for
+        several of them), the code, mm."""
+        if self.outline_edges:
+            lengths: dict[tuple[str, str], float] = {}
+            for (name, _, _), code, mm in zip(self.named_edges(), self.outline_edges, self.edge_lengths, strict=True):
+                if code:
+                    lengths[name, code] = lengths.get((name, code), 0.0) + mm
+            return tuple((name, code, mm) for (name, code), mm in lengths.items())
+        whole = (self.length, self.length, self.width, self.width)
+        sides = zip(EDGE_NAMES, self.edges, self.edge_lengths or whole, strict=True)
         return (*(s for s in sides if s[1]), *(("shaped", code, mm) for code, mm in self.shaped))
 
     @property
@@ -188,6 +229,14 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
                 return f.x
         a, b, c = f.x
         return (-a, -b, -c)
+
+
+def side_of(p: Point, q: Point, length: float, width: float) -> str:
+    """The side of a rectangle that an edge of an outline within it lies on; empty where on none. All in mm."""
+    for name, axis, at in (("L1", 1, 0.0), ("L2", 1, width), ("W1", 0, 0.0), ("W2", 0, length)):
+        if abs(p[axis] - at) < 0.05 and abs(q[axis] - at) < 0.05:
+            return name
+    return ""
 
 
 class Item(msgspec.Struct, frozen=True, cache_hash=True):
@@ -273,6 +322,8 @@ class Draft:
         self.outline: Points = ()
         self.shaped: list[tuple[str, float]] = []
         self.bend = 0.0
+        self.outline_edges: tuple[str, ...] = ()
+        self.edge_lengths: tuple[float, ...] = ()
         self.edged_in = ""
         """Finish of its edging, where that is not the board's."""
         self._seen: dict[tuple[str, int, int], int] = {}
@@ -288,11 +339,7 @@ class Draft:
         if thickness > 0 and edges and not self._needs_none:
             edging = stock.edging(self.edged_in or self.board.finish, thickness)
             if edging is None:
-                raise PlankError(
-                    f"There is no {thickness:g} mm edging{self._edged_words()} for {self.board.name}.",
-                    self.name,
-                    "Choose another edging, or add it to the stock.",
-                )
+                raise self._no_edging(thickness)
             for edge in edges:
                 self.edging[edge] = edging.code
         return self
@@ -308,13 +355,47 @@ class Draft:
         if thickness > 0 and banded > 0 and not self._needs_none:
             edging = stock.edging(self.edged_in or self.board.finish, thickness)
             if edging is None:
-                raise PlankError(
-                    f"There is no {thickness:g} mm edging{self._edged_words()} for {self.board.name}.",
-                    self.name,
-                    "Choose another edging, or add it to the stock.",
-                )
+                raise self._no_edging(thickness)
             self.shaped.append((edging.code, banded))
         return self
+
+    def edge_outline(self, stock: Stock, points: Points, free: Sequence[float], thickness: float) -> Draft:
+        """Give the part an outline whose free edges are banded, each in its true length.
+
+        Parameters
+        ----------
+        points : its corners on face A, mm
+        free : for every edge, from the first corner on, mm of it that are banded
+        thickness : of the edging, mm; 0 leaves all raw
+
+        Raises
+        ------
+        PlankError where no such edging is stocked
+        """
+        n = len(points)
+        turned = area(points) < 0
+        self.shape(stock, points, 0.0, 0.0)
+        mm = [free[(n - 2 - i) % n] for i in range(n)] if turned else list(free)
+        flags = [length > 0.5 for length in mm]
+        if thickness <= 0 or not any(flags) or self._needs_none:
+            return self
+        ends = zip(self.outline, (*self.outline[1:], *self.outline[:1]), strict=True)
+        names = [side_of(p, q, self.length, self.width) for p, q in ends]
+        # Banding one side brings its edging, or says that there is none.
+        self.band(stock, thickness, *dict.fromkeys(s for s, is_free in zip(names, flags, strict=True) if s and is_free))
+        edging = stock.edging(self.edged_in or self.board.finish, thickness)
+        if edging is None:
+            raise self._no_edging(thickness)
+        self.outline_edges = tuple(edging.code if is_free else "" for is_free in flags)
+        self.edge_lengths = tuple(mm)
+        return self
+
+    def _no_edging(self, thickness: float) -> PlankError:
+        return PlankError(
+            f"There is no {thickness:g} mm edging{self._edged_words()} for {self.board.name}.",
+            self.name,
+            "Choose another edging, or add it to the stock.",
+        )
 
     @property
     def _needs_none(self) -> bool:
@@ -465,6 +546,8 @@ class Draft:
             outline=self.outline,
             shaped=tuple(self.shaped),
             bend=self.bend,
+            outline_edges=self.outline_edges,
+            edge_lengths=self.edge_lengths,
         )
 
     @property

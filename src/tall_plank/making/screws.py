@@ -8,8 +8,8 @@ from tall_plank.stock import Fitting, Stock
 THIN = 4.5
 """mm; a screw of a larger diameter is made for joints of its own."""
 
-BITE = 12.0
-"""mm that a wood screw goes into what it holds to, at least (common practice: three to four times its diameter)."""
+BITE = 10.0
+"""mm that a wood screw goes into what it holds to, at least (common practice: three times its diameter)."""
 
 POINT = 2.0
 """mm of wood that stay before its point."""

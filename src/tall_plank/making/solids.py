@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from tall_plank.making.parts import Bore, Cutout, Groove, Part, Rebate
+from tall_plank.making.parts import Bevel, Bore, Cutout, Groove, Part, Rebate
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.remembered import remembered
 
@@ -60,6 +60,8 @@ def _cut(part: Part, op: object) -> Any:
             return _trench(part, op)
         case Rebate():
             return _step(part, op)
+        case Bevel():
+            return _wedge(part, op)
         case Cutout():
             from manifold3d import Manifold
 
@@ -118,6 +120,30 @@ def _trench(part: Part, op: Groove) -> Any:
     turn = math.degrees(math.atan2(op.y2 - op.y1, op.x2 - op.x1))
     box = Manifold.cube((length, op.width, op.depth + HAIR)).translate((0.0, -op.width / 2, -HAIR))
     return _on_face(part, op.face, box.rotate((0.0, 0.0, turn)).translate((op.x1, op.y1, 0.0)))
+
+
+def _wedge(part: Part, op: Bevel) -> Any:
+    """What a slanted cut takes off along an edge: a wedge, widest at the face that becomes the shorter one."""
+    from manifold3d import CrossSection, Manifold
+
+    thick, cut = part.thickness, part.thickness * math.tan(math.radians(op.angle))
+    high = op.long == "A"  # it stays whole at the top
+    # Across the edge (u inwards from it) and up; a hair past the edge and the short face.
+    z_long, z_short = (thick, -HAIR) if high else (0.0, thick + HAIR)
+    deep = cut * (1.0 + HAIR / thick)
+    section = [(0.0, z_long), (deep, z_short), (-HAIR, z_short), (-HAIR, z_long)]
+    along, far = (part.length, part.width) if op.edge in ("L1", "L2") else (part.width, part.length)
+    end = op.edge in ("L2", "W2")
+    points = [((far - u) if end else u, z) for u, z in section]
+    turn = sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, [*points[1:], points[0]], strict=True))
+    shape = CrossSection([np.array(points if turn > 0 else points[::-1])])
+    # Extruded along z, then laid along the edge.
+    body = Manifold.extrude(shape, along + 2 * HAIR)
+    if op.edge in ("W1", "W2"):  # section (x, z), along y
+        matrix = np.column_stack([(1, 0, 0), (0, 0, 1), (0, 1, 0), (0, -HAIR, 0)])
+    else:  # section (y, z), along x
+        matrix = np.column_stack([(0, 1, 0), (0, 0, 1), (1, 0, 0), (-HAIR, 0, 0)])
+    return body.transform(matrix.astype(np.float64))
 
 
 def _step(part: Part, op: Rebate) -> Any:

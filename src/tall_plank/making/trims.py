@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from tall_plank.job import Construction
-from tall_plank.making.parts import Asked, Cutout, Draft, Part, ShapedEdge
+from tall_plank.job.choices import LEFT, RIGHT
+from tall_plank.making.parts import EDGE_NAMES, Asked, Bevel, Cutout, Draft, Part, ShapedEdge, side_of
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import X, Y
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import TrimBoard, Worktop
 from tall_plank.stock import Board, Stock
+
+MITRE = 45.0
+"""degrees from square at which a worktop and its leg meet."""
 
 SINK_RADIUS = 15.0
 """mm; corner of a sink's cut-out (common practice: the radius of the router's tool or more)."""
@@ -51,11 +55,22 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
     board = board_for(stock, top.finish, top.thickness, "worktop", (top.length, width))
     frame = Frame((top.x, -top.depth, top.bottom), X, Y)
     draft = Draft("worktop", board, (top.length, width), frame, "worktop")
-    ends = [name for name, is_open in (("W1", top.open_left), ("W2", top.open_right)) if is_open]
-    draft.band(stock, made.edging_worktop, "L1", *ends, *(["L2"] if top.open_back else []))
-    if not top.is_plain and top.points:
+    free = _banded(top)
+    if top.is_plain or not top.points:
+        if free:
+            draft.edge_lengths = _by_side(top, free)
+            opened = [name for name, mm in zip(EDGE_NAMES, draft.edge_lengths, strict=True) if mm > 0.5]
+        else:
+            ends = (("W1", top.open_left, LEFT), ("W2", top.open_right, RIGHT))
+            opened = ["L1", *(name for name, is_open, side in ends if is_open and side not in top.legs)]
+            opened += ["L2"] if top.open_back else []
+        draft.band(stock, made.edging_worktop, *opened)
+    else:
         # y of the part runs from its front edge; out of the line's plan the other way.
-        draft.shape(stock, tuple((x - top.x, top.depth - out) for x, out in top.points), 0.0, 0.0)
+        outline = tuple((x - top.x, top.depth - out) for x, out in top.points)
+        draft.edge_outline(stock, outline, free, made.edging_worktop)
+    for side in top.legs:
+        draft.operations.append(Bevel("W1" if side == LEFT else "W2", "A", MITRE))
     for edge, profile in top.profiles:
         name = {"front": "L1", "left": "W1", "right": "W2", "back": "L2"}[edge]
         draft.operations.append(ShapedEdge(name, profile))  # type: ignore[arg-type]
@@ -63,6 +78,27 @@ def worktop_part(top: Worktop, made: Construction, stock: Stock) -> Part:
         # cut.back is measured from the rear edge; y of the part from its front edge.
         draft.operations.append(Cutout(cut.x, width - cut.back - cut.depth, cut.width, cut.depth, SINK_RADIUS))
     return draft.done(stock, made.premilling, made.edging_ignored_below)
+
+
+def _banded(top: Worktop) -> tuple[float, ...]:
+    """For every edge of its outline, mm that are banded: they are free, and no end is mitred to a leg."""
+    if not top.free:
+        return ()
+    mitred = [top.x if side == LEFT else top.x + top.length for side in top.legs]
+    ends = zip(top.points, (*top.points[1:], *top.points[:1]), strict=True)
+    return tuple(
+        0.0 if any(abs(p[0] - x) < 0.05 and abs(q[0] - x) < 0.05 for x in mitred) else free
+        for free, (p, q) in zip(top.free, ends, strict=True)
+    )
+
+
+def _by_side(top: Worktop, free: tuple[float, ...]) -> tuple[float, float, float, float]:
+    """mm that are banded of L1 (front), L2 (rear), W1 (left) and W2 (right) of a rectangle."""
+    found = {"L1": 0.0, "L2": 0.0, "W1": 0.0, "W2": 0.0}
+    for (p, q), mm in zip(zip(top.points, (*top.points[1:], *top.points[:1]), strict=True), free, strict=True):
+        a, b = ((x - top.x, top.depth - out) for x, out in (p, q))
+        found[side_of(a, b, top.length, top.depth - top.rear)] = mm
+    return found["L1"], found["L2"], found["W1"], found["W2"]
 
 
 @remembered(1024)
@@ -77,6 +113,8 @@ def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[As
     draft = Draft(board.kind, sheet, (board.length, board.width), board.frame, board.kind)
     thickness = {"front": made.edging_front, "worktop": made.edging_worktop, "plinth": 0.0}[board.role]
     draft.band(stock, thickness, *board.banded)
+    if board.mitred:
+        draft.operations.append(Bevel("W2", board.mitred, MITRE))
     if board.outline:
         draft.shape(stock, board.outline, 0.0, 0.0)
     for work in lent:

@@ -17,6 +17,7 @@ from tall_plank.setout.things.island import IslandLines, dressed_island, lines_o
 from tall_plank.setout.things.molding import MoldingPiece, moldings_of
 from tall_plank.setout.things.soffit import with_standing_soffits
 from tall_plank.setout.things.table import span_of
+from tall_plank.setout.topedges import with_free_edges
 from tall_plank.setout.tops import run_tops
 from tall_plank.setout.trims import TrimBoard
 from tall_plank.setout.wall import Span, Wall
@@ -140,7 +141,7 @@ def _room(basis: Basis, room: Room) -> RoomLayout:
         room=room,
         walls=walls,
         runs=laid,
-        worktops=tuple(tops),
+        worktops=with_free_edges(tops, (*walls, *faces), tuple(p for run in laid for p in run.cells)),
         boards=tuple(boards),
         faces=faces,
         points=corners_of(room.outline),

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import msgspec
+
 from tall_plank.job import Basis, Kind, Room, Source
+from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame
@@ -172,7 +175,7 @@ def run_waterfalls(basis: Basis, run: RunLayout, tops: Sequence[Worktop]) -> lis
             run.cells, key=lambda c: abs((c.x if left else c.right) - (piece.x if left else piece.x + piece.length))
         )
         x = piece.x if left else piece.x + piece.length - piece.thickness
-        found.append(waterfall_leg(basis, p, run.wall.id, piece.source, x, piece))
+        found.append(waterfall_leg(basis, p, run.wall.id, piece.source, x, piece, side="left" if left else "right"))
         made = construction_of(basis, basis.unit(beside.unit))
         free = beside.x - (x + piece.thickness) if left else x - beside.right
         if free >= 1.0:
@@ -186,9 +189,14 @@ def run_waterfalls(basis: Basis, run: RunLayout, tops: Sequence[Worktop]) -> lis
     return found
 
 
-def waterfall_leg(basis: Basis, p: Placed, wall_id: str, source: Source, x: float, top: Worktop) -> TrimBoard:
-    """A waterfall leg: mitred to the worktop, so that it is as high as the worktop's upper face. `x`: mm."""
+def waterfall_leg(
+    basis: Basis, p: Placed, wall_id: str, source: Source, x: float, top: Worktop, *, side: Side
+) -> TrimBoard:
+    """A waterfall leg: mitred to the worktop, so that its outer face is as high as the worktop's upper one. `x`: mm."""
     high = top.bottom + top.thickness
     frame = Frame((x, -top.rear, 0.0), Z, NEG_Y)
     size = (high, top.depth - top.rear, top.thickness)
-    return trim_board(basis, p, "waterfall leg", wall_id, source, frame, size, role="worktop", banded=("L1", "L2"))
+    # Its face A looks along the line: outwards at the right end, inwards at the left one. L1 is its rear edge.
+    banded = ("L1", "L2") if top.open_back else ("L2",)
+    leg = trim_board(basis, p, "waterfall leg", wall_id, source, frame, size, role="worktop", banded=banded)
+    return msgspec.structs.replace(leg, mitred="B" if side == "left" else "A")

@@ -115,18 +115,18 @@ def _against(
     shape: Points = ((near, rear), (length + reach, rear), (length + reach, depth), (near, depth))
     shape = ol.cut_away(shape, corner, (corner[0] + along[0], corner[1] + along[1]))
     front = (corner[0] + inward[0] * mate_depth, corner[1] + inward[1] * mate_depth)
+    # A diagonal corner unit's worktop reaches along this wall as far as its leg, whatever the joint elsewhere.
+    if mate_leg and not end.holds:
+        return ol.cut_away(shape, (length - mate_leg, 0.0), (length - mate_leg, 1.0)), "butt"
     if joint == "mitre":
         inner = ol.meet((0.0, depth), (1.0, 0.0), front, along)
         assert inner is not None
         return ol.cut_away(shape, corner, inner), "" if end.holds else "mitre"
-    if joint == "masons mitre" and not mate_leg:
+    if joint == "masons mitre":
         shape = _masons(shape, (near, rear), depth, front, along, corner, through=end.holds)
         return ol.cleaned(shape), "" if end.holds else joint
     if end.holds:
         return shape, ""
-    # A diagonal corner unit's worktop reaches along this wall as far as its leg.
-    if mate_leg:
-        return ol.cut_away(shape, (length - mate_leg, 0.0), (length - mate_leg, 1.0)), joint
     return ol.cut_away(shape, front, (front[0] + along[0], front[1] + along[1])), joint
 
 

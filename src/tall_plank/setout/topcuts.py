@@ -147,14 +147,16 @@ def _joints_of(basis: Basis, whole: Worktop, top: Top, group: Sequence[Placed]) 
 
 def _piece(whole: Worktop, points: Points, *, first: bool, last: bool) -> Worktop:
     """A piece of a worktop with what of its cut-outs and shaped edges lies on it, jointed to its neighbours."""
-    x0, _, x1, _ = ol.bounds(points)
+    x0, rear, x1, depth = ol.bounds(points)
     return msgspec.structs.replace(
         whole,
         x=x0,
         length=x1 - x0,
+        rear=rear,
+        depth=depth,
         points=points,
         cutouts=tuple(
-            msgspec.structs.replace(c, x=c.x + whole.x - x0)
+            msgspec.structs.replace(c, x=c.x + whole.x - x0, back=c.back + whole.rear - rear)
             for c in whole.cutouts
             if x0 - 0.5 <= c.x + whole.x and c.x + whole.x + c.width <= x1 + 0.5
         ),
@@ -164,8 +166,15 @@ def _piece(whole: Worktop, points: Points, *, first: bool, last: bool) -> Workto
         open_left=whole.open_left if first else False,
         open_right=whole.open_right if last else False,
         joints=(whole.joints[0] if first else "butt", whole.joints[1] if last else "butt"),
-        bolts=(whole.bolts if first else 0) + (0 if last else joint_bolts(whole.depth - whole.rear)),
+        legs=tuple(side for side in whole.legs if (first if side == "left" else last)),
+        bolts=(whole.bolts if first else 0) + (0 if last else joint_bolts(_across(points, x1))),
     )
+
+
+def _across(points: Points, x: float) -> float:
+    """mm of a piece's edge at its end at x."""
+    outs = [out for at, out in points if abs(at - x) < 0.05]
+    return max(outs) - min(outs) if outs else 0.0
 
 
 def _free_place(wanted: float, low: float, high: float, barred: Sequence[tuple[float, float]]) -> float | None:

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 import msgspec
 
 from tall_plank.job import Basis, Kind, Top
+from tall_plank.job.choices import LEFT, RIGHT
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import outlines as ol
@@ -69,9 +70,12 @@ def _stretch(basis: Basis, run: RunLayout, group: tuple[Placed, ...], runs: Sequ
     if not whole.points:
         return []
     cuts, lost = cutouts_of(basis, top, group, whole)
+    # A leg stands where its end is open.
+    legs = ((LEFT, top.waterfall_left and whole.open_left), (RIGHT, top.waterfall_right and whole.open_right))
     whole = msgspec.structs.replace(
-        whole, cutouts=cuts, dropped=(*dropped, *lost), profiles=edge_profiles(top, whole, open_back=False)
+        whole, cutouts=cuts, dropped=(*dropped, *lost), legs=tuple(side for side, stands in legs if stands)
     )
+    whole = msgspec.structs.replace(whole, profiles=edge_profiles(top, whole, open_back=False))
     pieces = in_lengths(basis, whole, top, group)
     for more_points in extra:
         piece = _worktop(basis, run, group, more_points, thickness, (False, False), ("butt", ""))
@@ -81,7 +85,12 @@ def _stretch(basis: Basis, run: RunLayout, group: tuple[Placed, ...], runs: Sequ
 
 def edge_profiles(top: Top, whole: Worktop, *, open_back: bool) -> tuple[tuple[str, str], ...]:
     """The profiles of edges that are free; one at a wall or a joint is not worked."""
-    free = {"front": True, "left": whole.open_left, "right": whole.open_right, "back": open_back}
+    free = {
+        "front": True,
+        "left": whole.open_left and "left" not in whole.legs,
+        "right": whole.open_right and "right" not in whole.legs,
+        "back": open_back,
+    }
     return tuple((e.edge, e.profile) for e in top.edges if e.profile and free[e.edge])
 
 

@@ -32,6 +32,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     role : whose board and edging it is made of: front, worktop or plinth
     banded : edges with edging (L1, L2, W1, W2)
     outline : its corners in the part's face where it is no rectangle
+    mitred : the face at which its far end (W2) is long, where that is mitred to a worktop
     """
 
     kind: TrimKind
@@ -47,6 +48,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     role: Literal["front", "worktop", "plinth"]
     banded: tuple[str, ...] = ()
     outline: tuple[tuple[float, float], ...] = ()
+    mitred: Literal["", "A", "B"] = ""
 
     def box(self) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
         """Least and greatest corner, in the line's frame, of the upright box about it."""

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 import msgspec
 
 from tall_plank.job import Basis, Source, Top
+from tall_plank.job.choices import Side
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.top import EdgeName
 from tall_plank.measure import outlines as ol
@@ -49,6 +50,9 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     bolts : joint bolts at its right end and at corners it is the second piece of
     dropped : decisions that no longer fit it
     profiles : (edge, profile) of edges that are worked to a profile
+    free : for every edge of its outline, from its first corner on, mm at which nothing stands; none where it is a
+        rectangle that no other piece is joined to
+    legs : ends at which a leg of the same board is mitred to it
     """
 
     room: str
@@ -72,6 +76,8 @@ class Worktop(msgspec.Struct, frozen=True, cache_hash=True):
     bolts: int = 0
     dropped: tuple[str, ...] = ()
     profiles: tuple[tuple[str, str], ...] = ()
+    free: tuple[float, ...] = ()
+    legs: tuple[Side, ...] = ()
 
     @property
     def is_plain(self) -> bool:

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 import msgspec
 
-from tall_plank.making import Cutout, Edges, MadeJob, NumberedPart, Part, ShapedEdge
+from tall_plank.making import Bevel, Cutout, Edges, MadeJob, NumberedPart, Part, ShapedEdge
 
 
 class CutRow(msgspec.Struct, frozen=True):
@@ -47,6 +47,9 @@ def shape_note(part: Part) -> str:
     notes = []
     if part.outline:
         notes.append("shaped")
+    named = [name for name, _, _ in part.banded if name.startswith("S")]
+    if named:
+        notes.append(f"{' '.join(named)} edged")
     if part.bend:
         notes.append(f"bent to R {abs(part.bend):.0f}")
     holes = sum(isinstance(op, Cutout) for op in part.operations)
@@ -54,7 +57,13 @@ def shape_note(part: Part) -> str:
         notes.append(f"{holes} cut-out" + ("s" if holes > 1 else ""))
     edges = sorted({op.profile for op in part.operations if isinstance(op, ShapedEdge)})
     notes += [f"edges {name}" for name in edges]
+    notes += [bevel_words(op) for op in part.operations if isinstance(op, Bevel)]
     return f" ({', '.join(notes)})" if notes else ""
+
+
+def bevel_words(op: Bevel) -> str:
+    """A slanted cut as it is told to who makes it."""
+    return f"{op.edge} cut at {op.angle:g}°, long at face {op.long}"
 
 
 def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:

@@ -9,7 +9,7 @@ from string import ascii_lowercase
 import msgspec
 
 from tall_plank.job.cutting import Cutting
-from tall_plank.making import MadeJob, NumberedPart, Part
+from tall_plank.making import Bevel, MadeJob, NumberedPart, Part
 from tall_plank.shop.bars import BarPiece, BarPlan, BarStock, cut_bars
 from tall_plank.shop.edging import TRIM_ALLOWANCE
 from tall_plank.shop.hardware import bought_for
@@ -107,14 +107,16 @@ def blank_parts(made: MadeJob, stock: Stock) -> Iterator[NumberedPart]:
 
 
 def _slanted(part: Part) -> int:
-    """How many of a part's ends are not cut square across: the corners there are not both on it."""
+    """How many of a part's ends are not cut square across: they are bevelled, or the corners there are not both on
+    it."""
+    bevels = sum(isinstance(op, Bevel) and op.edge in ("W1", "W2") for op in part.operations)
     if not part.outline:
-        return 0
+        return bevels
 
     def has(x: float, y: float) -> bool:
         return any(abs(x - px) < 0.01 and abs(y - py) < 0.01 for px, py in part.outline)
 
-    return sum(not (has(x, 0.0) and has(x, part.width)) for x in (0.0, part.length))
+    return bevels + sum(not (has(x, 0.0) and has(x, part.width)) for x in (0.0, part.length))
 
 
 def bars_of(stock: Stock, book: PriceBook) -> tuple[BarStock, ...]:

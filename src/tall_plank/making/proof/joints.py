@@ -29,7 +29,7 @@ glue needs room, and a dowel that lies loose holds one part only)."""
 BITE = 15.0
 """mm that a screw goes into the part it holds to, at least (common practice: a chipboard screw needs 15 to 20)."""
 
-WOOD_BITE = 12.0
+WOOD_BITE = 10.0
 """mm that a wood screw goes into what holds it, at least (common practice)."""
 
 REACH = 60.0

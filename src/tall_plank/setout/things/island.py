@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import msgspec
 
 from tall_plank.job import Basis, Bay, Construction, Island, Kind, Level, Room, Source, Top, Unit
-from tall_plank.job.choices import Side
+from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import Frame, PlankError
@@ -183,7 +183,7 @@ def _waterfall(body: _Body, side: Side, top: Worktop | None) -> list[TrimBoard]:
     thick, filler = top_thickness(basis, body.island.top), body.made.waterfall_filler
     if top is not None:
         x = 0.0 if side == "left" else line.length - thick
-        found.append(waterfall_leg(basis, body.first, line.id, body.source, x, top))
+        found.append(waterfall_leg(basis, body.first, line.id, body.source, x, top, side=side))
     for face, group in (("1", body.ones), ("2", body.twos)):
         if not group or filler < 1.0:
             continue
@@ -275,7 +275,7 @@ def island_tops(
         rear=rear,
         points=points,
         open_back=True,
-        joints=("mitre" if island.left == "waterfall" else "", "mitre" if island.right == "waterfall" else ""),
+        legs=tuple(s for s, end in ((LEFT, island.left), (RIGHT, island.right)) if end == "waterfall"),
         dropped=tuple(dropped),
     )
     cuts, lost = cutouts_of(basis, top, ones, whole)

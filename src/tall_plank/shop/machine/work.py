@@ -13,7 +13,7 @@ import msgspec
 
 from tall_plank.job.cutting import LaidPart
 from tall_plank.making import Bore, Cutout, Groove, Part
-from tall_plank.making.parts import Edges, Rebate, ShapedEdge
+from tall_plank.making.parts import Bevel, Edges, Rebate, ShapedEdge
 from tall_plank.measure.outlines import Points
 from tall_plank.stock import Stock
 
@@ -186,6 +186,8 @@ def work_on(number: str, part: Part, placement: LaidPart, stock: Stock, *, secon
             case Cutout() if not second:
                 box = way.box(op.x, op.y, op.x + op.length, op.y + op.width)
                 openings.append(Opening(*box, op.radius))
+            case Bevel() if not second:
+                left.append(Left(number, op.edge, f"cut at {op.angle:g}°, long at face {op.long}", "bevel"))
             case ShapedEdge() if not second:
                 left.append(Left(number, op.edge, f"edge worked to {op.profile}", "profile"))
             case _:
