@@ -168,7 +168,10 @@ WHAT = (
     ("parts-by-unit.pdf", "the parts of each unit under its picture"),
     ("bars.pdf", "every bar with the pieces cut from it"),
     ("drawings.pdf", "plans and elevations for the client"),
-    ("shop-drawings.pdf", "the same with edging, hidden boards and joints"),
+    (
+        "shop-drawings.pdf",
+        "the same with edging, hidden boards and joints; worktops as boards",
+    ),
     ("estimate.pdf", "the client's paper"),
     ("schedules.pdf", "all schedules to print"),
     ("schedules.xlsx", "all schedules as a workbook"),

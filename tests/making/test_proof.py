@@ -25,6 +25,7 @@ from tall_plank.making import unit as making
 from tall_plank.making.parts import Bore, Cutout, Groove, Rebate
 from tall_plank.making.proof import faults_of
 from tall_plank.making.proof.space import shared_space
+from tall_plank.making.proof.work import amiss_in
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z
 from tall_plank.measure.remembered import forget_all
@@ -117,6 +118,64 @@ def independent(parts: Sequence[Part]) -> set[tuple[int, int]]:
     return found
 
 
+TOGETHER = ({"cam", "cam dowel"}, {"pocket screw"})
+
+
+def holes_meet(part: Part) -> bool:
+    """Whether holes of a part run into one another or into a groove, as solids; between both faces 2 mm of wood stay."""
+    cuts = [op for op in part.operations if straight(op)]
+    bounds = [void(part, op, 1.0).bounding_box() for op in cuts]
+    for i, one in enumerate(cuts):
+        for k, other in enumerate(cuts[:i]):
+            a, b = bounds[i], bounds[k]
+            if any(min(a[3 + j], b[3 + j]) - max(a[j], b[j]) < 0.03 for j in range(3)) or belong(one, other):
+                continue
+            faces = {one.face, other.face} == {"A", "B"}
+            wall = faces and not getattr(one, "through", False) and not getattr(other, "through", False)
+            common = void(part, one, 1.0 if wall else 0.0) ^ void(part, other, 1.0 if wall else 0.0)
+            if common.volume() > 1.0:
+                return True
+    return False
+
+
+def straight(op: Any) -> bool:
+    if isinstance(op, Bore):
+        return not op.slant
+    return isinstance(op, Groove) and min(abs(op.x1 - op.x2), abs(op.y1 - op.y2)) < 1e-6
+
+
+def belong(one: Any, other: Any) -> bool:
+    """Whether two may meet: what is cut from one side, cams and their dowels, handles through a front's grooves."""
+    both = {getattr(op, "use", "") or f"groove {op.over}" for op in (one, other)}
+    if isinstance(one, Groove) and isinstance(other, Groove) and one.face == other.face:
+        return True
+    return both in TOGETHER or ("handle" in both and bool(both & {"groove face", "groove slats"}))
+
+
+def void(part: Part, op: Any, more: float) -> Any:
+    """What an operation takes away, so much deeper than it is."""
+    if isinstance(op, Groove):
+        return cut_of(part, msgspec.structs.replace(op, depth=op.depth + more))
+    deep = part.thickness if op.through else op.depth + more
+    return stood(part, op.face, Manifold.cylinder(deep, op.diameter / 2, op.diameter / 2, 64), op.x, op.y)
+
+
+def stood(part: Part, face: str, rod: Any, u: float, v: float) -> Any:
+    """A rod along z stood into a face."""
+    match face:
+        case "A":
+            return rod.rotate((180.0, 0.0, 0.0)).translate((u, v, part.thickness))
+        case "B":
+            return rod.translate((u, v, 0.0))
+        case "L1":
+            return rod.rotate((-90.0, 0.0, 0.0)).translate((u, 0.0, v))
+        case "L2":
+            return rod.rotate((90.0, 0.0, 0.0)).translate((u, part.width, v))
+        case "W1":
+            return rod.rotate((0.0, 90.0, 0.0)).translate((0.0, u, v))
+    return rod.rotate((0.0, -90.0, 0.0)).translate((part.length, u, v))
+
+
 # --- units by chance
 
 
@@ -172,9 +231,15 @@ def test_the_proof_and_an_independent_one_agree_on_any_unit(found: tuple[str, ma
     theirs = independent(bare.parts)
     named = [(bare.parts[a].name, bare.parts[b].name) for a, b in mine ^ theirs]
     assert mine == theirs, f"{name}: {named}"
-    # And what is wrong is refused: nothing of it reaches a list.
+    # And what is wrong is refused, with parts to be looked at: nothing of it reaches a list.
     proved = making.make_unit(spec, stock)
-    assert bool(proved.parts) == bool(bare.parts and not mine)
+    faults = [p for p in proved.problems if p.place is not None]
+    assert bool(proved.parts) == bool(bare.parts and not faults) and bool(proved.faulty) == bool(faults)
+    assert any("same space" in p.what for p in faults) == bool(mine)
+    # Holes that meet: solids of the holes of every part agree with what is told of them.
+    for part in bare.parts:
+        told = any("runs into" in a.what for a in amiss_in(part))
+        assert told == holes_meet(part), f"{name}: {part.name}"
 
 
 # --- parts by hand

@@ -28,7 +28,7 @@ def inside_items(unit: MadeUnit, stock: Stock, covered: frozenset[tuple[int, ...
     open_bays = [bay for bay in unit.bays if seen(bay[0])]
     for _path, x, z, width, height in open_bays:
         items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, None, "inside"))
-    for part in unit.parts:
+    for part in unit.shown:
         if part.role in ("shelf", "drawer"):
             x, z, width, height = seen_box(part)
             middle = (x + width / 2, z + height / 2)

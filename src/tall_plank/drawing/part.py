@@ -12,6 +12,7 @@ from collections.abc import Sequence
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.making.parts import EDGE_NAMES, Bevel, Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.measure.frames import Vec
 
 GAP = 90.0
 """mm between a face and the edges unfolded beside it."""
@@ -20,8 +21,13 @@ BETWEEN = 420.0
 """mm between the two faces."""
 
 
-def part_drawing(number: str, part: Part, display: DisplayUnit) -> Drawing:
-    """Both faces of a part with its edges, its operations and their dimensions."""
+def part_drawing(number: str, part: Part, display: DisplayUnit, faults: Sequence[Vec] = ()) -> Drawing:
+    """Both faces of a part with its edges, its operations and their dimensions.
+
+    Parameters
+    ----------
+    faults : places in the part's own frame at which it cannot be put together, mm; they are ringed
+    """
     items: list[Item] = []
     faces = _used_faces(part)
     top = 0.0
@@ -32,6 +38,7 @@ def part_drawing(number: str, part: Part, display: DisplayUnit) -> Drawing:
         low = min(low, y0)
         # A long part is drawn smaller, so that its figures take more of its own mm.
         top = y0 - max(BETWEEN, part.length * 0.28) - part.thickness
+    items += [Arc(x, y, FAULT_RING, 0.0, 359.99, Pen.WIDE, Layer.LABEL) for x, y, _ in faults]
     items += _edges(part)
     items += _edge_places(part, display)
     x = part.length + GAP + part.thickness
@@ -48,6 +55,10 @@ def part_drawing(number: str, part: Part, display: DisplayUnit) -> Drawing:
         part.length + GAP + part.thickness,
         part.width + GAP + part.thickness,
     )
+
+
+FAULT_RING = 28.0
+"""mm; radius of the ring round a fault."""
 
 
 def _used_faces(part: Part) -> tuple[str, ...]:
@@ -69,8 +80,13 @@ def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
         Text(0.0, y0 + width, _face_name(part, face), 2.4, Layer.LABEL, align="left", bold=True, rise=5.0),
     ]
     items += _outline_bands(part, y_of) if part.outline else _bands(part, y_of)
+    if part.role in ("worktop", "waterfall leg"):
+        items += _side_names(part, y_of)
     items += [_bevel(part, op, face, y_of) for op in part.operations if isinstance(op, Bevel)]
     xs, ys = {0.0, length}, {0.0, width}
+    if part.role == "worktop":
+        xs |= {x for x, _ in part.outline}
+        ys |= {y for _, y in part.outline}
     for op in part.operations:
         if isinstance(op, Cutout):
             points = rectangle(op.x, op.y, op.length, op.width)
@@ -122,6 +138,10 @@ def _edge_places(part: Part, display: DisplayUnit) -> list[Item]:
 
 
 def _face_name(part: Part, face: str) -> str:
+    if part.role == "worktop":
+        return "face A, the upper side" if face == "A" else "face B, the underside, turned over"
+    if part.role == "waterfall leg":
+        return f"face {face}" + ("" if face == "A" else ", turned over")
     if face == "A":
         return "face A, looks into the unit" if not part.role.startswith("front") else "face A, the back"
     return "face B, turned over"
@@ -148,6 +168,19 @@ def _bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
             else:
                 items.append(Line(mx - 10.0, my + shift, mx + 10.0, my + shift, Pen.MEDIUM, Layer.TRIM))
     return items
+
+
+def _side_names(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
+    """The names of the four sides, inside them: which edge is the front one is not seen from the board."""
+    length, width = part.length, part.width
+    # Inside of what is cut at a slant.
+    away = 30.0 + (part.thickness if any(isinstance(op, Bevel) for op in part.operations) else 0.0)
+    places = {
+        "L1": (length / 2, away), "L2": (length / 2, width - away), "W1": (away, width / 2),
+        "W2": (length - away, width / 2),
+    }  # fmt: skip
+    words = {"L1": "L1, front", "L2": "L2"} if part.role == "worktop" else {}
+    return [Text(x, y_of(y), words.get(name, name), 2.0, Layer.LABEL, quiet=True) for name, (x, y) in places.items()]
 
 
 def _outline_bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
@@ -313,6 +346,10 @@ def operation_words(op: Operation, display: DisplayUnit) -> str:
             return f"edge {op.edge} worked: {op.profile}"
 
 
+EDGES_A_LINE = 4
+"""Banded edges on one line of a legend."""
+
+
 def _legend(part: Part, display: DisplayUnit) -> list[str]:
     """What is machined, each kind with its number and the faces that it is on, and the part's make-up."""
     counts: Counter[tuple[str, str]] = Counter(
@@ -327,7 +364,11 @@ def _legend(part: Part, display: DisplayUnit) -> list[str]:
         for name, code, mm in part.banded
     ]
     if bands:
-        lines.append("edged: " + ", ".join(bands))
+        # As many to a line as are read at a glance.
+        lines += [
+            ("edged: " if i == 0 else "") + ", ".join(bands[i : i + EDGES_A_LINE])
+            for i in range(0, len(bands), EDGES_A_LINE)
+        ]
     for (words, face), n in sorted(counts.items()):
         line = f"{n} on {face}: {words}" if face else words
         rows = _rows(part, words, face, display)

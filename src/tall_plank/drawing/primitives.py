@@ -46,6 +46,7 @@ TONES = {
     "column": "#ECE7DC",
     "niche": "#E9E4DA",
     "ceiling": "#F1EEE7",
+    "fault": "#E9B4A6",
 }
 """Tones of drawings that are no finish."""
 

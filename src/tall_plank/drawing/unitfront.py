@@ -36,11 +36,29 @@ def unit_front(
     if not unit.parts and unit.problems:
         items.append(Line(p.x, p.bottom, p.right, p.top, Pen.NARROW, Layer.LABEL, source))
         items.append(Line(p.x, p.top, p.right, p.bottom, Pen.NARROW, Layer.LABEL, source))
+        items += [_moved(item, p.x, p.bottom, source) for item in _fault_places(unit)]
     if labels and p.body not in (Body.FILLER, Body.PANEL):
         items.append(
             Text(p.x + p.width / 2, p.bottom, label or p.number, 2.0, Layer.LABEL, source, rise=-3.4, backed=True)
         )
     return tuple(items)
+
+
+LEAST_SEEN = 24.0
+"""mm; the place of a fault is drawn no smaller."""
+
+
+def _fault_places(unit: MadeUnit) -> list[Item]:
+    """Where a unit cannot be put together, seen from the front."""
+    items: list[Item] = []
+    for problem in unit.problems:
+        if problem.place is None:
+            continue
+        (x0, _, z0), (x1, _, z1) = problem.place
+        wide, high = max(x1 - x0, LEAST_SEEN), max(z1 - z0, LEAST_SEEN)
+        box = rectangle((x0 + x1 - wide) / 2, (z0 + z1 - high) / 2, wide, high)
+        items.append(Shape(box, Pen.WIDE, Layer.LABEL, None, "fault"))
+    return items
 
 
 def _moved(item: Item, dx: float, dy: float, source: Source) -> Item:
@@ -81,7 +99,7 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
         items += _own_parts(unit, stock)
     elif spec.body is Body.APPLIANCE:
         items.append(Shape(rectangle(0, 0, w, h), Pen.NARROW, Layer.APPLIANCE, None, "inside"))
-    for part in unit.parts:
+    for part in unit.shown:
         if part.role == "face frame":
             items.append(_frame_member(part, front))
     upright = spec.made.front_grain == "vertical"
@@ -120,7 +138,7 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
 def _own_parts(unit: MadeUnit, stock: Stock) -> list[Item]:
     """The parts of a kind of one's own as they are seen, those at the rear first; fronts are drawn over them."""
     items: list[Item] = []
-    seen = [p for p in unit.parts if not any(f.owns(p.name) for f in unit.fronts) and not p.role.startswith("drawer")]
+    seen = [p for p in unit.shown if not any(f.owns(p.name) for f in unit.fronts) and not p.role.startswith("drawer")]
     for part in sorted(
         seen,
         key=lambda p: (
@@ -139,7 +157,7 @@ def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:
     if f.style in ("slab", "machine"):
         return items
     order = {"glass": 0, "front panel": 0, "louvre": 1, "front frame": 2, "front bar": 2}
-    pieces = [p for p in unit.parts if f.owns(p.name)]
+    pieces = [p for p in unit.shown if f.owns(p.name)]
     # Stiles last: the rails' tongues are hidden in them.
     for part in sorted(pieces, key=lambda p: (order.get(p.role, 0), p.name.endswith("stile"))):
         board = stock.board_by_code(part.board)

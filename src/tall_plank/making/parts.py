@@ -256,6 +256,8 @@ class Problem(msgspec.Struct, frozen=True, cache_hash=True):
     weight: Weight = "wrong"
     place: tuple[Vec, Vec] | None = None
     """Least and greatest corner of the box about it in the unit, mm, where it has one."""
+    parts: tuple[int, ...] = ()
+    """Numbers of the parts in their unit that it is about."""
 
 
 class Forced(msgspec.Struct, frozen=True, cache_hash=True):

@@ -45,6 +45,7 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     forced : sizes that a step or a stock size changed from what was asked for
     drawers : its drawers with their runners and what they weigh when full
     appliances : those among its items
+    faulty : its parts where they cannot be put together: to be looked at, in no list
     lent : (gable, what the unit asks of the panel in its place, in the unit's frame)
     """
 
@@ -61,6 +62,12 @@ class MadeUnit(msgspec.Struct, frozen=True, cache_hash=True):
     forced: tuple[Forced, ...] = ()
     drawers: tuple[DrawerBox, ...] = ()
     appliances: tuple[Appliance, ...] = ()
+    faulty: tuple[Part, ...] = ()
+
+    @property
+    def shown(self) -> tuple[Part, ...]:
+        """The parts that are looked at, be they right or not."""
+        return self.parts or self.faulty
 
     @property
     def clear_front(self) -> float:
@@ -92,15 +99,22 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     except PlankError as error:
         return MadeUnit(spec, problems=tuple(dict.fromkeys((*b.problems, Problem(error.what, error.remedy)))))
     made = spec.made
-    clashes = [problem for draft in b.drafts for problem in settle(draft)]
+    for draft in b.drafts:
+        settle(draft)
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
     lent = tuple((g.name, tuple(g.asked)) for g in b.lent if g.asked)
-    problems = tuple(dict.fromkeys((*b.problems, *clashes)))
+    problems = tuple(dict.fromkeys(b.problems))
     if not any(p.weight == "wrong" for p in problems):
         problems = (*problems, *faults_of(parts, lent, _lengths(b), _drawn(b)))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(
-            spec, fronts=tuple(b.fronts), bays=bays, problems=tuple(problems), set=b.bays, fitted=tuple(b.fitted)
+            spec,
+            fronts=tuple(b.fronts),
+            bays=bays,
+            problems=tuple(problems),
+            set=b.bays,
+            fitted=tuple(b.fitted),
+            faulty=parts if any(p.place is not None for p in problems) else (),
         )
     weight = sum(p.weight for p in parts)
     return MadeUnit(

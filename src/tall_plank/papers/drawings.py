@@ -7,6 +7,7 @@ import msgspec
 from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
 from tall_plank.drawing.board import CutMark, board_drawing
 from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
@@ -49,9 +50,34 @@ def _sheet(drawing: Drawing, job: str, client: str, number: int, of: int, date: 
 
 
 def job_sheets(w: Workings, date: str = "", *, shop: bool = False) -> list[Sheet]:
-    """Every plan and elevation of the job, for the client or with edging and joints for the shop."""
+    """Every plan and elevation of the job, for the client or with edging and joints for the shop; for the shop every
+    worktop and its legs besides, as boards."""
     drawings = [d for room in w.layout.rooms for _, d in room_drawings(w, room.room.id, shop=shop)]
+    if shop:
+        drawings += top_drawings(w)
     return [sheet_of(w, d, i, len(drawings), date, shop=shop) for i, d in enumerate(drawings, 1)]
+
+
+TOP_ROLES = ("worktop", "waterfall leg")
+
+
+def top_drawings(w: Workings) -> list[Drawing]:
+    """Every worktop and waterfall leg as a board: its outline, cut-outs, banded and slanted edges, each with its
+    figures."""
+    tops = [item for item in w.made.parts() if not item.cell and item.part.role in TOP_ROLES]
+    return [_with_legend(part_drawing(item.number, item.part, w.job.display)) for item in tops]
+
+
+LEGEND = 86.0
+"""mm on paper that the legend of a part takes beside it."""
+
+
+def _with_legend(drawing: Drawing) -> Drawing:
+    """The drawing with room for its legend, whose letters are as large at any scale."""
+    wide = drawing
+    for _ in range(3):
+        wide = msgspec.structs.replace(drawing, x1=drawing.x1 + LEGEND * lay_out(wide, ()).scale)
+    return wide
 
 
 def cut_marks(b: LaidBoard, plan: Plan, saw: Cutting) -> tuple[CutMark, ...]:

@@ -37,7 +37,7 @@ def part_boxes(
     seen_in = hidden or fronts != "closed" or not closing or _open_somewhere(unit)
     moves = opened(unit) if fronts == "open" else {}
     source = Kind.CELL.of(placed.cell)
-    for part in unit.parts:
+    for part in unit.shown:
         if not seen_in and part.role in ("shelf", "drawer", "drawer bottom", "packer"):
             continue
         front = front_of(unit, part)
@@ -52,7 +52,7 @@ def part_boxes(
     for front in unit.fronts:
         if front.kind == "machine":
             found += _machine(placed, unit, front)
-        elif front.handle is not None and unit.parts and fronts != "off":
+        elif front.handle is not None and unit.shown and fronts != "off":
             found += handle_solids(stock, placed, unit, front, moves.get(front.name))
     if seen_in:
         for fitted in unit.fitted:
@@ -159,7 +159,7 @@ def build_scene(
             for x, y in seen_legs(runs[placed.run], placed, unit.spec.made):
                 foot = placed.frame.then(Frame((x, y, -placed.bottom)))
                 solids.append(Box(foot, (LEG, LEG, placed.bottom), "#3A3A38", Kind.CELL.of(placed.cell), "leg"))
-            if not unit.parts and placed.is_solid and not unit.fronts:
+            if not unit.shown and placed.is_solid and not unit.fronts:
                 frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
                 size = (placed.width, placed.depth, placed.height)
                 solids.append(Box(frame, size, "#C9C3B6", Kind.CELL.of(placed.cell), f"{placed.number} not made"))

@@ -35,7 +35,7 @@ def unit_scene(unit: MadeUnit, stock: Stock, *, apart: float = 0.0, machined: bo
     middle = np.array([spec.width / 2, -spec.depth / 2, spec.height / 2])
     by_color: dict[str, list[Mesh]] = {}
     low, high = np.full(3, np.inf), np.full(3, -np.inf)
-    for i, part in enumerate(unit.parts, 1):
+    for i, part in enumerate(unit.shown, 1):
         color = board_color(stock, part.board)
         mesh = _machined(part, color, i) if machined and not part.bend else _plain(part, color, i)
         center = (mesh.points.min(axis=0) + mesh.points.max(axis=0)) / 2
@@ -57,7 +57,7 @@ def machined_in_room(unit: MadeUnit, placed: Placed, stock: Stock) -> tuple[Mesh
     f = placed.frame
     turn, at = np.array([f.x, f.y, f.z]), np.array(f.origin)
     by_color: dict[str, list[Mesh]] = {}
-    for i, part in enumerate(unit.parts, 1):
+    for i, part in enumerate(unit.shown, 1):
         if part.bend or any(front.owns(part.name) for front in unit.fronts):
             continue
         # A color of its own, so that it is drawn apart from what looks alike.
@@ -74,7 +74,7 @@ def unit_start(unit: MadeUnit) -> tuple[float, float, float]:
     corners = np.array(
         [
             part.frame.at(u, v, w)
-            for part in unit.parts
+            for part in unit.shown
             for u in (0.0, part.length)
             for v in (0.0, part.width)
             for w in (0.0, part.thickness)

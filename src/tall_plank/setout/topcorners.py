@@ -66,8 +66,22 @@ def into_corner(
 
 def _over_diagonal(basis: Basis, run: RunLayout, outer: Placed, start: Point, depth: float) -> Points:
     """The top of a diagonal corner unit at the right end: its slanted edge moved out by the overhang, between both
-    front edges. `start`: where the top begins at the wall; mm."""
+    front edges; along the next wall it reaches to where that edge meets the other top's. `start`: where the top begins
+    at the wall; mm."""
     near, rear = start
+    length = run.wall.length
+    (px, _), (_, q) = _slant(basis, run, outer, depth)
+    reach = max(outer.leg, q)
+    shape: Points = (
+        (near, rear), (length, rear), (length, reach), (length - depth, reach), (length - depth, max(q, depth)),
+        (min(px, length - depth), depth), (near, depth),
+    )  # fmt: skip
+    return ol.cleaned(shape)
+
+
+def _slant(basis: Basis, run: RunLayout, outer: Placed, depth: float) -> tuple[Point, Point]:
+    """Where the front edge of a diagonal corner unit's top, at the right end, meets that of its own run and that of the
+    next wall's, mm."""
     length, leg, body = run.wall.length, outer.leg, outer.depth
     a, b = (length - leg, body), (length - body, leg)
     way = (b[0] - a[0], b[1] - a[1])
@@ -78,11 +92,7 @@ def _over_diagonal(basis: Basis, run: RunLayout, outer: Placed, start: Point, de
     p = ol.meet((a[0] + n[0], a[1] + n[1]), way, (0.0, depth), (1.0, 0.0))
     q = ol.meet((a[0] + n[0], a[1] + n[1]), way, (length - depth, 0.0), (0.0, 1.0))
     assert p is not None and q is not None
-    shape: Points = (
-        (near, rear), (length, rear), (length, leg), (length - depth, leg), (length - depth, max(q[1], depth)),
-        (min(p[0], length - depth), depth), (near, depth),
-    )  # fmt: skip
-    return ol.cleaned(shape)
+    return p, q
 
 
 def _against(
@@ -176,5 +186,9 @@ def _mate_depth(basis: Basis, mate: RunLayout, side: Side) -> float | None:
 
 
 def _diagonal_leg(basis: Basis, mate: RunLayout, side: Side) -> float:
+    """How far the top of the other run's diagonal corner unit reaches along this wall, mm; 0 where it has none."""
     outer = mate.cells[0] if side == "left" else mate.cells[-1]
-    return outer.leg if basis.template(outer.template).corner == "diagonal" and outer.corner == side else 0.0
+    depth = _mate_depth(basis, mate, side)
+    if basis.template(outer.template).corner != "diagonal" or outer.corner != side or depth is None:
+        return 0.0
+    return max(outer.leg, _slant(basis, mate, outer, depth)[1][1])

@@ -70,7 +70,7 @@ TONES_DARK = {
     "wall": "#24292C", "masonry": "#4A4A45", "floor": "#1B1F22", "opening": "#30363A", "glass": "#3A4A52",
     "door": "#3A3833", "inside": "#35322B", "unit": "#2C3134", "appliance": "#34383A", "basin": "#35424A",
     "ink": "#0F1112", "board": "#5A4F3A", "offcut": "#2D2B27", "column": "#34342F", "niche": "#2A2C2C",
-    "ceiling": "#2B2E2E",
+    "ceiling": "#2B2E2E", "fault": "#7A4034",
 }  # fmt: skip
 
 
@@ -201,6 +201,7 @@ QPushButton:disabled { color: @quiet; }
 #specGroup { color: @quiet; font-size: 11px; font-weight: 600; border-bottom: 1px solid @rule; padding: 9px 0 2px 0; }
 #specLabel { color: @ink; }
 #specNote { color: @quiet; font-size: 12px; }
+#specSub[wrong="true"] { color: @oxide; }
 #specError { color: @oxide; font-size: 12px; }
 #boxError { color: @oxide; background: @oxide_pale; border: 1px solid @oxide; border-radius: 4px; font-size: 12px;
   padding: 3px 6px; }

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import (
     QHeaderView,
     QLabel,
     QPushButton,
+    QSizePolicy,
     QSlider,
     QSplitter,
     QTableWidget,
@@ -26,6 +27,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.canvas import Canvas, Placed
+from tall_plank.desk.views.modelmarks import paint_places
 from tall_plank.desk.views.modelview import ModelView
 from tall_plank.drawing.part import part_drawing
 from tall_plank.job import Kind, Source
@@ -78,14 +80,12 @@ class UnitModel(ModelView):
         self._timer.start()
 
     def render_now(self, *, fine: bool = False) -> None:
-        if self.unit is not None and self.unit.parts:
+        if self.unit is not None and self.unit.shown:
             super().render_now(fine=fine)
 
     def paint_over(self, painter: QPainter) -> None:
         """Width, height and depth beside the unit, as long as it is in one piece."""
-        if self.unit is None or not self.unit.parts:
-            return
-        if self.apart > 0.01:
+        if self.unit is None or not self.unit.shown or self.apart > 0.01:
             return
         spec, away = self.unit.spec, 60.0
         w, h, d = spec.width, spec.height, spec.depth
@@ -95,6 +95,7 @@ class UnitModel(ModelView):
             (d, (w + away, -d, 0.0), (w + away, 0.0, 0.0)),
         )
         x0, y0, z0 = unit_start(self.unit)
+        paint_places(painter, self.unit, lambda p: self.on_screen((p[0] - x0, p[1] - y0, p[2] - z0)))
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(font(12))
         for mm, start, end in lines:
@@ -209,6 +210,8 @@ class UnitPage(QWidget):
         self.title.setObjectName("specTitle")
         self.note = QLabel()
         self.note.setObjectName("specSub")
+        self.note.setWordWrap(True)
+        self.note.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.apart = QSlider(Qt.Orientation.Horizontal)
         self.apart.setRange(0, 150)
         self.apart.setFixedWidth(120)
@@ -224,6 +227,7 @@ class UnitPage(QWidget):
         head.addWidget(self.title)
         head.addSpacing(8)
         head.addWidget(self.note, 1)
+        head.addSpacing(12)
         head.addWidget(QLabel(tr("Take apart")))
         head.addWidget(self.apart)
         head.addSpacing(10)
@@ -269,32 +273,44 @@ class UnitPage(QWidget):
         name = doc.job.template(placed.template).name
         self.title.setText(f"{placed.number} · {name}" if placed.number else name)
         size = " × ".join(format_length(v, doc.job.display) for v in (placed.width, placed.height, placed.depth))
-        problems = "; ".join(f"{p.what} {p.remedy}" for p in unit.problems)
-        self.note.setText(problems or f"{size} · {len(unit.parts)} {tr('parts')} · {unit.weight:.1f} kg")
+        problems = [f"{p.what} {p.remedy}" for p in unit.problems]
+        more = f" (+{len(problems) - 1})" if len(problems) > 1 else ""
+        whole = f"{size} · {len(unit.parts)} {tr('parts')} · {unit.weight:.1f} kg"
+        self.note.setText(f"{problems[0]}{more}" if problems else whole)
+        self.note.setToolTip("\n".join(problems))
+        self.note.setProperty("wrong", "true" if unit.faulty else "false")
+        style = self.note.style()
+        if style is not None:
+            style.polish(self.note)
         row = max(0, self.parts.currentRow())
+        if unit.faulty:  # what it is about comes first
+            row = next((p.parts[0] - 1 for p in unit.problems if p.parts), row)
         self._fill(unit, placed.number)
         self.model.show_unit(unit)
-        if unit.parts:
-            self.parts.selectRow(min(row, len(unit.parts) - 1))
-            self.show_part(min(row, len(unit.parts) - 1) + 1)
+        if unit.shown:
+            self.parts.selectRow(min(row, len(unit.shown) - 1))
+            self.show_part(min(row, len(unit.shown) - 1) + 1)
         else:
             self.drawing.set_placed([])
 
     def _fill(self, unit: MadeUnit, number: str) -> None:
         display = self.document.job.display
+        about = {number for p in unit.problems for number in p.parts}
         table = self.parts
         table.blockSignals(True)
         heads = [tr("No."), tr("Part"), tr("Length"), tr("Width"), tr("Thick"), tr("Holes")]
         table.setColumnCount(len(heads))
         table.setHorizontalHeaderLabels(heads)
-        table.setRowCount(len(unit.parts))
-        for i, part in enumerate(unit.parts):
+        table.setRowCount(len(unit.shown))
+        for i, part in enumerate(unit.shown):
             texts = (
                 f"{number}.{i + 1}", part.name, format_length(part.length, display),
                 format_length(part.width, display), format_length(part.thickness, display), str(part.holes or "–"),
             )  # fmt: skip
             for k, text in enumerate(texts):
                 item = QTableWidgetItem(text)
+                if i + 1 in about:
+                    item.setForeground(Theme.color("oxide"))
                 if k > 1:
                     item.setTextAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
                 table.setItem(i, k, item)
@@ -309,9 +325,13 @@ class UnitPage(QWidget):
         """Draw a part by its place in the unit, from 1."""
         unit = self.document.workings.made.of(self.cell)
         placed = self.document.workings.layout.find(self.cell)
-        if unit is None or placed is None or not 1 <= number <= len(unit.parts):
+        if unit is None or placed is None or not 1 <= number <= len(unit.shown):
             return
-        drawing = part_drawing(f"{placed.number}.{number}", unit.parts[number - 1], self.document.job.display)
+        part = unit.shown[number - 1]
+        places = [p.place for p in unit.problems if p.place is not None and number in p.parts]
+        middles = [tuple((a + c) / 2 for a, c in zip(low, high, strict=True)) for low, high in places]
+        faults = [part.frame.into(at) for at in middles]  # type: ignore[arg-type]
+        drawing = part_drawing(f"{placed.number}.{number}", part, self.document.job.display, faults)
         self.drawing.fitted = True
         self.drawing.set_placed([Placed(0.0, 0.0, drawing)])
         self.model.part = number

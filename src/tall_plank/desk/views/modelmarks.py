@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPointF, QRectF
+from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
+from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed
 from tall_plank.setout.clear import clear_of
@@ -49,6 +50,38 @@ def paint_selected(painter: QPainter, doc: Document, on_screen: OnScreen) -> Non
         width = painter.fontMetrics().horizontalAdvance(text) + 6
         painter.fillRect(QRectF(middle.x() - width / 2, middle.y() - 8, width, 16), Theme.color("model"))
         painter.drawText(QPointF(middle.x() - width / 2 + 3, middle.y() + 5), text)
+
+
+def paint_faults(painter: QPainter, doc: Document, on_screen: OnScreen) -> None:
+    """Where units of the room cannot be put together."""
+    for placed, unit in doc.workings.made.units:
+        if placed.room == doc.room_id and not unit.parts:
+            paint_places(painter, unit, lambda p, f=placed.frame: on_screen(f.at(*p)))  # type: ignore[misc]
+
+
+def paint_places(painter: QPainter, unit: MadeUnit, on_screen: OnScreen) -> None:
+    """The boxes about the faults of a unit, over whatever stands before them.
+
+    Parameters
+    ----------
+    on_screen : where a point of the unit is drawn
+    """
+    color, fill = Theme.color("oxide"), Theme.color("oxide")
+    fill.setAlphaF(0.22)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    for problem in unit.problems:
+        if problem.place is None:
+            continue
+        low, high = problem.place
+        corners = [
+            on_screen((x, y, z)) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])
+        ]
+        xs, ys = [c.x() for c in corners], [c.y() for c in corners]
+        area = QRectF(min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)).adjusted(-5, -5, 5, 5)
+        painter.setPen(QPen(color, 2.0))
+        painter.setBrush(fill)
+        painter.drawRoundedRect(area, 3, 3)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
 
 
 def _paint_bay(painter: QPainter, doc: Document, on_screen: OnScreen, placed: Placed) -> None:

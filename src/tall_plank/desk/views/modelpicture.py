@@ -19,7 +19,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.things.table import HANDLING
-from tall_plank.desk.views.modelmarks import paint_selected
+from tall_plank.desk.views.modelmarks import paint_faults, paint_selected
 from tall_plank.desk.views.modelmesh import VIEW_ANGLE, actors_of, rgb_of, whole_in_view
 from tall_plank.job import Kind, Source
 from tall_plank.job.things.table import all_things, wall_of
@@ -350,6 +350,7 @@ class ModelPicture(QWidget):
 
     def paint_over(self, painter: QPainter) -> None:
         """What stands over the picture."""
+        paint_faults(painter, self.document, self.on_screen)
         paint_selected(painter, self.document, self.on_screen)
 
     def ray(self, p: QPointF) -> tuple[Any, Any] | None:

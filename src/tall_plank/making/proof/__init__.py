@@ -56,6 +56,7 @@ def _shared(parts: Sequence[Part], s: Shared) -> Problem:
         f"Part {s.one + 1}, {one.name}, and part {s.other + 1}, {other.name}, take the same space: {_size(s)} mm.",
         "Take one of them out, move it, or choose another way to build.",
         place=(s.low, s.high),
+        parts=(s.one + 1, s.other + 1),
     )
 
 
@@ -65,6 +66,7 @@ def _barred(parts: Sequence[Part], s: Shared) -> Problem:
         f"Part {s.one + 1}, {one.name}, cannot be pulled out past part {s.other + 1}, {other.name}: {_size(s)} mm.",
         "Make it narrower or lower, or take what bars its way out.",
         place=(s.low, s.high),
+        parts=(s.one + 1, s.other + 1),
     )
 
 
@@ -82,5 +84,6 @@ def _told(parts: Sequence[Part], rows: Iterable[tuple[int, Amiss]]) -> list[Prob
                 f"Part {i + 1}, {parts[i].name}: {amiss.what}.",
                 "Choose another size, fitting or way to join.",
                 place=((x - AROUND, y - AROUND, z - AROUND), (x + AROUND, y + AROUND, z + AROUND)),
+                parts=(i + 1,),
             )
     return list(found.values())
