@@ -240,12 +240,14 @@ def test_a_mitre_cuts_both_tops_from_the_corner_of_the_room() -> None:
 def test_the_slanted_corner_units_top_follows_its_front() -> None:
     job = corner_job("drawers 600, pair 900, pair rest, slant corner 900", "drawers 600, pair 800")
     north, east = tops_of(job)
-    assert len(north.points) == 7
-    assert east.x == 900
+    # It reaches to where its slant meets the other top's front edge, a little past the unit's leg: there they are joined.
+    assert len(north.points) == 6
+    reach = max(o for _, o in north.points)
+    assert east.x == pytest.approx(reach) and 900 < reach < 920
     # The edge stands over the slanted front by its overhang and the front's thickness, measured square to it.
     slanted = [
         (a, b)
-        for a, b in zip(north.points, north.points[1:], strict=False)
+        for a, b in zip(north.points, (*north.points[1:], north.points[0]), strict=True)
         if abs(a[0] - b[0]) > 50 and abs(a[1] - b[1]) > 50
     ]
     ((p, q),) = slanted
