@@ -14,6 +14,9 @@ from tall_plank.edits import runs, runtext
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
+from tall_plank.making import MadeUnit
+from tall_plank.making.job import make_one
+from tall_plank.setout import set_out
 
 settings.register_profile(
     "repeat", derandomize=True, deadline=None, max_examples=60, suppress_health_check=[HealthCheck.too_slow]
@@ -29,6 +32,13 @@ def with_run(job: Job, wall: str, level: Level, text: str) -> Job:
     """The job with a typed run on a wall."""
     change = runs.add_run(job, "r1", wall, level)
     return runtext.type_run(change.job, change.made[0], text).job
+
+
+def made_alone(job: Job, cell: str) -> MadeUnit:
+    """A placed unit made by itself, whatever stands beside it."""
+    made = make_one(job, set_out(job), cell)
+    assert made is not None
+    return made
 
 
 def cell_of(job: Job, number: str) -> str:

@@ -76,7 +76,11 @@ def every_kind() -> Job:
         if not codes:
             continue
         run = b.do(runs.add_run(b.job, "r1", wall, Level.BASE if level is Level.TALL else level))
-        words = ", ".join(f"{t.words[0]} {round(t.width) if t.width else 600}mm" for t in codes)
+        # What has no gables stands between panels.
+        words = ", ".join(
+            f"{t.words[0]} {round(t.width) if t.width else 600}mm" if t.gables else f"panel, {t.words[0]} 600mm, panel"
+            for t in codes
+        )
         b.do(runtext.type_run(b.job, run, words))
     cells = [c.id for c in b.job.cells()]
     for i, cell in enumerate(cells):

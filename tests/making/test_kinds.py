@@ -6,7 +6,7 @@ import math
 
 import pytest
 
-from conftest import cell_of, with_run
+from conftest import cell_of, made_alone, with_run
 from tall_plank.edits import runs, units
 from tall_plank.job import Body, Job, Level, Template
 from tall_plank.job.start import new_job, shipped_templates
@@ -24,9 +24,7 @@ def one_of(template: Template) -> tuple[Job, MadeUnit]:
         from tall_plank.edits import rooms
 
         job = rooms.set_room_length(job, "r1", "height", "2600").job
-    made = Workings(job).made.of(job.cells()[0].id)
-    assert made is not None
-    return job, made
+    return job, made_alone(job, job.cells()[0].id)
 
 
 @pytest.mark.parametrize("template", MADE, ids=lambda t: t.code)

@@ -9,7 +9,7 @@ from typing import Any
 import msgspec
 import pytest
 
-from conftest import with_run
+from conftest import made_alone, with_run
 from tall_plank.edits import bays, runs, standards, units
 from tall_plank.edits.choices import CHOICES
 from tall_plank.job import Body, Job, Level
@@ -144,7 +144,7 @@ def test_every_joint_of_every_kind_is_right_or_refused(standard: str, joint: str
         job = runs.insert_unit(msgspec.structs.replace(new_job(), standard=standard), "r1", "A", kind.code).job
         cell = job.cells()[-1].id
         job = units.set_own(job, (cell,), "joint", joint).job
-        made = of(job, cell)
+        made = made_alone(job, cell)
         told = [p.what for p in made.problems if "is made with fronts over its gables" not in p.what]
         assert not told, (kind.code, told)
 

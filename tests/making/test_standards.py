@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from conftest import cell_of, with_run
+from conftest import cell_of, made_alone, with_run
 from tall_plank.edits import runs, runtext, standards, units
 from tall_plank.job import Body, Job
 from tall_plank.job.shipped import DATA, shipped_standards
@@ -35,8 +35,7 @@ def job_under(standard: str) -> Job:
 def made_of(job: Job, template: Template, width: float | None = None) -> MadeUnit:
     change = runs.add_run(job, "r1", "A", template.level)
     job = runtext.type_run(change.job, change.made[0], f"{template.words[0]} {width or template.width:g}").job
-    ((_, made),) = Workings(job).made.units
-    return made
+    return made_alone(job, job.cells()[-1].id)
 
 
 def overlaps(parts: tuple[Part, ...]) -> list[tuple[str, str, float]]:

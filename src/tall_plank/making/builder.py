@@ -27,7 +27,7 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     level: Level
     body: Body
     top: CarcassTop
-    sink: bool
+    lets_in: bool
     appliance: str
     bay: Bay
     width: float

@@ -163,13 +163,13 @@ def _join_lying(
 
 
 def _rails(b: Builder, left: Draft, right: Draft) -> None:
-    """Two rails at the top: lying flat, or standing on edge under a sink."""
+    """Two rails at the top: lying flat, or standing on edge where a sink or a hob hangs between them."""
     spec, made = b.spec, b.spec.made
     w, h, d, t, r, s = spec.width, spec.height, spec.depth, made.carcass_thickness, made.rail_width, side_thickness(b)
     rear, tg = -(d - clear_depth(b) - spec.vent), tongue(b)
-    front = -d + (b.behind(()) if spec.sink else 0.0)
-    for name, front_y in (("front rail", front), ("rear rail", rear - (t if spec.sink else r))):
-        if spec.sink:
+    front = -d + (b.behind(()) if spec.lets_in else 0.0)
+    for name, front_y in (("front rail", front), ("rear rail", rear - (t if spec.lets_in else r))):
+        if spec.lets_in:
             # Standing: face A looks back into the unit, length runs from left to right.
             frame = Frame((w - s + tg, front_y, h - r), NEG_X, Z)
             rail = b.add(name, spec.carcass, t, w - 2 * (s - tg), r, frame, "carcass")
@@ -179,7 +179,7 @@ def _rails(b: Builder, left: Draft, right: Draft) -> None:
             frame = Frame((w - s + tg, front_y, h), NEG_X, Y)
             rail = b.add(name, spec.carcass, t, w - 2 * (s - tg), r, frame, "carcass")
             lines = [((x, front_y, h - t / 2), (x, front_y + r, h - t / 2)) for x in (s, w - s)]
-        if name == "front rail" and not spec.sink:
+        if name == "front rail" and not spec.lets_in:
             rail.band(b.stock, made.edging_carcass, "L1")
         for gable, (start, end) in zip((left, right), lines, strict=True):
             join(b, gable, rail, start, end)

@@ -9,7 +9,7 @@ from collections.abc import Iterator
 import msgspec
 
 from tall_plank.making.joints import WOOD_BETWEEN
-from tall_plank.making.parts import ROW, Bore, Draft, Groove
+from tall_plank.making.parts import ROW, Bore, Draft, Groove, Operation, Part
 
 LEAST_DEPTH = 6.0
 """mm; a pin or screw in less than this does not hold (common practice)."""
@@ -24,15 +24,15 @@ LARGEST = 35.0
 """mm; no hole is larger than a hinge cup."""
 
 
-def settle(draft: Draft) -> None:
-    """Clear the clashes of a part's operations that rules can clear.
+def settled(part: Draft | Part) -> list[Operation]:
+    """A part's operations without the clashes that rules can clear.
 
     Row holes that nothing stands on give way; holes from both faces of a board are made shallower until 2 mm of wood
     stay between them.
     """
-    bores = [op for op in draft.operations if isinstance(op, Bore)]
+    bores = [op for op in part.operations if isinstance(op, Bore)]
     if not bores:
-        return
+        return list(part.operations)
     gone: set[int] = set()
     shallow: dict[int, float] = {}
     flat = sorted((b for b in bores if b.face in ("A", "B") and not b.slant), key=lambda b: b.x)
@@ -41,8 +41,8 @@ def settle(draft: Draft) -> None:
             continue
         if one.face == other.face or one.through or other.through:
             gone |= _rows(one, other)
-        elif one.depth + other.depth > draft.thickness - WOOD_BETWEEN:
-            deep = (draft.thickness - WOOD_BETWEEN) / 2
+        elif one.depth + other.depth > part.thickness - WOOD_BETWEEN:
+            deep = (part.thickness - WOOD_BETWEEN) / 2
             if deep >= LEAST_DEPTH and all(b.use in SHALLOWER or b.depth <= deep for b in (one, other)):
                 for b in (one, other):
                     shallow[id(b)] = min(deep, b.depth)
@@ -50,17 +50,16 @@ def settle(draft: Draft) -> None:
                 gone |= _rows(one, other)
     rows = [b for b in flat if b.use == ROW and id(b) not in gone]
     if rows:
-        grooves = [op for op in draft.operations if isinstance(op, Groove) and op.face in ("A", "B")]
+        grooves = [op for op in part.operations if isinstance(op, Groove) and op.face in ("A", "B")]
         for bore in rows:
-            meets = any(_reaches(bore, groove, draft.thickness) and _meets(bore, groove) for groove in grooves)
-            if meets or _breaks_out(draft, bore) or any(_meets_end(draft, bore, end) for end in bores):
+            meets = any(_reaches(bore, groove, part.thickness) and _meets(bore, groove) for groove in grooves)
+            if meets or _breaks_out(part, bore) or any(_meets_end(part, bore, end) for end in bores):
                 gone.add(id(bore))
-    if gone or shallow:
-        draft.operations = [
-            msgspec.structs.replace(op, depth=shallow[id(op)]) if id(op) in shallow else op
-            for op in draft.operations
-            if id(op) not in gone
-        ]
+    return [
+        msgspec.structs.replace(op, depth=shallow[id(op)]) if isinstance(op, Bore) and id(op) in shallow else op
+        for op in part.operations
+        if id(op) not in gone
+    ]
 
 
 def _rows(one: Bore, other: Bore) -> set[int]:
@@ -100,24 +99,24 @@ def _meets(bore: Bore, groove: Groove) -> bool:
     return away < (bore.diameter + groove.width) / 2 - 0.01
 
 
-def _breaks_out(draft: Draft, bore: Bore) -> bool:
+def _breaks_out(part: Draft | Part, bore: Bore) -> bool:
     """Whether a hole breaks out at an edge of a rectangular part."""
-    if draft.outline or draft.bend:
+    if part.outline or part.bend:
         return False
-    near = min(bore.x, draft.length - bore.x, bore.y, draft.width - bore.y)
+    near = min(bore.x, part.length - bore.x, bore.y, part.width - bore.y)
     return near < bore.diameter / 2 + SKIN - 0.01
 
 
-def _meets_end(draft: Draft, bore: Bore, end: Bore) -> bool:
+def _meets_end(part: Draft | Part, bore: Bore, end: Bore) -> bool:
     """Whether a hole in a face runs into one in an edge or an end."""
-    r, k, t = end.diameter / 2, bore.diameter / 2, draft.thickness
+    r, k, t = end.diameter / 2, bore.diameter / 2, part.thickness
     match end.face:
         case "W1" | "W2":
-            x0, x1 = (0.0, end.depth) if end.face == "W1" else (draft.length - end.depth, draft.length)
+            x0, x1 = (0.0, end.depth) if end.face == "W1" else (part.length - end.depth, part.length)
             y0, y1 = end.x - r, end.x + r
         case "L1" | "L2":
             x0, x1 = end.x - r, end.x + r
-            y0, y1 = (0.0, end.depth) if end.face == "L1" else (draft.width - end.depth, draft.width)
+            y0, y1 = (0.0, end.depth) if end.face == "L1" else (part.width - end.depth, part.width)
         case _:
             return False
     if not (x0 - k < bore.x < x1 + k and y0 - k < bore.y < y1 + k):

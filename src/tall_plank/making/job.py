@@ -6,8 +6,11 @@ from collections.abc import Callable
 
 from tall_plank.job import Basis, Construction, Service, Source, Unit, basis_of
 from tall_plank.job.inherit import construction_of
+from tall_plank.making.lending import lend
+from tall_plank.making.letin import let_in
 from tall_plank.making.made import MadeJob, MadeRoom, MadeTrim
 from tall_plank.making.parts import Item, Part, Problem
+from tall_plank.making.proof import faults_in
 from tall_plank.making.specs import spec_in, spec_of
 from tall_plank.making.things.common import Lent, RoomMaking
 from tall_plank.making.things.table import MAKING
@@ -60,6 +63,7 @@ def _made_room(room: RoomLayout, basis: Basis, place: int) -> MadeRoom:
         for laid in room.runs
         for pair in _made_run(outfit, tuple(basis.unit(p.unit) for p in laid.cells), laid, room.room.services)
     )
+    units = let_in(room, lend(room, units), basis.stock)
     making = RoomMaking(room, basis, "" if place == 0 else str(place + 1), units)
     for top in room.worktops:
         making.trims.append(_worktop(making, top))
@@ -124,8 +128,12 @@ def _made_trim(
     """A trim with its number, or the problem that stops it."""
     name = making.line_name(line)
     label, number = f"{making.prefix}{name} {kind}", making.number(name, TRIM_LETTERS[kind])
+    part: Part | None
     try:
         part, problem = make(), None
+        for fault in faults_in(part):
+            part, problem = None, fault
+            break
     except PlankError as error:
         part, problem = None, Problem(error.what, error.remedy)
     room = making.room.room.id

@@ -58,7 +58,7 @@ def side_thickness(b: Builder) -> float:
 def clear_of_carcass(b: Builder) -> Rect:
     """The clear space between gables, bottom and top (or the underside of the rails)."""
     spec, t, s = b.spec, b.spec.made.carcass_thickness, side_thickness(b)
-    top = spec.height if spec.sink or spec.top == "none" else spec.height - t
+    top = spec.height if spec.lets_in or spec.top == "none" else spec.height - t
     return Rect(s, t if spec.bottom else 0.0, spec.width - s, top)
 
 

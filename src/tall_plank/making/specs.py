@@ -10,7 +10,7 @@ from tall_plank.making.builder import UnitSpec
 from tall_plank.measure import Length
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, RoomLayout
-from tall_plank.setout.topcuts import appliance_of, between_gables
+from tall_plank.setout.topcuts import LET_IN, appliance_of, between_gables
 
 PIPED = ("water", "waste", "power", "gas", "vent")
 """Service points that come out of the wall behind a unit."""
@@ -51,7 +51,7 @@ def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, .
         feet,
         _behind(services, placed),
         round(placed.bottom, 3) if placed.level != "hung" else 0.0,
-        _appliance(basis, unit, basis.template(placed.template), placed.width),
+        *_appliance(basis, unit, basis.template(placed.template), placed.width),
     )
 
 
@@ -71,15 +71,18 @@ def spec_alone(basis: Basis, unit: Unit, template: Template, size: tuple[float, 
         "plinth",
         (),
         0.0,
-        _appliance(basis, unit, template, width),
+        *_appliance(basis, unit, template, width),
     )
 
 
-def _appliance(basis: Basis, unit: Unit, template: Template, width: float) -> str:
-    """Code of what stands in a unit or is let in over it; empty where there is nothing. `width`: mm."""
+def _appliance(basis: Basis, unit: Unit, template: Template, width: float) -> tuple[str, bool]:
+    """Code of what stands in a unit or is let in over it (empty where there is nothing), and whether it is let in: then
+    the rails stand. `width`: mm."""
     clear = between_gables(template, construction_of(basis, unit), width)
     found = appliance_of(basis.stock, template, clear)
-    return found.code if found is not None else template.appliance
+    if found is None:
+        return template.appliance, template.sink
+    return found.code, template.sink or found.kind in LET_IN
 
 
 @remembered(4096)
@@ -95,6 +98,7 @@ def _spec(
     pipes: tuple[tuple[str, float, float], ...],
     off_floor: float,
     appliance: str,
+    lets_in: bool,
 ) -> UnitSpec:
     width, height, depth, leg, blind, filler = sizes
     return UnitSpec(
@@ -102,7 +106,7 @@ def _spec(
         level=level,
         body=template.body,
         top=template.top,
-        sink=template.sink,
+        lets_in=lets_in,
         appliance=appliance,
         bay=unit.bay,
         width=width,

@@ -8,7 +8,7 @@ from tall_plank.job import Body
 from tall_plank.making.bayset import BayBox, BaySet, Rect, set_bays
 from tall_plank.making.builder import Builder, FittedBox, FrontBox, UnitSpec
 from tall_plank.making.carcass import check_standard_fits, make_carcass
-from tall_plank.making.clashes import settle
+from tall_plank.making.clashes import settled
 from tall_plank.making.cornered import make_cornered
 from tall_plank.making.drawers import make_drawers
 from tall_plank.making.faceframe import frame_zone, make_face_frame
@@ -100,7 +100,7 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
         return MadeUnit(spec, problems=tuple(dict.fromkeys((*b.problems, Problem(error.what, error.remedy)))))
     made = spec.made
     for draft in b.drafts:
-        settle(draft)
+        draft.operations = settled(draft)
     parts = tuple(draft.done(stock, made.premilling, made.edging_ignored_below) for draft in b.drafts)
     lent = tuple((g.name, tuple(g.asked)) for g in b.lent if g.asked)
     problems = tuple(dict.fromkeys(b.problems))

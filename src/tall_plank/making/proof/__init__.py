@@ -46,6 +46,15 @@ def faults_of(
     return tuple(dict.fromkeys(found))[:MOST]
 
 
+def faults_in(part: Part) -> tuple[Problem, ...]:
+    """Why a board that stands by itself cannot be worked: a worktop, a panel, a leaf. Its joints are asked of the units
+    that they belong to."""
+    return tuple(
+        Problem(f"{part.name.capitalize()}: {amiss.what}.", "Choose another size, or move what is cut into it.")
+        for amiss in amiss_in(part)
+    )[:MOST]
+
+
 def _size(shared: Shared) -> str:
     return " x ".join(f"{mm:.1f}".removesuffix(".0") for mm in shared.size)
 

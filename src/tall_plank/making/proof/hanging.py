@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from tall_plank.making.parts import Bore, Part
 from tall_plank.making.proof.joints import Lent
-from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of
+from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of, place_on
 from tall_plank.making.proof.work import Amiss
 from tall_plank.measure.frames import NEG_X, X
 
@@ -46,18 +46,18 @@ def amiss_hanging(
         way = NEG_X if "left" in gable else X
         for work in works:
             if work.use in by_use:
-                by_use[work.use].append(Mouth(-1, work.use, work.at, way, work.at))
+                by_use[work.use].append(Mouth(-1, work.use, work.at, way))
     plates = by_use["hinge plate"] + by_use["frame hinge"]
     for cup in cups:
         if (word := _on_plate(cup, plates, bent=bool(parts[cup.part].bend))) is not None:
-            yield cup.part, Amiss(word, cup.place)
+            yield cup.part, Amiss(word, place_on(parts, cup))
     butts, runners = by_use["butt hinge"], by_use["runner"]
     for butt in butts:
         if butt.part >= 0 and not any(_opposite(butt, other) for other in butts):
-            yield butt.part, Amiss("a butt hinge has no other half", butt.place)
+            yield butt.part, Amiss("a butt hinge has no other half", place_on(parts, butt))
     for runner in runners:
         if runner.part >= 0 and not any(_level(runner, other) for other in runners):
-            yield runner.part, Amiss("a runner has none on the other side of its drawer", runner.place)
+            yield runner.part, Amiss("a runner has none on the other side of its drawer", place_on(parts, runner))
 
 
 def _on_plate(cup: Mouth, plates: Sequence[Mouth], *, bent: bool) -> str | None:

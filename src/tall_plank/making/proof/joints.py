@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 
 from tall_plank.making.parts import Asked, Bore, Groove, Part
-from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of
+from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of, place_on
 from tall_plank.making.proof.work import Amiss
 from tall_plank.measure.frames import Vec, cross
 
@@ -50,35 +50,60 @@ def amiss_between(
     mouths : those of the parts, where they are known
     """
     halves = [m for m in (mouths if mouths is not None else mouths_of(parts, PAIRED)) if m.use in PAIRED]
-    slanted = [m for m in halves if _slants(m)]
-    asked = [(_mouth(work), work.use) for _, works in lent for work in works]
-    by_place: dict[tuple[int, int, int], list[Mouth]] = {}
-    for half in halves:
-        x, y, z = half.at
-        by_place.setdefault((round(x), round(y), round(z)), []).append(half)
     known = lengths or {}
+    # Most halves meet the one that was seen before at their place; what is left over is looked at closely.
+    waiting: dict[tuple[int, int, int], list[Mouth]] = {}
     for half in halves:
-        if _slants(half):
-            if not any(_leads(half, other) for other in halves) and not any(
-                use == half.use and math.dist(at, half.at) < REACH for at, use in asked
-            ):
-                yield half.part, Amiss(f"a {half.use} leads into nothing", half.place)
-            continue
         x, y, z = half.at
-        here = by_place[(round(x), round(y), round(z))]
-        mate = next((o for o in here if _faces(half, o)), None) or next((o for o in halves if _faces(half, o)), None)
+        key = (round(x), round(y), round(z))
+        here = waiting.get(key)
+        mate = None
+        if here is not None:
+            mate = next((o for o in here if _faces(half, o)), None)
         if mate is None:
-            on_panel = any(use == half.use and math.dist(at, half.at) < APART for at, use in asked)
-            if not on_panel and not any(_leads(o, half) for o in slanted):
-                yield half.part, Amiss(f"a {half.use} hole has no other half", half.place)
+            waiting.setdefault(key, []).append(half)
             continue
-        if half.part > mate.part:
-            continue  # asked from its other half
-        if half.use in ALIKE and not _alike(half, mate):
-            yield half.part, Amiss(f"a {half.use} hole is not as wide as its other half", half.place)
-        length = known.get(half.use, 0.0)
-        if (length or half.use == "wood screw") and (word := _held(parts, half, mate, length)):
-            yield half.part, Amiss(word, half.place)
+        here.remove(mate)  # type: ignore[union-attr]
+        yield from _pair(parts, half, mate, known)
+    left = [half for group in waiting.values() for half in group]
+    if left:
+        yield from _alone(parts, left, halves, lent, known)
+
+
+def _pair(parts: Sequence[Part], one: Mouth, other: Mouth, known: Mapping[str, float]) -> Iterator[tuple[int, Amiss]]:
+    """What is wrong with two halves that meet, told at the first of their parts."""
+    if one.part > other.part:
+        one, other = other, one
+    if one.use in ALIKE and not _alike(one, other):
+        yield one.part, Amiss(f"a {one.use} hole is not as wide as its other half", place_on(parts, one))
+    length = known.get(one.use, 0.0)
+    if (length or one.use == "wood screw") and (word := _held(parts, one, other, length)):
+        yield one.part, Amiss(word, place_on(parts, one))
+
+
+def _alone(
+    parts: Sequence[Part], left: list[Mouth], halves: Sequence[Mouth], lent: Lent, known: Mapping[str, float]
+) -> Iterator[tuple[int, Amiss]]:
+    """Halves that met none at once: they meet one a hair away, lean to it, or have it in a panel; or have none."""
+    asked = [(_mouth(work), work.use) for _, works in lent for work in works]
+    slanted = [m for m in halves if _slants(m)]
+    met: set[int] = set()
+    for half in left:
+        if id(half) in met:
+            continue
+        if _slants(half):
+            on_panel = any(use == half.use and math.dist(at, half.at) < REACH for at, use in asked)
+            if not on_panel and not any(_leads(half, other) for other in halves):
+                yield half.part, Amiss(f"a {half.use} leads into nothing", place_on(parts, half))
+            continue
+        mate = next((o for o in left if id(o) not in met and _faces(half, o)), None)
+        if mate is not None:
+            met |= {id(half), id(mate)}
+            yield from _pair(parts, half, mate, known)
+            continue
+        on_panel = any(use == half.use and math.dist(at, half.at) < APART for at, use in asked)
+        if not on_panel and not any(_leads(o, half) for o in slanted):
+            yield half.part, Amiss(f"a {half.use} hole has no other half", place_on(parts, half))
 
 
 def _mouth(work: Asked) -> Vec:
@@ -109,11 +134,12 @@ def _alike(one: Mouth, other: Mouth) -> bool:
 
 def _faces(one: Mouth, other: Mouth) -> bool:
     """Whether two holes of a use look at each other from the same place."""
-    if one.part == other.part or one.use != other.use or _slants(other):
-        return False
     (a, b, c), (d, e, f) = one.at, other.at
-    near = abs(a - d) < APART and abs(b - e) < APART and abs(c - f) < APART
-    return near and dot(one.way, other.way) < -0.999
+    if not (abs(a - d) < APART and abs(b - e) < APART and abs(c - f) < APART):
+        return False
+    if one.part == other.part or one.use != other.use or _slants(one) or _slants(other):
+        return False
+    return dot(one.way, other.way) < -0.999
 
 
 def _leads(slanted: Mouth, pilot: Mouth) -> bool:

@@ -6,7 +6,7 @@ from collections.abc import Container, Sequence
 
 import msgspec
 
-from tall_plank.making.parts import Bore, Groove, Part
+from tall_plank.making.parts import Bore, Face, Groove, Part
 from tall_plank.measure.frames import Vec
 
 
@@ -18,14 +18,12 @@ class Mouth(msgspec.Struct, frozen=True, gc=False):
     part : place of its part in the list; -1 on a panel that the unit does not own
     at : the middle of its mouth, in the unit, mm
     way : into the wood, in the unit
-    place : the middle of its mouth on its part, mm
     """
 
     part: int
     use: str
     at: Vec
     way: Vec
-    place: Vec
     op: Bore | Groove | None = None
 
 
@@ -33,15 +31,35 @@ def mouths_of(parts: Sequence[Part], uses: Container[str]) -> list[Mouth]:
     """The holes and slots of some uses."""
     found = []
     for i, part in enumerate(parts):
+        faces: dict[str, tuple[Vec, Vec, Vec, Vec]] = {}
         for op in part.operations:
             if type(op) is Bore:
-                if op.use in uses:
-                    place = part.on(op.face, op.x, op.y)
-                    found.append(Mouth(i, op.use, part.frame.at(*place), part.inwards(op.face), place, op))
-            elif type(op) is Groove and op.over in uses:
-                place = part.on(op.face, (op.x1 + op.x2) / 2, (op.y1 + op.y2) / 2)
-                found.append(Mouth(i, op.over, part.frame.at(*place), part.inwards(op.face), place, op))
+                use, u, v = op.use, op.x, op.y
+            elif type(op) is Groove:
+                use, u, v = op.over, (op.x1 + op.x2) / 2, (op.y1 + op.y2) / 2
+            else:
+                continue
+            if use not in uses:
+                continue
+            face = op.face
+            if face not in faces:
+                faces[face] = _face(part, face)
+            (ox, oy, oz), (ax, ay, az), (bx, by, bz), way = faces[face]
+            at = (ox + ax * u + bx * v, oy + ay * u + by * v, oz + az * u + bz * v)
+            found.append(Mouth(i, use, at, way, op))
     return found
+
+
+def place_on(parts: Sequence[Part], mouth: Mouth) -> Vec:
+    """The middle of a mouth in its part's own frame, mm."""
+    return parts[mouth.part].frame.into(mouth.at)
+
+
+def _face(part: Part, face: Face) -> tuple[Vec, Vec, Vec, Vec]:
+    """Where a face begins, its two directions, and the one into the wood, in the unit."""
+    f = part.frame
+    u, v = {"A": (f.x, f.y), "B": (f.x, f.y), "L1": (f.x, f.z), "L2": (f.x, f.z)}.get(face, (f.y, f.z))
+    return part.place(face, 0.0, 0.0), u, v, part.inwards(face)
 
 
 def dot(a: Vec, b: Vec) -> float:

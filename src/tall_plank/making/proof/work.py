@@ -12,6 +12,7 @@ from typing import NamedTuple
 
 from tall_plank.making.parts import Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.frames import Vec
 
 BEHIND = 2.0
 """mm of wood that stay behind what is cut into a face (common practice)."""
@@ -27,7 +28,6 @@ HAIR = 0.02
 
 TOGETHER = (
     frozenset({"cam", "cam dowel"}),
-    frozenset({"pocket screw"}),
     frozenset({"handle", "face"}),
     frozenset({"handle", "slats"}),
     frozenset({"panel", "rebate"}),
@@ -50,61 +50,66 @@ class Amiss(NamedTuple):
     at: tuple[float, float, float]
 
 
-class _Void(NamedTuple):
-    """What an operation takes away: a box in the part's frame, mm.
-
-    Attributes
-    ----------
-    axis : along which it is round (0 x, 1 y, 2 z), -1 for a box
-    face : that it is cut into
-    blind : whether wood stays behind it
-    """
-
-    low: tuple[float, float, float]
-    high: tuple[float, float, float]
-    axis: int
-    face: str
-    use: str
-    blind: bool
+_Void = tuple[float, float, float, float, float, float, int, str, str, bool]
+"""What an operation takes away: least corner and greatest one in the part's frame (mm); the axis along which it is
+round (0 x, 1 y, 2 z; -1 for a box); the face that it is cut into; what it is for; whether wood stays behind it. A plain
+tuple: there are hundreds in a unit."""
 
 
 def amiss_in(part: Part) -> Iterator[Amiss]:
     """What is wrong with the operations of a part, one by one."""
-    voids = [v for op in part.operations if (v := _void(part, op)) is not None]
-    if not voids:
-        return
-    for void in voids:
+    voids: list[_Void] = []
+    length, width, thick = part.length, part.width, part.thickness
+    plain = not part.outline
+    for op in part.operations:
+        if type(op) is Bore and not op.slant and (op.face == "A" or op.face == "B"):
+            # Most of them: the usual ones are right at a glance.
+            r, u, v, blind = op.diameter / 2, op.x, op.y, not op.through
+            deep = op.depth if blind else thick
+            low = thick - deep if op.face == "A" else 0.0
+            void: _Void = (u - r, v - r, low, u + r, v + r, low + deep, 2, op.face, op.use, blind)
+            voids.append(void)
+            edge = r + BESIDE - HAIR
+            right = edge <= u <= length - edge and edge <= v <= width - edge
+            if plain and right and (not blind or thick - deep >= BEHIND - HAIR):
+                continue
+        else:
+            other = _void(part, op)
+            if other is None:
+                continue
+            voids.append(void := other)
         if (word := _lies(part, void)) is not None:
             yield Amiss(word, _middle(void))
-    voids.sort(key=_left)
+    if len(voids) < 2:
+        return
+    voids.sort()
     still: list[_Void] = []
     for void in voids:
-        left = void.low[0] + HAIR
-        near, far, down, up = void.low[1] + HAIR, void.high[1] - HAIR, void.low[2], void.high[2]
-        still = [v for v in still if v.high[0] > left]
+        x0, y0, z0, _, y1, z1 = void[:6]
+        left, near, far, down, up = x0 + HAIR, y0 + HAIR, y1 - HAIR, z0 - BETWEEN, z1 + BETWEEN
+        still = [v for v in still if v[3] > left]
         for other in still:
-            (_, a, b), (_, c, d) = other.low, other.high
-            if a < far and c > near and b - BETWEEN < up and d + BETWEEN > down and _meet(void, other):
+            if other[1] < far and other[4] > near and other[2] < up and other[5] > down and _meet(void, other):
                 yield Amiss(f"{_words(other)} runs into {_words(void)}", _middle(void))
         still.append(void)
 
 
-def _left(void: _Void) -> float:
-    return void.low[0]
+def _corners(void: _Void) -> tuple[Vec, Vec]:
+    return (void[0], void[1], void[2]), (void[3], void[4], void[5])
 
 
 def _middle(void: _Void) -> tuple[float, float, float]:
-    (a, b, c), (d, e, f) = void.low, void.high
-    return (a + d) / 2, (b + e) / 2, (c + f) / 2
+    return (void[0] + void[3]) / 2, (void[1] + void[4]) / 2, (void[2] + void[5]) / 2
 
 
 def _words(void: _Void) -> str:
     """What an operation is, with its article."""
-    if void.axis >= 0 or void.use == "pocket screw":
-        return f"a {void.use} hole"
-    if void.use in ("rebate", "cut-out"):
-        return f"a {void.use}"
-    return f"the groove of the {void.use}"
+    use = void[8]
+    if void[6] >= 0 or use == "pocket screw":
+        return f"a {use} hole"
+    if use in ("rebate", "cut-out"):
+        return f"a {use}"
+    return f"the groove of the {use}"
 
 
 def _void(part: Part, op: Operation) -> _Void | None:
@@ -117,17 +122,17 @@ def _void(part: Part, op: Operation) -> _Void | None:
             deep = op.depth if blind else thick
             match op.face:
                 case "A":
-                    return _Void((u - r, v - r, thick - deep), (u + r, v + r, thick), 2, "A", op.use, blind)
+                    return (u - r, v - r, thick - deep, u + r, v + r, thick, 2, "A", op.use, blind)
                 case "B":
-                    return _Void((u - r, v - r, 0.0), (u + r, v + r, deep), 2, "B", op.use, blind)
+                    return (u - r, v - r, 0.0, u + r, v + r, deep, 2, "B", op.use, blind)
                 case "L1":
-                    return _Void((u - r, 0.0, v - r), (u + r, deep, v + r), 1, "L1", op.use, blind)
+                    return (u - r, 0.0, v - r, u + r, deep, v + r, 1, "L1", op.use, blind)
                 case "L2":
-                    return _Void((u - r, width - deep, v - r), (u + r, width, v + r), 1, "L2", op.use, blind)
+                    return (u - r, width - deep, v - r, u + r, width, v + r, 1, "L2", op.use, blind)
                 case "W1":
-                    return _Void((0.0, u - r, v - r), (deep, u + r, v + r), 0, "W1", op.use, blind)
+                    return (0.0, u - r, v - r, deep, u + r, v + r, 0, "W1", op.use, blind)
                 case _:
-                    return _Void((length - deep, u - r, v - r), (length, u + r, v + r), 0, "W2", op.use, blind)
+                    return (length - deep, u - r, v - r, length, u + r, v + r, 0, "W2", op.use, blind)
         case Groove():
             if abs(op.x1 - op.x2) > 1e-6 and abs(op.y1 - op.y2) > 1e-6:
                 return None  # a louvre's, askew in an edge
@@ -135,13 +140,20 @@ def _void(part: Part, op: Operation) -> _Void | None:
             pad_u, pad_v = (0.0, op.width / 2) if along else (op.width / 2, 0.0)
             u0, u1 = min(op.x1, op.x2) - pad_u, max(op.x1, op.x2) + pad_u
             v0, v1 = min(op.y1, op.y2) - pad_v, max(op.y1, op.y2) + pad_v
-            deep = op.depth
-            low, high = {
-                "A": ((u0, v0, thick - deep), (u1, v1, thick)), "B": ((u0, v0, 0.0), (u1, v1, deep)),
-                "L1": ((u0, 0.0, v0), (u1, deep, v1)), "L2": ((u0, width - deep, v0), (u1, width, v1)),
-                "W1": ((0.0, u0, v0), (deep, u1, v1)), "W2": ((length - deep, u0, v0), (length, u1, v1)),
-            }[op.face]  # fmt: skip
-            return _Void(low, high, -1, op.face, op.over or "groove", True)
+            deep, use = op.depth, op.over or "groove"
+            match op.face:
+                case "A":
+                    return (u0, v0, thick - deep, u1, v1, thick, -1, "A", use, True)
+                case "B":
+                    return (u0, v0, 0.0, u1, v1, deep, -1, "B", use, True)
+                case "L1":
+                    return (u0, 0.0, v0, u1, deep, v1, -1, "L1", use, True)
+                case "L2":
+                    return (u0, width - deep, v0, u1, width, v1, -1, "L2", use, True)
+                case "W1":
+                    return (0.0, u0, v0, deep, u1, v1, -1, "W1", use, True)
+                case _:
+                    return (length - deep, u0, v0, length, u1, v1, -1, "W2", use, True)
         case Rebate():
             x0, x1, y0, y1 = 0.0, length, 0.0, width
             match op.edge:
@@ -154,10 +166,9 @@ def _void(part: Part, op: Operation) -> _Void | None:
                 case "W2":
                     x0 = length - op.width
             z0, z1 = (thick - op.depth, thick) if op.face == "A" else (0.0, op.depth)
-            return _Void((x0, y0, z0), (x1, y1, z1), -1, op.face, "rebate", True)
+            return (x0, y0, z0, x1, y1, z1, -1, op.face, "rebate", True)
         case Cutout():
-            high = (op.x + op.length, op.y + op.width, thick)
-            return _Void((op.x, op.y, 0.0), high, -1, "A", "cut-out", False)
+            return (op.x, op.y, 0.0, op.x + op.length, op.y + op.width, thick, -1, "A", "cut-out", False)
     return None
 
 
@@ -175,29 +186,30 @@ def _pocket(part: Part, op: Bore) -> _Void:
             y0 = 0.0
         case _:
             y1 = part.width
-    return _Void((x0, y0, z0), (x1, y1, z0 + op.depth), -1, op.face, op.use, True)
+    return (x0, y0, z0, x1, y1, z0 + op.depth, -1, op.face, op.use, True)
 
 
 def _lies(part: Part, void: _Void) -> str | None:
     """What is wrong with an operation by itself."""
     size = (part.length, part.width, part.thickness)
-    deep = 2 if void.face in ("A", "B") else 1 if void.face in ("L1", "L2") else 0
-    if void.blind:
-        left = size[deep] - (void.high[deep] - void.low[deep])
+    (low, high), axis, face, use, blind = _corners(void), void[6], void[7], void[8], void[9]
+    deep = 2 if face in ("A", "B") else 1 if face in ("L1", "L2") else 0
+    if blind:
+        left = size[deep] - (high[deep] - low[deep])
         if left < BEHIND - HAIR:
             return f"{_words(void)} leaves {max(left, 0.0):.1f} mm of wood behind it; {BEHIND:g} is the least"
-    if void.use == "rebate" or void.use == "cut-out":
+    if use in ("rebate", "cut-out"):
         return None
-    if void.axis < 0:
+    if axis < 0:
         # A groove may run out at an edge; what is left beside it has to stand.
-        across = min((k for k in (0, 1, 2) if k != deep), key=lambda k: void.high[k] - void.low[k])
-        left = min(gap for gap in (void.low[across], size[across] - void.high[across]))
+        across = min((k for k in (0, 1, 2) if k != deep), key=lambda k: high[k] - low[k])
+        left = min(low[across], size[across] - high[across])
         if HAIR < left < BESIDE - HAIR:
             return f"{_words(void)} leaves {left:.1f} mm of wood beside it; {BESIDE:g} is the least"
         return None
     for k in (0, 1, 2):
         if k != deep:
-            left = min(void.low[k], size[k] - void.high[k])
+            left = min(low[k], size[k] - high[k])
             if left < BESIDE - HAIR:
                 return f"{_words(void)} lies {left:.1f} mm from an edge; {BESIDE:g} is the least"
     if part.outline and deep == 2:
@@ -209,30 +221,35 @@ def _lies(part: Part, void: _Void) -> str | None:
 
 def _meet(one: _Void, other: _Void) -> bool:
     """Whether two that overlap as boxes, seen from the face, run into each other."""
-    if frozenset({one.use, other.use}) in TOGETHER:
+    axis, face, use = one[6], one[7], one[8]
+    axis2, face2, use2 = other[6], other[7], other[8]
+    if (use != use2 and frozenset((use, use2)) in TOGETHER) or use == use2 == "pocket screw":
         return False
-    cut = one.axis < 0 and other.axis < 0
-    if cut and one.face == other.face:
+    cut = axis < 0 and axis2 < 0
+    if cut and face == face2:
         return False  # what is cut from one side may cross
     # Between both faces wood has to stay; elsewhere nothing may overlap.
-    faces = one.face in ("A", "B") and other.face in ("A", "B")
-    wall = BETWEEN if faces and one.face != other.face and one.blind and other.blind else 0.0
-    if min(one.high[2], other.high[2]) - max(one.low[2], other.low[2]) <= HAIR - wall:
+    wall = 0.0
+    if face != face2 and one[9] and other[9] and face in ("A", "B") and face2 in ("A", "B"):
+        wall = BETWEEN
+    if min(one[5], other[5]) - max(one[2], other[2]) <= HAIR - wall:
         return False
     if cut:
-        return not (one.use == "rebate" == other.use and _corner(one, other))
-    if one.axis == other.axis:
-        a, b = [k for k in (0, 1, 2) if k != one.axis]
+        return not (use == "rebate" == use2 and _corner(one, other))
+    if axis == axis2:
+        a, b = [k for k in (0, 1, 2) if k != axis]
         p, q = _middle(one), _middle(other)
-        reach = (one.high[a] - one.low[a] + other.high[a] - other.low[a]) / 2
+        (low, high), (low2, high2) = _corners(one), _corners(other)
+        reach = (high[a] - low[a] + high2[a] - low2[a]) / 2
         return math.hypot(p[a] - q[a], p[b] - q[b]) < reach - HAIR
     return _as_solids(one, other)
 
 
 def _corner(one: _Void, other: _Void) -> bool:
     """Whether two rebates run along different edges: at the corner where they meet, all the wood may go."""
-    across = [one.low[k] >= other.low[k] - HAIR and one.high[k] <= other.high[k] + HAIR for k in (0, 1)]
-    back = [other.low[k] >= one.low[k] - HAIR and other.high[k] <= one.high[k] + HAIR for k in (0, 1)]
+    (low, high), (low2, high2) = _corners(one), _corners(other)
+    across = [low[k] >= low2[k] - HAIR and high[k] <= high2[k] + HAIR for k in (0, 1)]
+    back = [low2[k] >= low[k] - HAIR and high2[k] <= high[k] + HAIR for k in (0, 1)]
     return not (all(across) or all(back))
 
 
@@ -240,7 +257,7 @@ def _as_solids(one: _Void, other: _Void) -> bool:
     """Whether a round hole and another void share space."""
     from tall_plank.making.solids import hollow
 
-    common = hollow(one.low, one.high, one.axis) ^ hollow(other.low, other.high, other.axis)
+    common = hollow(*_corners(one), one[6]) ^ hollow(*_corners(other), other[6])
     if common.volume() < 0.05:
         return False
     x0, y0, z0, x1, y1, z1 = common.bounding_box()
