@@ -2,15 +2,21 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from conftest import cell_of
 from tall_plank.edits import standards, units
+from tall_plank.edits.choices import label_of
 from tall_plank.files.standards import read_standard, standard_toml, write_standard
 from tall_plank.job import Job
 from tall_plank.job.inherit import construction_of, sourced
+from tall_plank.job.standard import LENGTH_KEYS
+from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
@@ -72,6 +78,10 @@ def test_five_units_under_another_standard_are_remade_and_others_stay(job: Job) 
         ("frame_panel_clearance", "20", "falls out of its groove"),
         ("dowel_diameter", "16", "splits a board"),
         ("pin_depth", "40", "leaves less than 2 mm"),
+        ("frame_groove_depth", "65", "60 mm is the nearest"),
+        ("front_thickness", "12", "14.5 mm is the nearest"),
+        ("cup_from_edge", "18", "20.5 mm is the nearest"),
+        ("dowel_end_depth", "40", "26 mm is the nearest"),
         ("gap_side", "wide", ""),
         ("gap_side", "-3", ""),
         ("joint", "nails", "not offered"),
@@ -84,7 +94,35 @@ def test_five_units_under_another_standard_are_remade_and_others_stay(job: Job) 
 def test_impossible_values_are_refused_by_name(job: Job, key: str, text: str, told: str) -> None:
     with pytest.raises(PlankError) as caught:
         standards.set_value(job, job.standard, key, text)
-    assert told in caught.value.what and caught.value.remedy
+    assert told in f"{caught.value.what} {caught.value.remedy}" and caught.value.remedy
+
+
+@settings(max_examples=150)
+@given(st.sampled_from(sorted(LENGTH_KEYS)), st.floats(0.0, 80.0).map(lambda mm: round(mm, 1)))
+def test_the_nearest_value_that_works_works(key: str, mm: float) -> None:
+    """What a refusal names is taken when it is typed."""
+    job = new_job()
+    try:
+        standards.set_value(job, job.standard, key, f"{mm:g}")
+    except PlankError as error:
+        nearest = re.match(r"~?([\d.]+) mm is the nearest (.*) that works", error.remedy)
+        if error.what.endswith("too large.") or ("at least" in error.what and nearest is None):
+            return  # no length at all
+        assert nearest is not None and nearest[2] == label_of(key), error.remedy
+        assert abs(float(nearest[1]) - mm) > 0.0
+        standards.set_value(job, job.standard, key, nearest[1])
+
+
+def test_a_stile_has_to_hold_its_hinges_cup(job: Job) -> None:
+    """In stiles of 45 the cup stood 5 mm in the panel's groove, and only some units showed it."""
+    framed = standards.set_value(job, job.standard, "front_style", "framed").job
+    with pytest.raises(PlankError, match="panel's groove") as told:
+        standards.set_value(framed, framed.standard, "frame_stile", "45")
+    assert told.value.remedy == "51 mm is the nearest frame stile that works."
+    standards.set_value(framed, framed.standard, "frame_stile", "51")
+    # With butt hinges there is no cup.
+    butts = standards.set_value(framed, framed.standard, "hinge", "HB-64").job
+    standards.set_value(butts, butts.standard, "frame_stile", "45")
 
 
 def test_rules_are_typed_as_text_and_read_back(job: Job) -> None:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 
 import msgspec
@@ -11,7 +12,16 @@ from tall_plank.edits.choices import check_choice, label_of
 from tall_plank.edits.rooms import read
 from tall_plank.edits.units import set_own
 from tall_plank.job import Job, Standard
-from tall_plank.job.standard import CHOICE_KEYS, LENGTH_KEYS, PARTS, HingeRule, LegRule, construction_from, impossible
+from tall_plank.job.standard import (
+    CHOICE_KEYS,
+    LENGTH_KEYS,
+    PARTS,
+    HingeRule,
+    LegRule,
+    construction_from,
+    impossible,
+    unfitting,
+)
 from tall_plank.measure import Length, PlankError, format_length
 
 RULES = ("hinge_rules", "leg_rules")
@@ -74,11 +84,41 @@ def set_value(job: Job, code: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(standard, leg_rules=tuple(sorted(legs, key=lambda r: r.width)))
     else:
         raise PlankError(f"The standard has no “{key}”.", "standard", "Choose a known value.")
-    old = {k for k, *_ in impossible(construction_from(standard))}
-    for wrong, what, remedy in impossible(construction_from(new)):
-        if wrong not in old:
-            raise PlankError(what, label_of(wrong), remedy)
+    for wrong, what, remedy in _newly_wrong(job, standard, new):
+        nearest = _nearest(job, standard, key, new) if key in LENGTH_KEYS else None
+        if nearest is not None:
+            shown = format_length(nearest, job.display, mark=True)
+            remedy = f"{shown} is the nearest {label_of(key)} that works."
+        raise PlankError(what, label_of(wrong), remedy)
     return _replaced(job, new, f"Set the standard's {label_of(key)}")
+
+
+def _newly_wrong(job: Job, old: Standard, new: Standard) -> list[tuple[str, str, str]]:
+    """Values of a changed standard that cannot stand together, and could before: key, what is wrong, remedy."""
+    before, after = construction_from(old), construction_from(new)
+    known = {k for k, *_ in (*impossible(before), *unfitting(before, job.stock))}
+    return [row for row in (*impossible(after), *unfitting(after, job.stock)) if row[0] not in known]
+
+
+STEP = 0.1
+"""mm; the nearest value that works is told on this step."""
+
+
+def _nearest(job: Job, standard: Standard, key: str, refused: Standard) -> float | None:
+    """The value of a length nearest to a refused one with which nothing new is wrong, mm: halving between the one that
+    stood before and the refused one."""
+    works: float = getattr(construction_from(standard), key)
+    fails: float = getattr(construction_from(refused), key)
+
+    def fits(mm: float) -> bool:
+        return not _newly_wrong(job, standard, standard.with_length(key, Length(f"{mm:g}mm", mm)))
+
+    for _ in range(24):
+        middle = (works + fails) / 2
+        works, fails = (middle, fails) if fits(middle) else (works, middle)
+    # On a whole step, on the side that works.
+    tries = sorted((math.floor(works / STEP) * STEP, math.ceil(works / STEP) * STEP), key=lambda mm: abs(mm - fails))
+    return next((round(mm, 6) for mm in tries if fits(round(mm, 6))), None)
 
 
 def set_in_force(job: Job, key: str, text: str) -> Change:

@@ -23,7 +23,7 @@ from tall_plank.job.choices import (
 )
 from tall_plank.measure import Length, PlankError, parse_length
 from tall_plank.measure.remembered import remembered
-from tall_plank.stock.library import convert, plain, read_toml
+from tall_plank.stock.library import Stock, convert, plain, read_toml
 
 
 class HingeRule(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -308,81 +308,135 @@ The rules of hinges and legs go with the hardware."""
 PART_OF = {key: part for part, keys in PARTS.items() for key in keys}
 
 
-@remembered(256)
-def impossible(made: Construction) -> tuple[tuple[str, str, str], ...]:
-    """Values that cannot stand together: key, what is wrong, and the remedy. The order is that of the parts."""
-    t, d, f = made.carcass_thickness, made.drawer_thickness, made.front_thickness
-    found: list[tuple[str, str, str]] = []
+Wrong = tuple[str, str, str]
+"""A value that cannot stand with the others: its key, what is wrong, and the nearest that works."""
 
-    def check(key: str, wrong: bool, what: str, remedy: str = "Make it smaller.") -> None:
+
+class Checks:
+    """Gathers values that cannot stand together."""
+
+    def __init__(self) -> None:
+        self.found: list[Wrong] = []
+
+    def most(self, key: str, value: float, limit: float, what: str) -> None:
+        """A value that may be so large at most, mm."""
+        if value > limit + 1e-6:
+            remedy = f"{limit:g} mm is the most that works." if limit > 0 else "No value works here."
+            self.found.append((key, what, remedy))
+
+    def least(self, key: str, value: float, limit: float, what: str) -> None:
+        """A value that has to be so large at least, mm."""
+        if value < limit - 1e-6:
+            self.found.append((key, what, f"{limit:g} mm is the least that works."))
+
+    def never(self, key: str, wrong: bool, what: str, remedy: str) -> None:
+        """A choice that does not go with the others."""
         if wrong:
-            found.append((key, what, remedy))
+            self.found.append((key, what, remedy))
+
+
+@remembered(256)
+def impossible(made: Construction) -> tuple[Wrong, ...]:
+    """Values that cannot stand together, with the nearest that works. The order is that of the parts."""
+    t, d, f = made.carcass_thickness, made.drawer_thickness, made.front_thickness
+    c = Checks()
+
+    def deep(key: str, thick: float) -> None:
+        """What is cut into a board leaves wood behind it."""
+        value = getattr(made, key)
+        what = f"{value:g} mm deep leaves less than {WEB:g} mm of a board {thick:g} mm thick."
+        c.most(key, value, thick - WEB, what)
 
     for key in ("carcass_thickness", "back_thickness", "shelf_thickness", "drawer_thickness", "front_thickness",
                 "drawer_bottom_thickness", "panel_thickness", "row_pitch", "dowel_spacing", "rail_width"):  # fmt: skip
-        check(key, getattr(made, key) < 1.0, f"The {key.replace('_', ' ')} has to be 1 mm at least.", "Make it larger.")
+        c.least(key, getattr(made, key), 1.0, f"The {key.replace('_', ' ')} has to be 1 mm at least.")
     if made.back_fit == "groove":
-        check("back_groove_depth", made.back_groove_depth > t - WEB, _through(made.back_groove_depth, t))
-        check(
+        deep("back_groove_depth", t)
+        c.least(
             "back_groove_depth",
-            made.back_groove_depth <= made.groove_bottom_play,
+            made.back_groove_depth,
+            made.groove_bottom_play + 1.0,
             "The groove is no deeper than its play: nothing holds the back.",
-            "Make it deeper.",
         )
     if made.back_fit == "rebate":
-        check("back_rebate", made.back_rebate > t - WEB, _through(made.back_rebate, t))
-        check(
+        deep("back_rebate", t)
+        c.never(
             "back_fit",
             made.top_fit == "over" or made.bottom_fit == "under",
             "A back in a rebate needs top and bottom between the gables.",
             "Change one of the two.",
         )
-    check("drawer_groove_depth", made.drawer_groove_depth > d - WEB, _through(made.drawer_groove_depth, d))
+    deep("drawer_groove_depth", d)
     if made.joint == "groove":
-        check("dado_depth", made.dado_depth > t - WEB, _through(made.dado_depth, t))
+        deep("dado_depth", t)
     if made.joint in ("dowel", "cam", "tenon"):
-        check("dowel_face_depth", made.dowel_face_depth > t - WEB, _through(made.dowel_face_depth, t))
-        check(
-            "dowel_diameter",
-            made.dowel_diameter > t - 2 * WEB,
-            f"A dowel of {made.dowel_diameter:g} mm splits a board {t:g} mm thick.",
-        )
+        deep("dowel_face_depth", t)
+        splits = f"A dowel of {made.dowel_diameter:g} mm splits a board {t:g} mm thick."
+        c.most("dowel_diameter", made.dowel_diameter, t - 2 * WEB, splits)
     if made.joint == "cam":
-        check("cam_depth", made.cam_depth > t - WEB, _through(made.cam_depth, t))
+        deep("cam_depth", t)
     if made.joint == "tenon":
-        check(
-            "tenon_thickness",
-            made.tenon_thickness > t - 2 * WEB,
-            f"A tenon of {made.tenon_thickness:g} mm splits a board {t:g} mm thick.",
-        )
+        splits = f"A tenon of {made.tenon_thickness:g} mm splits a board {t:g} mm thick."
+        c.most("tenon_thickness", made.tenon_thickness, t - 2 * WEB, splits)
     if made.joint == "biscuit":
-        check("biscuit_depth", made.biscuit_depth > t - WEB, _through(made.biscuit_depth, t))
-    check("pin_depth", made.pin_depth > t - WEB, _through(made.pin_depth, t))
-    check(
-        "panel_thickness",
-        made.front_style != "slab" and made.panel_thickness > f - WEB,
-        f"A panel of {made.panel_thickness:g} mm is too thick for a frame of {f:g} mm.",
-    )
-    check(
+        deep("biscuit_depth", t)
+    deep("pin_depth", t)
+    if made.front_style != "slab":
+        what = f"A panel of {made.panel_thickness:g} mm is too thick for a frame of {f:g} mm."
+        c.most("panel_thickness", made.panel_thickness, f - WEB, what)
+    c.most(
         "frame_groove_depth",
-        made.frame_groove_depth > min(made.frame_stile, made.frame_rail) - 10.0,
+        made.frame_groove_depth,
+        min(made.frame_stile, made.frame_rail) - 10.0,
         "The groove leaves less than 10 mm of its stile or rail.",
     )
-    check(
+    c.most(
         "frame_panel_clearance",
-        made.frame_panel_clearance >= made.frame_groove_depth,
+        made.frame_panel_clearance,
+        made.frame_groove_depth - 1.0,
         "With this clearance the panel falls out of its groove.",
     )
-    check("row_margin", made.row_margin < 0, "It is below nothing.", "Make it larger.")
-    return tuple(found)
+    c.least("row_margin", made.row_margin, 0.0, "It is below nothing.")
+    return tuple(c.found)
 
+
+@remembered(256)
+def unfitting(made: Construction, stock: Stock) -> tuple[Wrong, ...]:
+    """Values that do not go with the hardware that they name, with the nearest that works."""
+    c = Checks()
+    t, f = made.carcass_thickness, made.front_thickness
+    hinge = stock.fitting(made.hinge)
+    cup = max((h for h in hinge.holes), key=lambda h: h.diameter, default=None) if hinge is not None else None
+    if hinge is not None and cup is not None and not hinge.is_butt:
+        what = f"The cup of {hinge.name} is {cup.depth:g} mm deep: it comes through a front {f:g} mm thick."
+        c.least("front_thickness", f, cup.depth + WEB, what)
+        what = f"The cup of {hinge.name}, {cup.diameter:g} mm wide, breaks out at the front's edge."
+        c.least("cup_from_edge", made.cup_from_edge, cup.diameter / 2 + 3.0, what)
+        if made.front_style in GROOVED:
+            need = made.cup_from_edge + cup.diameter / 2 + 1.0 + made.frame_groove_depth
+            what = f"The cup of {hinge.name} reaches into the panel's groove in a stile of {made.frame_stile:g}."
+            c.least("frame_stile", made.frame_stile, need, what)
+    dowel = stock.fitting(made.dowel)
+    if dowel is not None and dowel.length and made.joint in ("dowel", "cam"):
+        both = made.dowel_face_depth + made.dowel_end_depth
+        what = f"Holes {both:g} mm deep together let {dowel.name} lie loose."
+        c.most("dowel_end_depth", made.dowel_end_depth, dowel.length + DOWEL_LOOSE - made.dowel_face_depth, what)
+    screw = stock.fitting(made.screw)
+    if screw is not None and screw.length and made.joint == "screw":
+        what = f"{screw.name} bites {screw.length - t:g} mm behind a board {t:g} mm thick; {SCREW_BITE:g} is the least."
+        c.most("carcass_thickness", t, screw.length - SCREW_BITE, what)
+    return tuple(c.found)
+
+
+GROOVED = ("framed", "raised", "arched")
+"""Styles whose stiles have a groove for a panel."""
+
+DOWEL_LOOSE, SCREW_BITE = 8.0, 15.0
+"""mm that both holes of a dowel are deeper than it is long at most, and that a carcass screw bites at least (common
+practice)."""
 
 WEB = 2.0
 """mm of wood that stay behind a groove or a blind hole (common practice)."""
-
-
-def _through(deep: float, thickness: float) -> str:
-    return f"{deep:g} mm deep leaves less than {WEB:g} mm of a board {thickness:g} mm thick."
 
 
 def construction_from(standard: Standard) -> Construction:

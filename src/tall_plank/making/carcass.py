@@ -6,7 +6,7 @@ serves every kind: what it has, and the plan of its front, are the kind's data. 
 
 from __future__ import annotations
 
-from tall_plank.job.standard import impossible
+from tall_plank.job.standard import impossible, unfitting
 from tall_plank.making.backs import make_back
 from tall_plank.making.bayset import BaySet
 from tall_plank.making.bayset import Board as BayBoard
@@ -35,7 +35,7 @@ from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z
 def check_standard_fits(b: Builder) -> None:
     """Raises PlankError where values of the shop standard cannot stand together on this unit, naming one of them."""
     spec, made = b.spec, b.spec.made
-    for key, what, remedy in impossible(made):
+    for key, what, remedy in (*impossible(made), *unfitting(made, b.stock)):
         raise PlankError(what, key, remedy)
     if spec.corner == "blind" and spec.blind > 0 and (made.face_frame == "frame" or made.overlay == "inset"):
         raise PlankError(

@@ -171,7 +171,7 @@ def _screw_front(b: Builder, box_front: Draft, pieces: list[Draft], origin: Vec,
         for z in dict.fromkeys((*free[:1], *free[-1:])):
             piece = next(p for p in solid if p.holds((x, y0, z)))
             box_front.bore((x, y0, z), CLEAR, 0.0, WOOD_SCREW)
-            piece.bore((x, y0, z), PILOT, screw.length - made.drawer_thickness, WOOD_SCREW)
+            piece.bore((x, y0, z), PILOT, screw.bite, WOOD_SCREW)
             count += 1
     if count:
         b.item(screw.code, count, "screws of a drawer front, from inside its box")

@@ -71,8 +71,38 @@ def _leg_plates(b: Builder, count: int) -> None:
     if floor_drop(b):
         places = [p for p in places if inset + 1.0 < p[0] < spec.width - inset - 1.0]
     for x, y in places[:count]:
+        at = _clear_leg(bottom, leg, x, y, spec.width)
         for hole in leg.holes:
-            bottom.bore((x + hole.dx, y + hole.dy, 0.0), hole.diameter, hole.depth, "leg plate")
+            bottom.bore((at + hole.dx, y + hole.dy, 0.0), hole.diameter, hole.depth, "leg plate")
+
+
+LEG_MOVES = tuple(4.0 * i for i in range(16))
+"""mm that a leg moves towards the unit's middle, where something is drilled at its plate; nearest first."""
+
+
+def _clear_leg(bottom: Draft, leg: Fitting, x: float, y: float, width: float) -> float:
+    """Where along the unit a leg's plate finds wood: moved by rule away from cams and joints. Lengths in mm."""
+    way = 1.0 if x < width / 2 else -1.0
+
+    def free(at: float) -> bool:
+        for hole in leg.holes:
+            u, v, _ = bottom.frame.into((at + hole.dx, y + hole.dy, 0.0))
+            for op in bottom.operations:
+                if isinstance(op, Bore) and op.face in ("A", "B"):
+                    reach = (op.diameter + hole.diameter) / 2 + WEB
+                    low = op.depth + hole.depth > bottom.thickness - WEB or op.through or op.face == "B"
+                    if low and abs(op.x - u) < reach and abs(op.y - v) < reach:
+                        return False
+                elif isinstance(op, Bore) and op.face in ("W1", "W2"):
+                    # A dowel's or a cam's hole from the end, in the middle of the thickness.
+                    inside = op.depth + hole.diameter if op.face == "W1" else bottom.length - op.depth - hole.diameter
+                    ahead = u < inside if op.face == "W1" else u > inside
+                    deep = hole.depth > op.y - op.diameter / 2 - WEB
+                    if ahead and deep and abs(op.x - v) < (op.diameter + hole.diameter) / 2 + WEB:
+                        return False
+        return True
+
+    return next((x + way * move for move in LEG_MOVES if free(x + way * move)), x)
 
 
 LEG_HALF = 20.0

@@ -14,7 +14,7 @@ from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane
 from tall_plank.making.parts import Bore, Draft
 from tall_plank.making.pinrows import on_grid_middle
-from tall_plank.making.screws import CLEAR, CLEAR_HOLE, PILOT, WOOD_SCREW, needed_screw
+from tall_plank.making.screws import CLEAR, CLEAR_HOLE, PILOT, WOOD_SCREW, needed_screw, sunk_words
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Y, PartFrame, Vec, Y, Z
@@ -111,6 +111,15 @@ def make_hinges(
     if plate is None and not (hinge.is_butt or hinge.on_frame):
         b.problem("The stock has no such plate.", "Choose another plate in the shop standard.")
         return
+    edge_x = x if left else x + width
+    covers = (gable_x - edge_x if left else edge_x - gable_x) if straight and spec.shape == "straight" else 0.0
+    if not hinge.is_butt and not b.framed and covers > made.cup_from_edge - BEYOND:
+        b.problem(
+            f"A door covers {covers:.1f} mm of its upright; with a cup {made.cup_from_edge:g} mm from its edge a hinge "
+            f"reaches over {made.cup_from_edge - BEYOND:g} at most.",
+            "Let fronts cover half of the gables, or take a thinner carcass.",
+        )
+        return
     packed = _to_be_packed(b, box, hinge, left=left)
     heights = hinge_heights(z, z + height, count, spec.height, made, _behind(b, upright_name, packed=packed > 0.5))
     if heights is None or len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
@@ -157,6 +166,9 @@ def make_hinges(
 PLATE_LINE = 37.0
 """mm from the back of a front to the line of its hinges' plates (common practice: cup hinges are made for it)."""
 
+
+BEYOND = 1.5
+"""mm that the middle of a cup lies beyond its upright's face at least (common practice: hinges cover 19 to 21)."""
 
 FOLDED = 150.0
 """degrees that the leaf of a corner's folding door opens: it lies against the gable's far side (common practice)."""
@@ -292,8 +304,8 @@ def _screw_on(
             own = layer is layers[-1]
             layer.bore((x, y, z0 + up), CLEAR, 0.0, WOOD_SCREW if own else CLEAR_HOLE)
             x += layer.thickness if left else -layer.thickness
-        upright.bore((face, y, z0 + up), PILOT, screw.length - thick, WOOD_SCREW)
-    b.item(screw.code, 3, f"3 screws for each packer {thick:g} thick")
+        upright.bore((face, y, z0 + up), PILOT, screw.bite, WOOD_SCREW)
+    b.item(screw.code, 3, f"3 screws for each packer {thick:g} thick{sunk_words(screw)}")
 
 
 PACKER_IN, PACKER_UP = 14.0, 20.0
@@ -502,7 +514,8 @@ def _butts(
                 place = plane.point(edge + shift, made.front_thickness / 2, z)
                 member = next((m for m in members if m.on_edge(place)), None)
                 if member is not None:
-                    member.bore(place, hole.diameter, hole.depth, "butt hinge")
+                    # Between two doors pilots come from both edges of a mullion.
+                    member.bore(place, hole.diameter, min(hole.depth, member.width / 2 - WEB), "butt hinge")
                     break
             else:
                 if upright_name and not members:

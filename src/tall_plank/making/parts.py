@@ -17,7 +17,7 @@ from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import PartFrame, Vec
 from tall_plank.measure.outlines import Point, Points, area
 from tall_plank.setout.trims import TrimKind
-from tall_plank.stock import Board, Stock
+from tall_plank.stock import Board, Edging, Stock
 
 Face = Literal["A", "B", "L1", "L2", "W1", "W2"]
 EDGE_NAMES = ("L1", "L2", "W1", "W2")
@@ -309,6 +309,10 @@ def cut_size(finished: float, edging: tuple[float, float], premilling: float, ig
     return finished
 
 
+FLUSH = 1.0
+"""mm that edging is wider than its board is thick: it is trimmed flush on both sides (common practice: 2 to 5)."""
+
+
 class Draft:
     """A part while it is being built. Places are given in the unit's frame and turned into the part's."""
 
@@ -339,9 +343,7 @@ class Draft:
         PlankError where no such edging is stocked
         """
         if thickness > 0 and edges and not self._needs_none:
-            edging = stock.edging(self.edged_in or self.board.finish, thickness)
-            if edging is None:
-                raise self._no_edging(thickness)
+            edging = self._edging(stock, thickness)
             for edge in edges:
                 self.edging[edge] = edging.code
         return self
@@ -355,9 +357,7 @@ class Draft:
         """
         self.outline = points if area(points) > 0 else tuple(reversed(points))
         if thickness > 0 and banded > 0 and not self._needs_none:
-            edging = stock.edging(self.edged_in or self.board.finish, thickness)
-            if edging is None:
-                raise self._no_edging(thickness)
+            edging = self._edging(stock, thickness)
             self.shaped.append((edging.code, banded))
         return self
 
@@ -385,19 +385,29 @@ class Draft:
         names = [side_of(p, q, self.length, self.width) for p, q in ends]
         # Banding one side brings its edging, or says that there is none.
         self.band(stock, thickness, *dict.fromkeys(s for s, is_free in zip(names, flags, strict=True) if s and is_free))
-        edging = stock.edging(self.edged_in or self.board.finish, thickness)
-        if edging is None:
-            raise self._no_edging(thickness)
+        edging = self._edging(stock, thickness)
         self.outline_edges = tuple(edging.code if is_free else "" for is_free in flags)
         self.edge_lengths = tuple(mm)
         return self
 
-    def _no_edging(self, thickness: float) -> PlankError:
-        return PlankError(
-            f"There is no {thickness:g} mm edging{self._edged_words()} for {self.board.name}.",
-            self.name,
-            "Choose another edging, or add it to the stock.",
-        )
+    def _edging(self, stock: Stock, thickness: float) -> Edging:
+        """The edging for its edges: of their finish, as thick as is asked for, and wide enough to be trimmed flush.
+
+        Raises
+        ------
+        PlankError where no such edging is stocked
+        """
+        finish, needed = self.edged_in or self.board.finish, self.thickness + FLUSH
+        edging = stock.edging(finish, thickness, needed)
+        if edging is not None:
+            return edging
+        words = f"{thickness:g} mm edging{self._edged_words()}"
+        narrow = stock.edgings_of(finish, thickness)
+        if narrow:
+            what = f"The {words} for {self.board.name} is {narrow[-1].width:g} mm wide; {needed:g} are needed."
+        else:
+            what = f"There is no {words} for {self.board.name}."
+        raise PlankError(what, self.name, "Choose another edging, or add it to the stock.")
 
     @property
     def _needs_none(self) -> bool:

@@ -287,6 +287,14 @@ def _checked(
     for placed, unit in units.values():
         if placed.run != first.run or placed.right <= x0 + 1 or placed.x >= x1 - 1:
             continue
+        if any(part.role == "face frame" for part in unit.shown):
+            found.append(
+                Problem(
+                    f"{placed.number} has a face frame: the track's boards would run through its stiles.",
+                    "Choose a standard without a face frame for what stands behind sliding doors.",
+                )
+            )
+            continue
         for front in unit.fronts:
             low, high = placed.bottom + front.z, placed.bottom + front.z + front.height
             inside = placed.x + front.x + front.width > x0 + 1 and placed.x + front.x < x1 - 1

@@ -82,7 +82,32 @@ def make_style(field: Field, style: str) -> list[Draft]:
         "slab": _slab, "framed": _flat, "raised": _raised, "arched": _arched, "glazed": _glazed, "louvred": _louvred,
         "grooved": _grooved, "slatted": _slatted,
     }  # fmt: skip
-    return makers[style](field)
+    pieces = makers[style](field)
+    if style in FRAMED:
+        _edge_frame(field, pieces)
+    return pieces
+
+
+OUTER = {
+    "left stile": ("L1", "W1", "W2"), "right stile": ("L2", "W1", "W2"), "top rail": ("L1",), "bottom rail": ("L2",),
+}  # fmt: skip
+"""Edges of a frame's pieces that are seen from outside it."""
+
+
+def _edge_frame(f: Field, pieces: list[Draft]) -> None:
+    """Stiles and rails of a board that is neither solid nor finished afterwards are banded at their outer edges; what
+    stays raw inside the frame is told."""
+    frame = [p for p in pieces if p.role == "front frame"]
+    bare = next((p.board for p in frame if not p.board.solid and not p.board.coated), None)
+    if bare is None:
+        return
+    for piece in frame:
+        piece.band(f.b.stock, f.b.spec.made.edging_front, *OUTER[piece.name.removeprefix(f"{f.name} ")])
+    f.b.problem(
+        f"Framed fronts of {bare.name} show raw edges inside their frames, where they are grooved.",
+        "Take solid timber, a board that is lacquered afterwards, or slab fronts.",
+        "mind",
+    )
 
 
 def _slab(f: Field) -> list[Draft]:

@@ -193,7 +193,10 @@ def _carcass_unit(b: Builder) -> tuple[tuple[tuple[int, ...], float, float, floa
     check_standard_fits(b)
     clear = clear_of_carcass(b)
     if clear.width < 30 or clear.height < 10:
-        raise PlankError(f"A unit {spec.width:g} mm wide has no clear space.", "width", "Make it wider.")
+        low = clear.width >= 30
+        size = f"{spec.height:g} mm high" if low else f"{spec.width:g} mm wide"
+        remedy = "Make it higher." if low else "Make it wider."
+        raise PlankError(f"A unit {size} has no clear space.", "height" if low else "width", remedy)
     bays = b.bays = set_bays(spec.bay, clear, _zone(b), spec.made)
     for _path, short in bays.short:
         if short > 0:

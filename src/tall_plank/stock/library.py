@@ -34,9 +34,13 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
         """The board of a finish in a thickness (mm), or None where none is stocked."""
         return _by_make(self.boards).get((finish, round(thickness, 3)))
 
-    def edging(self, finish: str, thickness: float) -> Edging | None:
-        """The edging that matches a finish in a thickness (mm), or None."""
-        return _by_make(self.edgings).get((finish, round(thickness, 3)))
+    def edging(self, finish: str, thickness: float, least_width: float = 0.0) -> Edging | None:
+        """The edging that matches a finish in a thickness, the narrowest that is wide enough; or None. All in mm."""
+        return next((e for e in self.edgings_of(finish, thickness) if e.width >= least_width - 1e-6), None)
+
+    def edgings_of(self, finish: str, thickness: float) -> tuple[Edging, ...]:
+        """The edgings of a finish in a thickness (mm), the narrowest first."""
+        return _by_width(self.edgings).get((finish, round(thickness, 3)), ())
 
     def board_by_code(self, code: str) -> Board | None:
         return _by_code(self.boards).get(code)
@@ -70,6 +74,7 @@ class Stock(msgspec.Struct, frozen=True, cache_hash=True):
 
 _codes: KeptBy[int, tuple[object, dict[str, Any]]] = KeptBy("stock.library.codes", 1024)
 _makes: KeptBy[int, tuple[object, dict[tuple[str, float], Any]]] = KeptBy("stock.library.makes", 256)
+_widths: KeptBy[int, tuple[object, dict[tuple[str, float], tuple[Any, ...]]]] = KeptBy("stock.library.widths", 256)
 """By the identity of the rows: hashing a long list takes longer than a look."""
 
 
@@ -83,6 +88,17 @@ def _by_code(rows: tuple[Any, ...]) -> dict[str, Any]:
 def _by_make(rows: tuple[Any, ...]) -> dict[tuple[str, float], Any]:
     # Of several sizes the first one listed stands for the make.
     return of_same(_makes, rows, lambda: {(row.finish, round(row.thickness, 3)): row for row in reversed(rows)})
+
+
+def _by_width(rows: tuple[Any, ...]) -> dict[tuple[str, float], tuple[Any, ...]]:
+    def sorted_out() -> dict[tuple[str, float], tuple[Any, ...]]:
+        found: dict[tuple[str, float], tuple[Any, ...]] = {}
+        for row in sorted(rows, key=lambda e: e.width):
+            key = (row.finish, round(row.thickness, 3))
+            found[key] = (*found.get(key, ()), row)
+        return found
+
+    return of_same(_widths, rows, sorted_out)
 
 
 def read_toml(path: Path) -> dict[str, Any]:
