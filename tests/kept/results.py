@@ -71,7 +71,7 @@ def every_kind() -> Job:
     styles = list(CHOICES["front_style"])
     b.do(rooms.set_room_length(b.job, "r1", "height", "2600mm"))
     b.do(outline.type_outline(b.job, "r1", "30000mm, 9000mm, 30000mm corner 100, rest, rest"))
-    for level, wall in ((Level.BASE, "A"), (Level.TALL, "C"), (Level.HUNG, "C")):
+    for level, wall in ((Level.BASE, "A"), (Level.TALL, "C"), (Level.HUNG, "A")):
         codes = [t for t in shipped_templates() if t.level is level and not t.corner and t.body is not Body.GAP]
         if not codes:
             continue

@@ -53,6 +53,9 @@ def test_it_goes_round_a_chimney_breast_with_outer_mitres() -> None:
     start = around.index((1000.0, 45, 45))
     in_order = around[start:] + around[:start]
     assert in_order == [(1000, 45, 45), (368, 45, -45), (1236, -45, -45), (368, -45, 45), (1400, 45, 45)]
+    # To the last digit: pieces were 999.99 long, by what columns are taken larger while the path is cut.
+    exact = sorted(p.length for p in found if p.wall_id in ("A", ""))
+    assert exact == pytest.approx([368.0, 368.0, 1000.0, 1236.0, 1400.0], abs=1e-6)
 
 
 def test_a_free_column_gets_a_ring_of_outer_corners() -> None:

@@ -6,6 +6,8 @@ from collections.abc import Callable
 
 from tall_plank.job import Basis, Construction, Service, Source, Unit, basis_of
 from tall_plank.job.inherit import construction_of
+from tall_plank.making.between import keep_apart
+from tall_plank.making.byhand import BY_HAND
 from tall_plank.making.lending import lend
 from tall_plank.making.letin import let_in
 from tall_plank.making.made import MadeJob, MadeRoom, MadeTrim
@@ -76,8 +78,9 @@ def _made_room(room: RoomLayout, basis: Basis, place: int) -> MadeRoom:
     for thing in MAKING.values():
         if thing.make is not None:
             thing.make(making)
+    units, trims = keep_apart(units, making.trims)
     return MadeRoom(
-        units, tuple(making.trims), tuple(making.lengths), tuple(making.sliding), tuple(making.offered), room.room.id
+        units, tuple(trims), tuple(making.lengths), tuple(making.sliding), tuple(making.offered), room.room.id
     )
 
 
@@ -103,7 +106,11 @@ def _construction(making: RoomMaking, cell: str) -> Construction:
 
 def _worktop(making: RoomMaking, top: Worktop) -> MadeTrim:
     made, line = _construction(making, top.cell), making.room.wall(top.wall_id)
-    items = (Item(made.joint_bolt, top.bolts, f"{top.bolts} bolts in a worktop joint"),) if top.bolts else ()
+    items = (
+        (Item(made.joint_bolt, top.bolts, f"{top.bolts} bolts in a worktop joint; {BY_HAND['joint_bolt']}"),)
+        if top.bolts
+        else ()
+    )
     stock = making.basis.stock
     return _made_trim(making, line, "worktop", top.run, top.source, items, lambda: worktop_part(top, made, stock))
 

@@ -11,7 +11,7 @@ from tall_plank.making.parts import Part, Problem
 from tall_plank.making.proof.space import Shared, shared_space
 from tall_plank.making.unit import MadeUnit
 from tall_plank.measure.frames import Frame, RoomPoint, Vec
-from tall_plank.setout import Placed, RoomLayout
+from tall_plank.setout import Placed, RoomLayout, Worktop
 from tall_plank.stock import Appliance, Stock
 
 Units = tuple[tuple[Placed, MadeUnit], ...]
@@ -26,8 +26,14 @@ def let_in(room: RoomLayout, units: Units, stock: Stock) -> Units:
     if not bodies:
         return units
     found = []
+    islands = {line.id: line.island for line in room.faces}
     for placed, made in units:
-        for thing, corners in bodies:
+        for thing, corners, top, span in bodies:
+            if top.wall_id == placed.wall_id:
+                if placed.right < span[0] or placed.x > span[1]:
+                    continue
+            elif not islands.get(top.wall_id) or islands[top.wall_id] != islands.get(placed.wall_id):
+                continue
             if made.parts and (problem := _meets(placed, made, thing, corners)) is not None:
                 made = msgspec.structs.replace(
                     made, parts=(), items=(), drawers=(), weight=0.0, lent=(), faulty=made.parts,
@@ -37,8 +43,12 @@ def let_in(room: RoomLayout, units: Units, stock: Stock) -> Units:
     return tuple(found)
 
 
-def _bodies(room: RoomLayout, stock: Stock) -> Iterator[tuple[Appliance, list[RoomPoint]]]:
-    """Everything that is let into a worktop, with the corners of its body below the worktop, in the room."""
+Body = tuple[Appliance, list[RoomPoint], Worktop, tuple[float, float]]
+"""What is let in, the corners of its body below the worktop in the room, the worktop, from where to where along it."""
+
+
+def _bodies(room: RoomLayout, stock: Stock) -> Iterator[Body]:
+    """Everything that is let into a worktop."""
     for top in room.worktops:
         line = room.wall(top.wall_id)
         for cut in top.cutouts:
@@ -50,7 +60,7 @@ def _bodies(room: RoomLayout, stock: Stock) -> Iterator[tuple[Appliance, list[Ro
             if high - low < AIR:
                 continue
             xs, ys = (x0, x0 + cut.width - 2 * AIR), (-out - cut.depth + 2 * AIR, -out)
-            yield thing, [line.frame.at(x, y, z) for x, y, z in itertools.product(xs, ys, (low, high))]
+            yield thing, [line.frame.at(x, y, z) for x, y, z in itertools.product(xs, ys, (low, high))], top, xs
 
 
 def _meets(placed: Placed, made: MadeUnit, thing: Appliance, corners: list[RoomPoint]) -> Problem | None:

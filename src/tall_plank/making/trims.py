@@ -9,10 +9,8 @@ from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import X, Y
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import TrimBoard, Worktop
+from tall_plank.setout.panels import MITRE
 from tall_plank.stock import Board, Stock
-
-MITRE = 45.0
-"""degrees from square at which a worktop and its leg meet."""
 
 SINK_RADIUS = 15.0
 """mm; corner of a sink's cut-out (common practice: the radius of the router's tool or more)."""
@@ -113,8 +111,7 @@ def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[As
     draft = Draft(board.kind, sheet, (board.length, board.width), board.frame, board.kind)
     thickness = {"front": made.edging_front, "worktop": made.edging_worktop, "plinth": 0.0}[board.role]
     draft.band(stock, thickness, *board.banded)
-    if board.mitred:
-        draft.operations.append(Bevel("W2", board.mitred, MITRE))
+    draft.operations += [Bevel(*cut) for cut in board.bevels]
     if board.outline:
         draft.shape(stock, board.outline, 0.0, 0.0)
     for work in lent:

@@ -7,6 +7,7 @@ import msgspec
 from tall_plank.job import Body
 from tall_plank.making.bayset import BayBox, BaySet, Rect, set_bays
 from tall_plank.making.builder import Builder, FittedBox, FrontBox, UnitSpec
+from tall_plank.making.byhand import say_by_hand
 from tall_plank.making.carcass import check_standard_fits, make_carcass
 from tall_plank.making.clashes import settled
 from tall_plank.making.cornered import make_cornered
@@ -120,7 +121,7 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     return MadeUnit(
         spec,
         parts,
-        tuple(b.items),
+        say_by_hand(b.items, parts, lent, stock),
         tuple(b.fronts),
         bays,
         tuple(problems),
@@ -250,13 +251,14 @@ def _blind_panel(b: Builder) -> None:
     """What closes a unit in the corner: the filler that is seen, and the panel behind the neighbour's units."""
     spec, made = b.spec, b.spec.made
     left = spec.corner_side == "left"
-    t, height = made.front_thickness, spec.height - made.gap_top - made.gap_bottom
+    t = made.front_thickness
     seen = spec.blind - spec.filler if left else spec.width - spec.blind
     if spec.filler >= 1.0:
-        frame = b.face.frame(seen, t, made.gap_bottom, upright=True)
-        strip = b.add("corner filler", spec.front, t, height, spec.filler, frame, "front")
+        # As high as every filler: the unit's whole height.
+        frame = b.face.frame(seen, t, 0.0, upright=True)
+        strip = b.add("corner filler", spec.front, t, spec.height, spec.filler, frame, "front")
         strip.band(b.stock, made.edging_front, "L1", "L2", "W1", "W2")
-        b.fronts.append(FrontBox("filler", seen, made.gap_bottom, spec.filler, height, "", "slab", 0.0, None, (), None))
+        b.fronts.append(FrontBox("filler", seen, 0.0, spec.filler, spec.height, "", "slab", 0.0, None, (), None))
     hidden = spec.blind - spec.filler
     if hidden >= 1.0:
         x = 0.0 if left else spec.width - hidden

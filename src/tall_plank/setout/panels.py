@@ -189,6 +189,10 @@ def run_waterfalls(basis: Basis, run: RunLayout, tops: Sequence[Worktop]) -> lis
     return found
 
 
+MITRE = 45.0
+"""degrees from square at which a worktop and its leg meet."""
+
+
 def waterfall_leg(
     basis: Basis, p: Placed, wall_id: str, source: Source, x: float, top: Worktop, *, side: Side
 ) -> TrimBoard:
@@ -199,4 +203,4 @@ def waterfall_leg(
     # Its face A looks along the line: outwards at the right end, inwards at the left one. L1 is its rear edge.
     banded = ("L1", "L2") if top.open_back else ("L2",)
     leg = trim_board(basis, p, "waterfall leg", wall_id, source, frame, size, role="worktop", banded=banded)
-    return msgspec.structs.replace(leg, mitred="B" if side == "left" else "A")
+    return msgspec.structs.replace(leg, bevels=(("W2", "B" if side == "left" else "A", MITRE),))

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+import msgspec
+
 from tall_plank.job import Basis, Kind, Level
 from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.job.inherit import construction_of, finish_of
@@ -13,7 +15,7 @@ from tall_plank.measure import Frame
 from tall_plank.measure.frames import NEG_X, PartFrame, Y, Z
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.tops import slant_depth
-from tall_plank.setout.trims import TrimBoard, at_line_end, neighbour_at, stretches
+from tall_plank.setout.trims import BevelCut, TrimBoard, at_line_end, neighbour_at, stretches
 
 
 def plinth_face(basis: Basis, group: Sequence[Placed]) -> float:
@@ -72,7 +74,7 @@ def _stretch(
             and not at_line_end(run.wall, x)
             and neighbour_at(run, x, side) is None
             and not run.wall.island
-            and not (ends_slanted and _slanted_beside(basis, run, x, side))
+            and not (ends_slanted and _slant_beside(basis, run, x, side) is not None)
         )
         ends.append((at, opened))
     (x0, left_open), (x1, right_open) = ends
@@ -89,6 +91,12 @@ def _stretch(
     length = (x1 - x0) / count
     # Face A looks back; its length runs from right to left.
     boards = [board("plinth", Frame((x0 + length * (i + 1), -face, 0.0), NEG_X, Z), length) for i in range(count)]
+    # Where it meets the plinth of a slanted end both are mitred, long at the front.
+    for i, side, end in ((0, LEFT, "W2"), (count - 1, RIGHT, "W1")):
+        slant = _slant_beside(basis, run, x0 if side == "left" else x1, side)
+        if slant is not None:
+            cut: BevelCut = (end, "B", _slant_angle(slant) / 2)  # type: ignore[assignment]
+            boards[i] = msgspec.structs.replace(boards[i], bevels=(*boards[i].bevels, cut))
     if run.run.plinth_returns and face - t > 1.0:
         if left_open:
             boards.append(board("plinth return", Frame((x0, -face + t, 0.0), Y, Z), face - t))
@@ -104,9 +112,16 @@ def _board(
     return TrimBoard(kind, p.room, run.wall.id, source, p.cell, frame, *size, finish, "plinth")  # type: ignore[arg-type]
 
 
-def _slanted_beside(basis: Basis, run: RunLayout, x: float, side: Side) -> bool:
+def _slant_beside(basis: Basis, run: RunLayout, x: float, side: Side) -> Placed | None:
+    """The slanted end unit that a plinth leads to, its deep side towards it."""
+    shape = "angled left" if side == "left" else "angled right"
     beside = (p for p in run.cells if abs((p.right if side == "left" else p.x) - x) < 0.5)
-    return any(basis.template(p.template).shape.startswith("angled") for p in beside)
+    return next((p for p in beside if basis.template(p.template).shape == shape), None)
+
+
+def _slant_angle(p: Placed) -> float:
+    """Degrees by which the front of a slanted end turns off its run."""
+    return math.degrees(math.atan2(p.depth - slant_depth(p.width, p.depth), p.width))
 
 
 def _slanted(basis: Basis, run: RunLayout, p: Placed, height: float) -> list[TrimBoard]:
@@ -124,9 +139,11 @@ def _slanted(basis: Basis, run: RunLayout, p: Placed, height: float) -> list[Tri
     # From right to left seen from the room, as the straight plinth; face A looks back.
     start, end = (b, a) if right else (a, b)
     way = ((end[0] - start[0]) / length, -(end[1] - start[1]) / length, 0.0)
-    boards = [
-        _board(run, p, "plinth", Frame((start[0], -start[1], 0.0), way, Z), (length, height, t), finish),
-    ]
+    along = _board(run, p, "plinth", Frame((start[0], -start[1], 0.0), way, Z), (length, height, t), finish)
+    if any(abs((c.right if right else c.x) - deep_at) < 0.5 and c is not p and c.bottom > 0 for c in run.cells):
+        deep_end: BevelCut = ("W2" if right else "W1", "B", _slant_angle(p) / 2)
+        along = msgspec.structs.replace(along, bevels=(deep_end,))
+    boards = [along]
     if run.run.plinth_returns:
         x = shallow_at - t if right else shallow_at
         frame = Frame((x, -b[1] + t, 0.0), Y, Z)

@@ -19,6 +19,10 @@ TrimKind = Literal[
 ]  # fmt: skip
 
 
+BevelCut = tuple[Literal["W1", "W2"], Literal["A", "B"], float]
+"""An end that is cut at a slant: which, the face at which the board is long, degrees from square."""
+
+
 class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     """A board of a trim.
 
@@ -32,7 +36,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     role : whose board and edging it is made of: front, worktop or plinth
     banded : edges with edging (L1, L2, W1, W2)
     outline : its corners in the part's face where it is no rectangle
-    mitred : the face at which its far end (W2) is long, where that is mitred to a worktop
+    bevels : (edge, the face at which it is long, degrees from square) of edges that are cut at a slant
     """
 
     kind: TrimKind
@@ -48,7 +52,7 @@ class TrimBoard(msgspec.Struct, frozen=True, cache_hash=True):
     role: Literal["front", "worktop", "plinth"]
     banded: tuple[str, ...] = ()
     outline: tuple[tuple[float, float], ...] = ()
-    mitred: Literal["", "A", "B"] = ""
+    bevels: tuple[BevelCut, ...] = ()
 
     def box(self) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
         """Least and greatest corner, in the line's frame, of the upright box about it."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 import msgspec
 
@@ -10,7 +11,7 @@ from tall_plank.job import Opening, Room, RoomMolding
 from tall_plank.job.things.molding import MoldingKind
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoint, FloorPoints, floor_points
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.outlines import Point, Points
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.rooms import corners_of, soffit_points, walls_of
 from tall_plank.setout.things.column import column_height, column_points
@@ -82,20 +83,35 @@ def path_of(room: Room, molding: RoomMolding, low: float, high: float) -> list[F
     from shapely.geometry import Polygon
     from shapely.ops import unary_union
 
-    # A hair wider, so that what stands against a wall leaves no sliver.
-    free = Polygon(outline).difference(unary_union([Polygon(ol.offset(_ccw(p), 0.01)) for p in solid]))
+    # A hair wider, so that what stands against a wall leaves no sliver; the hair is taken back from the paths.
+    free = Polygon(outline).difference(unary_union([Polygon(ol.offset(_ccw(p), HAIR)) for p in solid]))
+    known = [p for shape in (outline, *solid) for p in shape]
     parts = [free] if free.geom_type == "Polygon" else list(getattr(free, "geoms", []))
     paths: list[FloorPoints] = []
     for part in parts:
         if part.area < 1000.0:
             continue
         for i, ring in enumerate((part.exterior, *part.interiors)):
-            points = floor_points(ol.cleaned([(float(x), float(y)) for x, y in list(ring.coords)[:-1]]))
+            points = floor_points(ol.cleaned([_without_hair((x, y), known) for x, y in list(ring.coords)[:-1]]))
             clockwise = ol.area(points) < 0
             # Outside rings run clockwise, those round free columns counter-clockwise: the room lies to the right.
             wanted = i == 0
             paths.append(points if clockwise is wanted else tuple(reversed(points)))
     return paths
+
+
+HAIR = 0.01
+"""mm by which columns are taken larger while paths are cut round them."""
+
+
+def _without_hair(point: Point, known: Sequence[Point]) -> Point:
+    """A corner of a path at the line of the corner that it comes from, mm."""
+    found = []
+    for axis in (0, 1):
+        mm = float(point[axis])
+        near = min((p[axis] for p in known), key=lambda at: abs(at - mm), default=mm)
+        found.append(float(near) if abs(near - mm) < 1.5 * HAIR else mm)
+    return found[0], found[1]
 
 
 def _ccw(points: Points) -> Points:
