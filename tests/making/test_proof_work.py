@@ -192,7 +192,7 @@ def test_a_pocket_reaches_to_the_end_it_leads_to() -> None:
 def test_a_fault_names_its_part_and_shows_its_place() -> None:
     part = Part("side", "B", "board", *SIZE, "none", Frame((10.0, 20.0, 30.0), X, Y),
                 operations=(Bore("A", 100, 100, 5, 18, "pin"),))  # fmt: skip
-    (fault,) = faults_of((board(), part))
+    fault, *_ = faults_of((board(), part))
     assert fault.what == "Part 2, side: a pin hole leaves 0.0 mm of wood behind it; 2 is the least."
     assert fault.place is not None
     low, high = fault.place

@@ -369,6 +369,8 @@ def _legend(part: Part, display: DisplayUnit) -> list[str]:
             ("edged: " if i == 0 else "") + ", ".join(bands[i : i + EDGES_A_LINE])
             for i in range(0, len(bands), EDGES_A_LINE)
         ]
+    if part.fixed:
+        lines.append(f"fixed: {part.fixed}")
     for (words, face), n in sorted(counts.items()):
         line = f"{n} on {face}: {words}" if face else words
         rows = _rows(part, words, face, display)

@@ -135,6 +135,7 @@ def _cover(b: Builder) -> None:
     frame = Frame((0.0, -deep, spec.height), X, Y)
     cover = b.add("cover", spec.front, spec.cover, spec.width, deep, frame, "cover")
     cover.band(b.stock, made.edging_front, "L1", "W1", "W2")
+    cover.fixed = "screwed on by hand from inside"
 
 
 def _join_lying(

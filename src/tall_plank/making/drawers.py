@@ -177,6 +177,7 @@ def _screw_front(b: Builder, box_front: Draft, pieces: list[Draft], origin: Vec,
         b.item(screw.code, count, "screws of a drawer front, from inside its box")
     else:
         b.item(screw.code, 4, "screws of a drawer front, placed by hand from inside its box")
+        pieces[0].fixed = "screwed by hand to its drawer box"
 
 
 def _takes(pieces: list[Draft], at: Vec) -> bool:

@@ -68,13 +68,18 @@ def make_face_frame(b: Builder, bays: BaySet) -> None:
 def _upright(b: Builder, name: str, r: Rect) -> Draft:
     made = b.spec.made
     frame = _plane(b, r.x0, r.z0, upright=True)
-    return b.add(f"face {name}", b.spec.front, made.face_thickness, r.height, r.width, frame, "face frame")
+    return _glued(b.add(f"face {name}", b.spec.front, made.face_thickness, r.height, r.width, frame, "face frame"))
 
 
 def _lying(b: Builder, name: str, r: Rect) -> Draft:
     made = b.spec.made
     frame = _plane(b, r.x0, r.z1, upright=False)
-    return b.add(f"face {name}", b.spec.front, made.face_thickness, r.width, r.height, frame, "face frame")
+    return _glued(b.add(f"face {name}", b.spec.front, made.face_thickness, r.width, r.height, frame, "face frame"))
+
+
+def _glued(member: Draft) -> Draft:
+    member.fixed = "the frame is glued to the carcass's front edges"
+    return member
 
 
 def _plane(b: Builder, x: float, z: float, *, upright: bool):  # type: ignore[no-untyped-def]

@@ -74,6 +74,16 @@ def _machine(b: Builder, box: BayBox) -> None:
     b.fronts.append(FrontBox("machine", c.x0, c.z0, c.width, c.height, "", "machine", 0.0, None, box.path, None))
 
 
+FIXED = {
+    "flap": "hung on the hinges that its stays bring",
+    "drop": "hung on the hinges that its stays bring",
+    "pullout": "screwed to the pull-out's frame",
+    "appliance": "hung on the appliance's door",
+    "fixed": "screwed on by hand from inside",
+}
+"""Kinds of fronts that nothing is drilled for -> how they are fixed (common practice)."""
+
+
 def make_front(
     b: Builder,
     box: BayBox,
@@ -102,6 +112,9 @@ def make_front(
     weight = sum(p.area * p.thickness * p.board.density * 1e-9 for p in pieces)
     if kind in HINGED and hinges:
         make_hinges(b, box, pieces, hand, x, z, width, height, weight, plane)
+    fixed = FIXED.get(kind, "") if hinges else "hinged by hand to the leaf beside it"
+    if fixed:
+        pieces[0].fixed = fixed
     if kind == "pocket":
         _pocket(b, box, width, height)
     if kind in ("flap", "drop"):

@@ -272,7 +272,10 @@ def packing(
         x0 = at if left else at - layer
         frame = Frame((x0, front, low), Y, Z) if left else Frame((x0 + layer, front + length, low), NEG_Y, Z)
         word = name if len(layers) == 1 else f"{name} layer {k}"
-        found.insert(0, _strip(b, word, layer, length, frame))
+        strip = _strip(b, word, layer, length, frame)
+        if k > 1:
+            strip.fixed = "glued to the layer behind it"
+        found.insert(0, strip)
         at = x0 + layer if left else x0
     face = x if left else x + thick
     _screw_on(b, found, upright, face, (front, low), thick, length, left=left)

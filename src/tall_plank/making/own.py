@@ -115,6 +115,8 @@ def _parts(b: Builder, entry: BuildPart, values: Values) -> list[Draft]:
         role: PartRole = "front" if entry.of == "front" else "carcass"
         name = entry.name if count == 1 else f"{entry.name} {i + 1}"
         draft = b.add(name, finish, thick, mm("length"), mm("width"), frame, role)
+        # What its kind does not join it is glued or screwed to.
+        draft.fixed = "glued or screwed by hand, as its kind is drawn"
         found.append(draft.band(b.stock, edging, *entry.edged))
     return found
 

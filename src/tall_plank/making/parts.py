@@ -149,6 +149,7 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     bend : radius to which it is bent along its width, mm; 0 flat, positive bowed towards face B
     outline_edges : code of the edging on every edge of the outline, from its first corner on, empty where it is raw;
         none where only totals are known
+    fixed : how it is fixed in words, where nothing is drilled for it
     edge_lengths : mm that are banded of every edge of the outline, or of L1, L2, W1, W2; none: whole edges
     """
 
@@ -171,6 +172,7 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     bend: float = 0.0
     outline_edges: tuple[str, ...] = ()
     edge_lengths: tuple[float, ...] = ()
+    fixed: str = ""
 
     def named_edges(self) -> tuple[tuple[str, Point, Point], ...]:
         """Every edge of the outline with its name and ends: L1 to W2 on the sides of the rectangle about it, S1, S2 and
@@ -330,6 +332,8 @@ class Draft:
         self.bend = 0.0
         self.outline_edges: tuple[str, ...] = ()
         self.edge_lengths: tuple[float, ...] = ()
+        self.fixed = ""
+        """How it is fixed, where nothing is drilled for it."""
         self.edged_in = ""
         """Finish of its edging, where that is not the board's."""
         self._seen: dict[tuple[str, int, int], int] = {}
@@ -560,6 +564,7 @@ class Draft:
             bend=self.bend,
             outline_edges=self.outline_edges,
             edge_lengths=self.edge_lengths,
+            fixed=self.fixed,
         )
 
     @property

@@ -57,6 +57,12 @@ class Field:
         name = f"{self.name} {word}" if word else self.name
         return self.b.add(name, finish or self.b.spec.front, thick, *size, frame, role)
 
+    def bar(self, word: str, x: float, z: float, width: float, height: float, thick: float, *, upright: bool) -> Draft:
+        """A bar before glass. Lengths in mm."""
+        piece = self.piece(word, x, z, width, height, upright=upright, thick=thick, role="front bar")
+        piece.fixed = "glued between the frame's pieces"
+        return piece
+
 
 ON_DOORS = ("arched", "glazed", "louvred")
 """Styles of doors and flaps; drawers beside them have a flat panel (common practice)."""
@@ -282,13 +288,13 @@ def _glazed(f: Field) -> list[Draft]:
     x0, z0 = f.x + stile, f.z + rail
     for i in range(1, columns):
         x = x0 + i * (pane_w + wide) - wide
-        pieces.append(f.piece(f"upright bar {i}", x, z0, wide, sight_h, upright=True, thick=lip, role="front bar"))
+        pieces.append(f.bar(f"upright bar {i}", x, z0, wide, sight_h, lip, upright=True))
     for k in range(1, rows):
         z = z0 + k * (pane_h + wide) - wide
         for i in range(columns):
             name = f"cross bar {(k - 1) * columns + i + 1}"
             x = x0 + i * (pane_w + wide)
-            pieces.append(f.piece(name, x, z, pane_w, wide, upright=False, thick=lip, role="front bar"))
+            pieces.append(f.bar(name, x, z, pane_w, wide, lip, upright=False))
     reach = rebate - GLASS_PLAY
     pane = f.piece(
         "glass",
@@ -302,6 +308,7 @@ def _glazed(f: Field) -> list[Draft]:
         role="glass",
         finish=made.glass,
     )
+    pane.fixed = "held by its beads"
     pieces.append(pane)
     b.role_item(
         "glazing bead",

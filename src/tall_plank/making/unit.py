@@ -258,12 +258,14 @@ def _blind_panel(b: Builder) -> None:
         frame = b.face.frame(seen, t, 0.0, upright=True)
         strip = b.add("corner filler", spec.front, t, spec.height, spec.filler, frame, "front")
         strip.band(b.stock, made.edging_front, "L1", "L2", "W1", "W2")
+        strip.fixed = "screwed on by hand from inside"
         b.fronts.append(FrontBox("filler", seen, 0.0, spec.filler, spec.height, "", "slab", 0.0, None, (), None))
     hidden = spec.blind - spec.filler
     if hidden >= 1.0:
         x = 0.0 if left else spec.width - hidden
         frame = b.face.frame(x, made.carcass_thickness, 0.0, upright=True)
-        b.add("blind panel", spec.carcass, made.carcass_thickness, spec.height, hidden, frame, "blind")
+        panel = b.add("blind panel", spec.carcass, made.carcass_thickness, spec.height, hidden, frame, "blind")
+        panel.fixed = "screwed on by hand from inside"
 
 
 def _let_in(b: Builder) -> None:

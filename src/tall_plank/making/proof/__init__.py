@@ -4,7 +4,8 @@
 - `work`: every operation lies in its part, leaves wood, and meets no other,
 - `joints`: both halves of every joint meet, and what holds them has the right length,
 - `hanging`: what moves hangs on something,
-- `paths`: what is pulled out has its way free.
+- `paths`: what is pulled out has its way free,
+- `held`: no part floats.
 """
 
 from __future__ import annotations
@@ -13,13 +14,14 @@ from collections.abc import Iterable, Mapping, Sequence
 
 from tall_plank.making.parts import Part, Problem
 from tall_plank.making.proof.hanging import HANGS, amiss_hanging
+from tall_plank.making.proof.held import HOLDS, floating
 from tall_plank.making.proof.joints import PAIRED, Lent, amiss_between
 from tall_plank.making.proof.mouths import mouths_of
 from tall_plank.making.proof.paths import Drawn, barred_ways
-from tall_plank.making.proof.space import Shared, shared_space
+from tall_plank.making.proof.space import Shared, bounds_of, shared_space
 from tall_plank.making.proof.work import Amiss, amiss_in
 
-ASKED = HANGS | PAIRED
+ASKED = HANGS | PAIRED | HOLDS
 """Uses of the holes and slots that are asked for their other half."""
 
 MOST = 3
@@ -37,12 +39,15 @@ def faults_of(
     lengths : use of a hole -> mm of the dowel, screw or tenon that goes into it
     drawn : what is pulled out of the unit
     """
-    found = [_shared(parts, s) for s in shared_space(parts)]
+    entered: list[tuple[int, int]] = []
+    found = [_shared(parts, s) for s in shared_space(parts, entered)]
     found += _told(parts, ((i, amiss) for i, part in enumerate(parts) for amiss in amiss_in(part)))
     mouths = mouths_of(parts, ASKED)
     found += _told(parts, amiss_between(parts, lent, lengths, mouths))
     found += _told(parts, amiss_hanging(parts, lent, mouths))
     found += [_barred(parts, s) for s in barred_ways(parts, drawn)]
+    if len(parts) > 1:
+        found += [_loose(parts, i) for i in floating(parts, mouths, entered, lent, drawn)]
     return tuple(dict.fromkeys(found))[:MOST]
 
 
@@ -76,6 +81,15 @@ def _barred(parts: Sequence[Part], s: Shared) -> Problem:
         "Make it narrower or lower, or take what bars its way out.",
         place=(s.low, s.high),
         parts=(s.one + 1, s.other + 1),
+    )
+
+
+def _loose(parts: Sequence[Part], i: int) -> Problem:
+    return Problem(
+        f"Part {i + 1}, {parts[i].name}, is held by nothing.",
+        "Choose another way to join, or put something beside it that holds it.",
+        place=bounds_of(parts[i]),
+        parts=(i + 1,),
     )
 
 

@@ -47,8 +47,13 @@ class Shared(msgspec.Struct, frozen=True):
         return (d - a, e - b, f - c)
 
 
-def shared_space(parts: Sequence[Part]) -> tuple[Shared, ...]:
-    """Every pair of parts of a unit that share space. Bent parts are left out: they bow out of their box."""
+def shared_space(parts: Sequence[Part], entered: list[tuple[int, int]] | None = None) -> tuple[Shared, ...]:
+    """Every pair of parts of a unit that share space. Bent parts are left out: they bow out of their box.
+
+    Parameters
+    ----------
+    entered : takes the pairs of which one stands in what is cut out of the other
+    """
     shapes = [(i, _Shape(p)) for i, p in enumerate(parts) if not p.bend]
     found: list[Shared] = []
     # Swept from left to right: only what is still open at a part's left side can meet it.
@@ -61,7 +66,10 @@ def shared_space(parts: Sequence[Part]) -> tuple[Shared, ...]:
             (_, a, b), (_, c, d) = other.box
             if a < far and c > near and b < high and d > low and (both := _both(other.box, shape.box)) is not None:
                 piece = _shared(other, shape, both)
-                if piece is not None:
+                if piece is None:
+                    if entered is not None:
+                        entered.append((i, k))
+                else:
                     found.append(Shared(min(i, k), max(i, k), *piece))
         still.append((i, shape))
     return tuple(sorted(found, key=lambda s: (s.one, s.other)))
