@@ -38,7 +38,7 @@ from tall_plank.edits.things.sliding import add_sliding
 from tall_plank.edits.things.soffit import add_soffit
 from tall_plank.files.dxf import write_dxf
 from tall_plank.files.svg import write_svg
-from tall_plank.job import Body, Job, Level
+from tall_plank.job import Body, Job, Level, Template
 from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.things.sliding import BayRef
 from tall_plank.measure import DisplayUnit, PlankError
@@ -76,11 +76,7 @@ def every_kind() -> Job:
         if not codes:
             continue
         run = b.do(runs.add_run(b.job, "r1", wall, Level.BASE if level is Level.TALL else level))
-        # What has no gables stands between panels.
-        words = ", ".join(
-            f"{t.words[0]} {round(t.width) if t.width else 600}mm" if t.gables else f"panel, {t.words[0]} 600mm, panel"
-            for t in codes
-        )
+        words = ", ".join(_in_run(t) for t in codes)
         b.do(runtext.type_run(b.job, run, words))
     cells = [c.id for c in b.job.cells()]
     for i, cell in enumerate(cells):
@@ -100,6 +96,14 @@ def every_kind() -> Job:
             continue
     _things(b)
     return b.job
+
+
+def _in_run(kind: Template) -> str:
+    """A kind in a run's text: what has no gables between panels, a slanted end with room at its shallow side."""
+    if not kind.gables:
+        return f"panel, {kind.words[0]} 600mm, panel"
+    words = f"{kind.words[0]} {round(kind.width) if kind.width else 600}mm"
+    return {"angled right": f"{words}, gap 100mm", "angled left": f"gap 100mm, {words}"}.get(kind.shape, words)
 
 
 def _things(b: Bench) -> None:

@@ -60,7 +60,9 @@ def test_a_gap_before_a_window_is_no_snag() -> None:
     assert rules(change.job) == []
 
 
-def test_a_gable_longer_than_its_board(job: Job) -> None:
+def test_a_gable_longer_than_its_board() -> None:
+    # With nothing hung above, which it would stand in.
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, door 500, sink 900, drawers 300, door 450, open 300")
     high = rooms.set_room_length(job, "r1", "height", "3200").job
     high = units.set_own(high, (cell_of(high, "A6"),), "height", "2600").job
     found = [s for s in Workings(high).snags if s.rule == "board size"]

@@ -3,10 +3,21 @@
 from __future__ import annotations
 
 from tall_plank.job import Snag
-from tall_plank.snags import appliance, board_size, clash, corner, making, opening_clash, price, run_length, strength
+from tall_plank.snags import (
+    appliance,
+    board_size,
+    clash,
+    corner,
+    making,
+    opened,
+    opening_clash,
+    price,
+    run_length,
+    strength,
+)
 from tall_plank.snags.checked import Checked
 
-RULES = (run_length, making, corner, opening_clash, clash, appliance, board_size, strength, price)
+RULES = (run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, price)
 """In the order in which their snags are listed."""
 
 
