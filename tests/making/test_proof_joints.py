@@ -435,3 +435,23 @@ def test_what_nothing_is_drilled_for_says_how_it_is_fixed() -> None:
         assert words in piece.fixed, (name, piece.fixed)
         drawing = part_drawing("A1.1", piece, job.display)
         assert any(words in getattr(i, "text", "") and "fixed: " in i.text for i in drawing.items)  # type: ignore[union-attr]
+
+
+def test_a_pull_out_takes_its_whole_bay() -> None:
+    """Its frame ran through the shelves of its bay."""
+    job, cell = started("door 450")
+    with pytest.raises(PlankError, match="A pull-out takes all the room of a bay") as told:
+        bays.set_front(job, ((cell, ()),), "pullout")
+    assert told.value.remedy
+    free = bays.set_shelves(job, cell, (), "0").job
+    pulled = bays.set_front(free, ((cell, ()),), "pullout").job
+    assert of(pulled, cell).parts
+    with pytest.raises(PlankError, match="A pull-out takes all the room of this bay"):
+        bays.set_shelves(pulled, cell, (), "2")
+    with pytest.raises(PlankError, match="A pull-out takes all the room"):
+        bays.split_bay(pulled, cell, (), "2", "rows", "shelf")
+    # A job of before, in which it stands so, is refused by its unit.
+    unit = pulled.unit(pulled.find_cell(cell)[2].unit)
+    old = msgspec.structs.replace(unit, bay=msgspec.structs.replace(unit.bay, shelves=1))
+    made = of(msgspec.structs.replace(pulled, units=(old,)), cell)
+    assert not made.parts and "takes all the room" in made.problems[0].what

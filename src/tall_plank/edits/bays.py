@@ -12,7 +12,7 @@ import msgspec
 from tall_plank.edits.change import Change, with_unit
 from tall_plank.edits.rooms import read
 from tall_plank.job import Bay, Body, Job, Split, Unit
-from tall_plank.job.bays import DRAWERS, HINGED, INSIDE, Fitted, Front
+from tall_plank.job.bays import HINGED, INSIDE, PULLED, Fitted, Front
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit, make_one
 from tall_plank.making.bayset import BayBox
@@ -314,10 +314,11 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
         raise PlankError(f"“{kind}” closes no bay.", "front", f"Known: {', '.join(FRONTS)}.")
     for cell_id, path in cells:
         number, unit, bay = unit_at(job, cell_id, path)
-        if kind in DRAWERS and bay.children:
-            raise PlankError("A drawer stands in one bay only.", "front", "Choose a bay that is not split.")
-        if kind in DRAWERS and (inside := inside_of(bay)):
-            what = f"A drawer takes all the room of a bay; in this one of {number} there is {inside}."
+        word = _pulled_word(kind)
+        if kind in PULLED and bay.children:
+            raise PlankError(f"A {word} stands in one bay only.", "front", "Choose a bay that is not split.")
+        if kind in PULLED and (inside := inside_of(bay)):
+            what = f"A {word} takes all the room of a bay; in this one of {number} there is {inside}."
             raise PlankError(what, "front", "Take that out first, or split the bay.")
         root = unit.bay
         if kind != "none" and kind not in INSIDE:
@@ -337,6 +338,10 @@ def set_front(job: Job, cells: tuple[tuple[str, Path], ...], kind: str) -> Chang
     return Change(job, f"Close with {FRONTS[kind]}" if kind != "none" else "Leave a bay open")
 
 
+def _pulled_word(kind: str) -> str:
+    return "pull-out" if kind == "pullout" else "drawer"
+
+
 def inside_of(bay: Bay) -> str:
     """What stands in a bay beside its front, in words; empty where it is free."""
     found = [f"{bay.shelves} shelves" if bay.shelves > 1 else "a shelf"] if bay.shelves else []
@@ -351,8 +356,9 @@ def check_free(number: str, bay: Bay) -> None:
     ------
     PlankError “A drawer takes all the room of this bay.”
     """
-    if bay.front is not None and bay.front.kind in DRAWERS:
-        raise PlankError(f"A drawer takes all the room of this bay of {number}.", "bay", "Take the drawer out first.")
+    if bay.front is not None and bay.front.kind in PULLED:
+        word = _pulled_word(bay.front.kind)
+        raise PlankError(f"A {word} takes all the room of this bay of {number}.", "bay", f"Take the {word} out first.")
 
 
 def without_fronts(bay: Bay, *, keep: bool = False) -> Bay:

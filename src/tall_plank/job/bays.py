@@ -22,7 +22,10 @@ INSIDE = ("inner",)
 """Fronts that stand inside a bay, behind what closes it: drawers behind a door."""
 
 DRAWERS = ("drawer", *INSIDE)
-"""Fronts whose boxes take all the room of their bay."""
+"""Fronts with a drawer box."""
+
+PULLED = (*DRAWERS, "pullout")
+"""Fronts whose boxes or frames take all the room of their bay."""
 
 HINGED = ("door", "bifold", "pocket")
 """Fronts that hang on one side."""

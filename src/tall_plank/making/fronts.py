@@ -119,6 +119,8 @@ def make_front(
         _pocket(b, box, width, height)
     if kind in ("flap", "drop"):
         _stays(b, box, kind, height, weight)
+    if kind == "pullout" and (box.bay.shelves or box.bay.children or box.bay.fittings):
+        b.problem("A pull-out's frame takes all the room of its bay.", "Take out what stands in it, or choose a door.")
     if kind == "pullout":
         b.item(made.pullout, 1, "frame of the pull-out")
     pull = handle_of(made, kind, own.handle if own is not None else "")

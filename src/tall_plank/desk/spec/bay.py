@@ -10,7 +10,7 @@ from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import Group, Row, Sheet, length_text, listed, optional_row, setter, setting
 from tall_plank.edits import Change, bays, fittings, inserts
 from tall_plank.job import Job, Split
-from tall_plank.job.bays import DRAWERS, HINGED
+from tall_plank.job.bays import HINGED, PULLED
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
 from tall_plank.making.bayset import BayBox
@@ -135,7 +135,7 @@ def _front(doc: Document, cell: str, box: BayBox) -> tuple[Row, ...]:
     where = ((cell, box.path),)
     front = box.bay.front
     kind = front.kind if front is not None else "none"
-    allowed = [k for k in bays.FRONTS if not (box.bay.children and k in DRAWERS)]
+    allowed = [k for k in bays.FRONTS if not (box.bay.children and k in PULLED)]
     kinds = tuple((k, tr(bays.FRONTS[k])) for k in allowed)
     rows = [
         Row(
