@@ -242,6 +242,11 @@ def test_a_face_frame_has_drawers_and_doors_with_any_stile_and_hinge(stile: str,
         if "pair" in text or "door" in text:
             bought = {i.code for i in made.items}
             assert ("HG-FRAME" in bought) is (overlay != "inset")
+        if hinge == "HG-110" and overlay == "inset" and "door" in text:
+            # Its plates are plates, whatever the standard of butt hinges names.
+            assert {i.code for i in made.items if i.code == "HP-32"}
+            plates = [op for p in made.parts for op in p.operations if isinstance(op, Bore) and op.use == "hinge plate"]
+            assert {op.diameter for op in plates} == {5.0}
         thin = [p for p in made.parts if p.role == "packer" and p.thickness < 10 and "layer" not in p.name]
         for p in thin:
             assert all(op.through for op in p.operations if isinstance(op, Bore) and op.use == "runner")

@@ -88,7 +88,7 @@ def make_hinges(
 ) -> None:
     """Cups in the door and plates on the gable, at the same heights, the plates' holes on the system row. `x`,
     `z`, `width`, `height`: mm. `weight`: kg."""
-    made, spec, stock = b.spec.made, b.spec, b.stock
+    made, spec = b.spec.made, b.spec
     count = hinge_count(height, weight, made)
     if count is None:
         b.problem(
@@ -105,7 +105,7 @@ def make_hinges(
         return
     upright = b.part(upright_name)
     angle = front_angle(plane, upright, left=left)
-    hinge, plate = hinge_for(b, angle, FOLDED if spec.corner == "l" else 0.0), stock.fitting(made.plate)
+    hinge, plate = hinge_for(b, angle, FOLDED if spec.corner == "l" else 0.0), plate_for(b)
     if hinge is None:
         return
     if plate is None and not (hinge.is_butt or hinge.on_frame):
@@ -208,6 +208,14 @@ def hinge_for(b: Builder, angle: float, swing: float = 0.0) -> Fitting | None:
         return None
     # The standard's own comes first among those that open far enough; where none does, the one that opens furthest.
     return min(found, key=lambda h: (max(0.0, swing - h.swing), h is not own, abs(h.front_angle - angle), h.code))
+
+
+def plate_for(b: Builder) -> Fitting | None:
+    """The standard's plate; where what it names is none, as where butt hinges ship, the first one of the stock."""
+    own = b.stock.fitting(b.spec.made.plate)
+    if own is not None and own.kind == "plate":
+        return own
+    return next(iter(b.stock.fittings_of("plate")), None)
 
 
 def _to_be_packed(b: Builder, box: BayBox, hinge: Fitting, *, left: bool) -> float:
