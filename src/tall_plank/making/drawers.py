@@ -7,7 +7,7 @@ from collections.abc import Callable
 from tall_plank.job.bays import DRAWERS
 from tall_plank.making.bayset import BayBox, Rect
 from tall_plank.making.builder import Builder
-from tall_plank.making.hinges import PACKER, packing, through_packing
+from tall_plank.making.packers import PACKER, packing, through_packing
 from tall_plank.making.parts import Bore, Draft, DrawerBox
 from tall_plank.making.screws import CLEAR, PILOT, WOOD_SCREW, needed_screw
 from tall_plank.making.shell import clear_depth

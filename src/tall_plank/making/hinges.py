@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from tall_plank.job import Construction
 from tall_plank.job.bays import INSIDE
@@ -12,14 +12,12 @@ from tall_plank.job.choices import Side
 from tall_plank.job.standard import WEB
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FacePlane
+from tall_plank.making.packers import PACKER, packing, through_packing
 from tall_plank.making.parts import Bore, Draft
 from tall_plank.making.pinrows import on_grid_middle
-from tall_plank.making.screws import CLEAR, CLEAR_HOLE, PILOT, WOOD_SCREW, needed_screw, sunk_words
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
-from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import NEG_Y, PartFrame, Vec, Y, Z
-from tall_plank.stock import Board, Fitting
-from tall_plank.stock.models import Hole
+from tall_plank.measure.frames import Vec, Z
+from tall_plank.stock import Fitting
 
 
 def hinge_count(height: float, weight: float, made: Construction) -> int | None:
@@ -74,6 +72,26 @@ def hinge_heights(
     return tuple(found)
 
 
+class Hung(NamedTuple):
+    """A door and what it hangs on.
+
+    Attributes
+    ----------
+    left : the side of its hinges
+    edge_x, gable_x : of its hinged edge and of the upright's face, on the unit's front, mm
+    angle : degrees inside the unit between the front and the upright
+    """
+
+    pieces: list[Draft]
+    plane: FacePlane
+    left: bool
+    edge_x: float
+    upright: Draft
+    upright_name: str
+    gable_x: float
+    angle: float
+
+
 def make_hinges(
     b: Builder,
     box: BayBox,
@@ -86,9 +104,9 @@ def make_hinges(
     weight: float,
     plane: FacePlane,
 ) -> None:
-    """Cups in the door and plates on the gable, at the same heights, the plates' holes on the system row. `x`,
+    """Cups in the door and plates on what it hangs on, at the same heights, the plates' holes on the system row. `x`,
     `z`, `width`, `height`: mm. `weight`: kg."""
-    made, spec = b.spec.made, b.spec
+    made = b.spec.made
     count = hinge_count(height, weight, made)
     if count is None:
         b.problem(
@@ -98,30 +116,20 @@ def make_hinges(
     left = hand == "left"
     # A hinge needs an upright at its own side of the front.
     upright_name, gable_x = (box.left, box.clear.x0) if left else (box.right, box.clear.x1)
-    straight = plane.uy == 0.0
-    at_side = b.framed or not straight or abs((x if left else x + width) - gable_x) <= made.carcass_thickness
+    edge_x = x if left else x + width
+    at_side = b.framed or plane.uy != 0.0 or abs(edge_x - gable_x) <= made.carcass_thickness
     if not upright_name or (not at_side and upright_name in (GABLE_LEFT, GABLE_RIGHT)):
         b.problem("A door has no gable or divider to hang on.", "Put a divider between the doors.")
         return
     upright = b.part(upright_name)
     angle = front_angle(plane, upright, left=left)
-    hinge, plate = hinge_for(b, angle, FOLDED if spec.corner == "l" else 0.0), plate_for(b)
-    if hinge is None:
-        return
-    if plate is None and not (hinge.is_butt or hinge.on_frame):
-        b.problem("The stock has no such plate.", "Choose another plate in the shop standard.")
-        return
-    edge_x = x if left else x + width
-    covers = (gable_x - edge_x if left else edge_x - gable_x) if straight and spec.shape == "straight" else 0.0
-    if not hinge.is_butt and not b.framed and covers > made.cup_from_edge - BEYOND:
-        b.problem(
-            f"A door covers {covers:.1f} mm of its upright; with a cup {made.cup_from_edge:g} mm from its edge a hinge "
-            f"reaches over {made.cup_from_edge - BEYOND:g} at most.",
-            "Let fronts cover half of the gables, or take a thinner carcass.",
-        )
+    hung = Hung(pieces, plane, left, edge_x, upright, upright_name, gable_x, angle)
+    hinge = hinge_for(b, angle, FOLDED if b.spec.corner == "l" else 0.0)
+    if hinge is None or not _reaches(b, hung, hinge):
         return
     packed = _to_be_packed(b, box, hinge, left=left)
-    heights = hinge_heights(z, z + height, count, spec.height, made, _behind(b, upright_name, packed=packed > 0.5))
+    behind = _behind(b, upright_name, packed=packed > 0.5)
+    heights = hinge_heights(z, z + height, count, b.spec.height, made, behind)
     if heights is None or len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
         b.problem(
             f"A door of {height:g} mm has no room for {count} hinges beside what is behind it.",
@@ -136,30 +144,67 @@ def make_hinges(
             abs(at - asked),
             f"holes {made.row_pitch:g} apart",
         )
+    _hang(b, hung, hinge, heights, packed, f"door {height:g} mm high, {weight:.1f} kg")
+
+
+def _reaches(b: Builder, hung: Hung, hinge: Fitting) -> bool:
+    """Whether a hinge reaches over what its front covers; where it does not, that is told."""
+    if hinge.is_butt or b.framed or hung.plane.uy != 0.0 or b.spec.shape != "straight":
+        return True
+    covers = hung.gable_x - hung.edge_x if hung.left else hung.edge_x - hung.gable_x
+    most = b.spec.made.cup_from_edge - BEYOND
+    if covers <= most:
+        return True
+    from_edge = b.spec.made.cup_from_edge
+    b.problem(
+        f"A door covers {covers:.1f} mm of its upright; with a cup {from_edge:g} mm from its edge a hinge reaches over "
+        f"{most:g} at most.",
+        "Let fronts cover half of the gables, or take a thinner carcass.",
+    )
+    return False
+
+
+def _hang(b: Builder, hung: Hung, hinge: Fitting, heights: tuple[float, ...], packed: float, what: str) -> None:
+    """Both halves of every hinge, and what is bought for them.
+
+    Parameters
+    ----------
+    heights : of the hinges, mm
+    packed : mm from the upright to the edge of the face frame that plates have to stand at
+    what : the door, in words
+    """
+    made, left, count = b.spec.made, hung.left, len(heights)
     if hinge.is_butt:
-        _butts(b, pieces, heights, x if left else x + width, plane, upright_name, gable_x, hinge)
-        b.item(hinge.code, count, f"{count} butt hinges: door {height:g} mm high, {weight:.1f} kg")
+        _butts(b, hung.pieces, heights, hung.edge_x, hung.plane, hung.upright_name, hung.gable_x, hinge)
+        b.item(hinge.code, count, f"{count} butt hinges: {what}")
         return
-    cup_x = x + made.cup_from_edge if left else x + width - made.cup_from_edge
-    _cups(b, pieces, hinge, heights, cup_x, plane, left=left)
+    plate = plate_for(b)
+    if plate is None and not hinge.on_frame:
+        b.problem("The stock has no such plate.", "Choose another plate in the shop standard.")
+        return
+    _cups(
+        b,
+        hung.pieces,
+        hinge,
+        heights,
+        hung.edge_x + (1.0 if left else -1.0) * made.cup_from_edge,
+        hung.plane,
+        left=left,
+    )
     by = "" if made.hinges == "auto" else ", number set by hand"
-    why = f"{count} hinges: door {height:g} mm high, {weight:.1f} kg{by}"
-    if abs(angle - 90.0) > 1.0:
-        why = f"{why}, {angle:.0f}° to its gable"
+    slant = f", {hung.angle:.0f}° to its gable" if abs(hung.angle - 90.0) > 1.0 else ""
+    why = f"{count} hinges: {what}{by}{slant}"
     b.item(hinge.code, count, why)
-    if hinge.on_frame:
-        _on_frame(b, heights, x if left else x + width, left=left)
+    if plate is None or hinge.on_frame:
+        _on_frame(b, heights, hung.edge_x, left=left)
         return
-    assert plate is not None
-    if straight and spec.shape == "straight":
-        # The line of the plates follows the front: 37 behind its back, wherever the rows of holes stand.
-        from_front = plane.y + PLATE_LINE - upright.frame.origin[1]
-    else:
-        from_front = PLATE_LINE
+    line = hung.plane.y + PLATE_LINE
     if packed > 0.5:
-        _packed_plates(b, pieces, upright, plate, heights, packed, gable_x, plane.y + PLATE_LINE, left=left)
+        _packed_plates(b, hung.pieces, hung.upright, plate, heights, packed, hung.gable_x, line, left=left)
     else:
-        _plates(upright, plate, heights, from_front, left=left)
+        # The line of the plates follows the front: 37 behind its back, wherever the rows of holes stand.
+        square = hung.plane.uy == 0.0 and b.spec.shape == "straight"
+        _plates(hung.upright, plate, heights, line - hung.upright.frame.origin[1] if square else PLATE_LINE, left=left)
     b.item(plate.code, count, why)
 
 
@@ -251,142 +296,6 @@ def _packed_plates(
 
 PLATE_PACKER = 80.0
 """mm; how far a plate's packer reaches behind the frame."""
-
-
-def packing(
-    b: Builder,
-    upright: Draft,
-    name: str,
-    x: float,
-    thick: float,
-    front: float,
-    length: float,
-    low: float,
-    *,
-    left: bool,
-) -> list[Draft]:
-    """A strip on an upright, as thick as a face frame stands out beyond it: of one board where the stock has one as
-    thick, else built up from several, else planed from solid timber. Its layers, the one that looks at the bay first.
-
-    Parameters
-    ----------
-    x, front, low : its lower left corner at the front, in the unit, mm
-    left : whether it stands on an upright at its left
-    """
-    layers = built_up(b, thick)
-    at = x if left else x + thick
-    found: list[Draft] = []
-    for k, layer in enumerate(layers, 1):
-        x0 = at if left else at - layer
-        frame = Frame((x0, front, low), Y, Z) if left else Frame((x0 + layer, front + length, low), NEG_Y, Z)
-        word = name if len(layers) == 1 else f"{name} layer {k}"
-        strip = _strip(b, word, layer, length, frame)
-        if k > 1:
-            strip.fixed = "glued to the layer behind it"
-        found.insert(0, strip)
-        at = x0 + layer if left else x0
-    face = x if left else x + thick
-    _screw_on(b, found, upright, face, (front, low), thick, length, left=left)
-    return found
-
-
-def _screw_on(
-    b: Builder,
-    layers: Sequence[Draft],
-    upright: Draft,
-    face: float,
-    corner: tuple[float, float],
-    thick: float,
-    length: float,
-    *,
-    left: bool,
-) -> None:
-    """Three screws through a packer into its upright. `face`: x of the upright's face; `corner`: the packer's lower
-    front one (y, z); all in mm."""
-    screw = needed_screw(b, thick, upright.thickness or thick, "a packer")
-    if screw is None:
-        return
-    y0, z0 = corner
-    for k, y in enumerate((y0 + PACKER_IN, y0 + length / 2, y0 + length - PACKER_IN)):
-        # Those from the other side of a divider stand at other heights.
-        up = PACKER / 2 + (PACKER_UP if (k % 2 == 0) is left else -PACKER_UP)
-        x = face
-        for layer in reversed(layers):
-            own = layer is layers[-1]
-            layer.bore((x, y, z0 + up), CLEAR, 0.0, WOOD_SCREW if own else CLEAR_HOLE)
-            x += layer.thickness if left else -layer.thickness
-        upright.bore((face, y, z0 + up), PILOT, screw.bite, WOOD_SCREW)
-    b.item(screw.code, 3, f"3 screws for each packer {thick:g} thick{sunk_words(screw)}")
-
-
-PACKER_IN, PACKER_UP = 14.0, 20.0
-"""mm from a packer's ends to its screws, and from its middle line."""
-
-
-def through_packing(layers: Sequence[Draft], upright: Draft, at: Vec, hole: Hole, use: str, *, left: bool) -> None:
-    """A hole from the bay into a packer, on through layers that are thinner than it is deep, into the upright. `at`:
-    its place on the layer that looks at the bay, mm."""
-    x, y, z = at
-    deep = hole.depth
-    for layer in layers:
-        whole = deep > layer.thickness - WEB
-        layer.bore((x, y, z), hole.diameter, 0.0 if whole else deep, use)
-        if not whole:
-            return
-        deep -= layer.thickness
-        if deep < LEAST_GOES_ON:
-            return
-        x += -layer.thickness if left else layer.thickness
-    upright.bore((x, y, z), hole.diameter, deep, use)
-
-
-LEAST_GOES_ON = 1.0
-"""mm; a hole that would reach less far into what is behind a packer ends with it."""
-
-
-def _strip(b: Builder, name: str, thick: float, length: float, frame: PartFrame) -> Draft:
-    """One layer of a packer: of the carcass's board, or of solid timber planed to thickness. `thick`, `length`: mm."""
-    finish = b.spec.carcass
-    if b.stock.board(finish, thick) is not None:
-        return b.add(name, finish, thick, length, PACKER, frame, "packer")
-    solid = min(_solids(b, thick), key=lambda board: board.thickness)
-    strip = b.add(name, solid.finish, solid.thickness, length, PACKER, frame, "packer")
-    strip.thickness = thick
-    return strip
-
-
-def _solids(b: Builder, thick: float) -> list[Board]:
-    return [board for board in b.stock.boards if board.solid and not board.blank and board.thickness >= thick - 1e-6]
-
-
-MOST_LAYERS = 3
-"""Boards that a packer is built up from at most."""
-
-LEAST_LAYER = 6.0
-"""mm; no thinner strip is planed."""
-
-
-def built_up(b: Builder, thick: float) -> tuple[float, ...]:
-    """Thicknesses whose sum is `thick` (mm): boards of the carcass's finish, as few as may be, else solid timber.
-
-    Raises
-    ------
-    PlankError where the stock has neither
-    """
-    stocked = sorted({board.thickness for board in b.stock.boards if board.finish == b.spec.carcass}, reverse=True)
-    for count in range(1, MOST_LAYERS + 1):
-        for layers in itertools.combinations_with_replacement(stocked, count):
-            if abs(sum(layers) - thick) < 0.05:
-                return layers
-    for layer in (0.0, *stocked):
-        rest = thick - layer
-        if rest >= LEAST_LAYER and _solids(b, rest):
-            return (layer, rest) if layer else (rest,)
-    raise PlankError(
-        f"A packer of {thick:g} mm can be built up from no boards of the stock.",
-        "face_stile",
-        "Make the stiles of the face frame wider or narrower, or stock solid timber as thick.",
-    )
 
 
 def _on_frame(b: Builder, heights: Sequence[float], edge: float, *, left: bool) -> None:
@@ -491,9 +400,6 @@ CARRIES = ("shelf", "rail", "rack", "basket", "tray", "shoes")
 
 PLATE_HOLES, HOLE_APART = 16.0, 4.0
 """mm from a plate's middle to its holes, and what they keep from the middle of another hole (32 mm system)."""
-
-PACKER = 60.0
-"""mm; height of the strip that brings a runner out from an upright."""
 
 
 def _butts(
