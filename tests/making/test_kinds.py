@@ -7,7 +7,7 @@ import math
 import pytest
 
 from conftest import cell_of, made_alone, with_run
-from tall_plank.edits import runs, units
+from tall_plank.edits import bays, runs, units
 from tall_plank.job import Body, Job, Level, Template
 from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.making import Bore, MadeUnit
@@ -166,6 +166,27 @@ def test_a_bowed_front_is_as_long_as_its_arc() -> None:
     radius = (chord**2 / 4 + rise**2) / (2 * rise)
     assert door.bend == pytest.approx(radius)
     assert door.width == pytest.approx(2 * radius * math.atan2(chord / 2, radius - rise))
+
+
+@pytest.mark.parametrize("kind", ["pair", "bifold", "door"])
+def test_a_curved_front_is_one_piece_as_wide_as_its_unit(kind: str) -> None:
+    """A pair was bent to two arcs that do not lie on the curve; on a rounded unit each leaf to more than a half turn,
+    its cups half a metre before their plates."""
+    for code in ("bow", "hollow", "table-round"):
+        job = runs.insert_unit(new_job(), "r1", "A", code).job
+        cell = job.cells()[0].id
+        job = bays.set_front(job, ((cell, ()),), kind).job
+        made = made_alone(job, cell)
+        if kind == "door" and code != "table-round":
+            assert made.parts
+            job = bays.set_shelves(job, cell, (), "0").job
+            job = bays.set_front(job, ((cell, ()),), "none").job
+            job = bays.split_bay(job, cell, (), "2", "columns", "divider").job
+            job = bays.set_front(job, ((cell, (0,)), (cell, (1,))), "door").job
+            made = made_alone(job, cell)
+        assert not made.parts
+        assert [p.remedy for p in made.problems if p.weight == "wrong"]
+        assert "one piece" in made.problems[0].what or "rounded" in made.problems[0].what
 
 
 def test_an_appliance_whose_opening_is_too_small_names_what_is_missing() -> None:

@@ -26,6 +26,8 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
                 _machine(b, box)
             continue
         zone = box.zone
+        if not _bends(b, front.kind, zone.width):
+            return
         if front.kind == "pair":
             leaf = (zone.width - b.spec.made.gap_between) / 2
             make_front(b, box, "door", "left", zone.x0, leaf, plane)
@@ -36,6 +38,25 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
             # Next to the corner there is no gable to hang on.
             hand: Side = front.hand if b.spec.corner != "blind" else "right" if b.spec.corner_side == "left" else "left"
             make_front(b, box, front.kind, hand, zone.x0, zone.width, plane)
+
+
+CURVED = ("bow", "hollow", "rounded")
+
+
+def _bends(b: Builder, kind: str, width: float) -> bool:
+    """Whether a front can follow its unit's curve: it is bent in one piece to a flat arc, from side to side. `width`:
+    mm, of its place."""
+    shape = b.spec.shape
+    if shape == "rounded":
+        b.problem("A rounded front turns right round to its gables: no front hangs there.", "Leave its bay open.")
+    elif shape in CURVED and (kind in ("pair", "bifold") or width < 0.75 * b.spec.width):
+        b.problem(
+            "A curved front is bent in one piece, as wide as its unit.",
+            "Close it with one door, or with drawers one above another.",
+        )
+    else:
+        return True
+    return False
 
 
 def _bifold(b: Builder, box: BayBox, hand: Side, plane: FacePlane) -> None:
@@ -101,7 +122,7 @@ def make_front(
     z, height = zone.z0, zone.height
     own = box.bay.front
     style = (own.style if own is not None else "") or made.front_style
-    bent = b.spec.shape in ("bow", "hollow", "rounded")
+    bent = b.spec.shape in CURVED
     style = style_for(b, style, kind, width, height, bent=bent)
     number = len(b.fronts) + 1
     words = {"pullout": "pull-out front", "flap": "flap", "drop": "drop front"}
@@ -156,7 +177,7 @@ def _bend(b: Builder, piece: Draft, chord: float) -> None:
 
     R = (c2/4 + h2) / 2h, length = R x 2 atan2(c/2, R - h) (geometry of a circle's segment).
     """
-    rise = BOW * chord if b.spec.shape != "rounded" else min(b.spec.width / 2, b.spec.depth)
+    rise = BOW * chord
     radius = (chord**2 / 4 + rise**2) / (2 * rise)
     arc = radius * 2 * math.atan2(chord / 2, radius - rise)
     piece.bend = radius if b.spec.shape != "hollow" else -radius
