@@ -188,6 +188,8 @@ def unhung(parts: Sequence[Part], lent: Sequence[tuple[str, Sequence[Asked]]] = 
     plates = [at for use in ("hinge plate", "frame hinge") for _, at, _ in halves(parts, use)]
     plates += [np.array(work.at) for _, works in lent for work in works if work.use == "hinge plate"]
     for part in parts:
+        if "carrier" in part.fixed:
+            continue
         for op in part.operations:
             if isinstance(op, Bore) and op.use == "hinge" and op.diameter > 20.0:
                 cup = np.array(part.place(op.face, op.x, op.y))
@@ -198,6 +200,46 @@ def unhung(parts: Sequence[Part], lent: Sequence[tuple[str, Sequence[Asked]]] = 
     return found
 
 
+FRONTS = ("front", "front frame", "front panel", "front bar", "glass", "louvre")
+
+
+def barred(parts: Sequence[Part]) -> list[str]:
+    """Doors that stand straight and meet a part that is no front, turned by 45 and by 90 degrees about the outer arris
+    of the edge that their cups are near."""
+    found = []
+    pieces: dict[str, list[Part]] = {}
+    for part in parts:
+        if part.role in FRONTS and part.name.startswith("door ") and not part.bend and not part.fixed:
+            pieces.setdefault(" ".join(part.name.split()[:2]), []).append(part)
+    others = [solid_of(p) for p in parts if p.role not in FRONTS and not p.bend]
+    for name, own in pieces.items():
+        cups = [
+            np.array(p.place(op.face, op.x, op.y))
+            for p in own
+            for op in p.operations
+            if isinstance(op, Bore) and op.use == "hinge" and op.diameter > 20.0
+        ]
+        if not cups or any(
+            max(abs(c) for c in p.frame.x) < 0.999 or max(abs(c) for c in p.frame.y) < 0.999 for p in own
+        ):
+            continue
+        solids = [solid_of(p) for p in own]
+        rows = np.array([s.bounding_box() for s in solids])
+        low, high = rows[:, :3].min(axis=0), rows[:, 3:].max(axis=0)
+        if high[1] - low[1] > high[0] - low[0]:
+            continue  # on the other leg of a corner unit
+        left = np.mean([c[0] for c in cups]) < (low[0] + high[0]) / 2
+        about = np.array([low[0] if left else high[0], low[1], 0.0])
+        for degrees in (45.0, 90.0):
+            turned = [
+                s.translate(-about).rotate((0.0, 0.0, -degrees if left else degrees)).translate(about) for s in solids
+            ]
+            if any((t ^ o).volume() > 50.0 for t in turned for o in others):
+                found.append(name)
+                break
+    return found
+
+
 def faults(parts: Sequence[Part], lent: Sequence[tuple[str, Sequence[Asked]]] = ()) -> list[str]:
     """Everything that is wrong, in words."""
     return [
@@ -205,4 +247,5 @@ def faults(parts: Sequence[Part], lent: Sequence[tuple[str, Sequence[Asked]]] = 
         *(f"{p.name}: holes meet" for p in parts if holes_meet(p)),
         *unmated(parts, lent),
         *(f"{name} hangs on nothing" for name in unhung(parts, lent)),
+        *(f"{name} cannot be opened" for name in barred(parts)),
     ]

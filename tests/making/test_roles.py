@@ -34,7 +34,8 @@ def with_rail(job: Job) -> Job:
 
 def fronted(kind: str, text: str) -> Job:
     job = with_run(new_job(), "A", Level.BASE, text)
-    return bays.set_front(job, ((cell_of(job, "A1"), ()),), kind).job
+    cell = cell_of(job, "A1")
+    return bays.set_front(bays.set_shelves(job, cell, (), "0").job, ((cell, ()),), kind).job
 
 
 def glazed() -> Job:

@@ -105,7 +105,7 @@ def test_a_bifold_has_two_equal_leaves_hinged_together() -> None:
 def test_a_pocket_door_needs_the_depth_that_it_slides_into() -> None:
     job = with_run(new_job(), "A", Level.BASE, "door 450")
     at = cell_of(job, "A1")
-    job = bays.set_front(job, ((at, ()),), "pocket").job
+    job = bays.set_front(bays.set_shelves(job, at, (), "0").job, ((at, ()),), "pocket").job
     assert {i.code for i in made(job).items} >= {"PK-SET"}
     wide = with_run(new_job(), "A", Level.BASE, "door 600")
     wide = units.set_own(wide, (cell_of(wide, "A1"),), "depth", "400").job

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 import msgspec
 
 from tall_plank.job import Bay, Body, Construction, Level
@@ -12,9 +10,11 @@ from tall_plank.job.build import Build, Parameter
 from tall_plank.job.choices import CarcassTop, Corner, EitherSide, Feet, Shape, Weight
 from tall_plank.making.bayset import BayBox, BaySet
 from tall_plank.making.dowels import end_depth
+from tall_plank.making.faceplane import FacePlane, plane
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, PartRole, Problem
-from tall_plank.measure import Frame, PlankError
-from tall_plank.measure.frames import NEG_Z, PartFrame, Vec, Z
+from tall_plank.making.proof.taken import Taken
+from tall_plank.measure import PlankError
+from tall_plank.measure.frames import PartFrame
 from tall_plank.setout.tops import slant_depth
 from tall_plank.stock import Board, Stock
 from tall_plank.stock.models import FittingKind, FittingRole
@@ -60,33 +60,6 @@ class UnitSpec(msgspec.Struct, frozen=True, cache_hash=True):
     """Of a kind made of its own parts."""
     own: tuple[tuple[str, float], ...] = ()
     """Values of its parameters that it decides itself."""
-
-
-class FacePlane(msgspec.Struct, frozen=True, cache_hash=True):
-    """The plane of a unit's front edges, seen from above: where it starts at the left, and where it runs.
-
-    Attributes
-    ----------
-    x, y : of its left end in the unit's frame, mm
-    ux, uy : unit vector from left to right
-    name : front, or leg for the face on a corner unit's other leg
-    """
-
-    x: float
-    y: float
-    ux: float = 1.0
-    uy: float = 0.0
-    name: str = "front"
-
-    def point(self, u: float, out: float, z: float) -> Vec:
-        """The point at u along the face, `out` before it, at height z, in the unit's frame."""
-        return (self.x + self.ux * u + self.uy * out, self.y + self.uy * u - self.ux * out, z)
-
-    def frame(self, u: float, out: float, z: float, *, upright: bool) -> PartFrame:
-        """Frame of a board on the face whose face A looks into the unit: length up with L1 at the left, or length to
-        the right with L1 above."""
-        along = (self.ux, self.uy, 0.0)
-        return Frame(self.point(u, out, z), Z, along) if upright else Frame(self.point(u, out, z), along, NEG_Z)
 
 
 class FittedBox(msgspec.Struct, frozen=True, cache_hash=True):
@@ -142,12 +115,6 @@ def has_fronts(bay: Bay) -> bool:
     return bay.front is not None or any(has_fronts(child) for child in bay.children)
 
 
-def plane(a: tuple[float, float], b: tuple[float, float], name: str = "front") -> FacePlane:
-    """The face from a to b, seen from above."""
-    length = math.dist(a, b)
-    return FacePlane(a[0], a[1], (b[0] - a[0]) / length, (b[1] - a[1]) / length, name)
-
-
 BETWEEN_BAYS = "Put a divider between the bays."
 """What to do where a bay has no upright at a side."""
 
@@ -167,6 +134,8 @@ class Builder:
         self.fitted: list[FittedBox] = []
         self.forced: list[Forced] = []
         self.drawers: list[DrawerBox] = []
+        self.taken: list[Taken] = []
+        """Room of what is bought."""
         self._fixings: dict[tuple[str, str], int] = {}
 
     @property

@@ -10,7 +10,8 @@ from __future__ import annotations
 from tall_plank.job import Bay
 from tall_plank.job.choices import Side
 from tall_plank.making.bayset import BayBox, Rect
-from tall_plank.making.builder import Builder, FacePlane, plane
+from tall_plank.making.builder import Builder
+from tall_plank.making.faceplane import FacePlane, plane
 from tall_plank.making.fronts import make_front
 from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Draft, PartRole

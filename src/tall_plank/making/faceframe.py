@@ -83,7 +83,7 @@ def _glued(member: Draft) -> Draft:
 
 
 def _plane(b: Builder, x: float, z: float, *, upright: bool):  # type: ignore[no-untyped-def]
-    from tall_plank.making.builder import FacePlane
+    from tall_plank.making.faceplane import FacePlane
 
     plane = FacePlane(0.0, -b.spec.depth)
     return plane.frame(x, b.spec.made.face_thickness, z, upright=upright)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from tall_plank.job.bays import Fitted
 from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FittedBox
+from tall_plank.making.proof.taken import Taken
 from tall_plank.making.shell import clear_depth
 from tall_plank.stock import Fitting
 
@@ -32,6 +33,10 @@ def put_in(b: Builder, box: BayBox) -> None:
             continue
         taken.append(found)
         b.fitted.append(found)
+        name = b.stock.fitting(found.code)
+        y0 = -b.spec.depth + found.front
+        low, high = (found.x, y0, found.z), (found.x + found.width, y0 + found.depth, found.z + found.height)
+        b.taken.append(Taken(f"the {name.name.lower() if name else found.code}", low, high))
 
 
 def place(b: Builder, box: BayBox, fitted: Fitted) -> FittedBox | None:

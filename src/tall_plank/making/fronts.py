@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 from tall_plank.job.bays import HINGED, INSIDE, FrontKind
 from tall_plank.job.choices import Side
 from tall_plank.job.inherit import handle_of
-from tall_plank.making.bayset import BayBox
-from tall_plank.making.builder import Builder, FacePlane, FrontBox
+from tall_plank.making.bayset import BayBox, Rect
+from tall_plank.making.builder import Builder, FrontBox
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.handles import make_handle
 from tall_plank.making.hinges import hinge_count, make_hinges
 from tall_plank.making.parts import Draft
+from tall_plank.making.proof.taken import Taken
 from tall_plank.making.shell import BOW, clear_depth
 from tall_plank.making.styles import FRAMED, Field, make_style, style_for
+from tall_plank.stock import Fitting
 
 
 def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = None) -> None:
@@ -25,6 +29,8 @@ def make_fronts(b: Builder, boxes: tuple[BayBox, ...], face: FacePlane | None = 
             if box.bay.appliance and front is None:
                 _machine(b, box)
             continue
+        if front.kind == "pocket":
+            box = replace(box, zone=_slid_in(b, box))
         zone = box.zone
         if not _bends(b, front.kind, zone.width):
             return
@@ -73,8 +79,15 @@ def _bifold(b: Builder, box: BayBox, hand: Side, plane: FacePlane) -> None:
     b.role_item("bifold set", 1, f"track and guide of a bifold door {zone.width:g} mm wide")
 
 
-def _pocket(b: Builder, box: BayBox, width: float, height: float) -> None:
-    """A pocket door turns open and slides back beside its gable: the depth has to take it, and a set carries it."""
+def _slid_in(b: Builder, box: BayBox) -> Rect:
+    """What a pocket door covers: it slides into its bay, so it is no larger than what it passes through."""
+    through, gap = box.through, b.spec.made.gap_inset
+    return Rect(through.x0 + gap, through.z0 + gap, through.x1 - gap, through.z1 - gap)
+
+
+def _pocket(b: Builder, box: BayBox, hand: Side, width: float, z: float, height: float) -> None:
+    """A pocket door turns open and slides back beside its gable: the depth has to take it, and a set carries it. `z`:
+    mm, of its lower edge."""
     depth = clear_depth(b)
     if depth < width - POCKET_OUT:
         b.problem(
@@ -83,10 +96,18 @@ def _pocket(b: Builder, box: BayBox, width: float, height: float) -> None:
         )
         return
     b.role_item("pocket set", 1, f"pocket set: door {height:g} x {width:g} mm")
+    room = POCKET_ROOM + b.spec.made.front_thickness
+    x0, x1 = (box.through.x0, box.through.x0 + room) if hand == "left" else (box.through.x1 - room, box.through.x1)
+    y0 = -b.spec.depth + b.recess
+    b.taken.append(Taken("the pocket door slid in", (x0, y0, z), (x1, y0 + width - POCKET_OUT, z + height)))
 
 
 POCKET_OUT = 60.0
 """mm of a pocket door that stay out before the carcass (common practice: enough for its handle)."""
+
+
+POCKET_ROOM = 5.0
+"""mm that a pocket door needs beside its thickness to slide in (common practice)."""
 
 
 def _machine(b: Builder, box: BayBox) -> None:
@@ -132,18 +153,17 @@ def make_front(
         _bend(b, pieces[0], width)
     weight = sum(p.area * p.thickness * p.board.density * 1e-9 for p in pieces)
     if kind in HINGED and hinges:
-        make_hinges(b, box, pieces, hand, x, z, width, height, weight, plane)
+        make_hinges(b, box, pieces, hand, x, z, width, height, weight, plane, carried=kind == "pocket")
     fixed = FIXED.get(kind, "") if hinges else "hinged by hand to the leaf beside it"
     if fixed:
         pieces[0].fixed = fixed
     if kind == "pocket":
-        _pocket(b, box, width, height)
+        _pocket(b, box, hand, width, z, height)
+        pieces[0].fixed = "hung on the carrier of its pocket set"
     if kind in ("flap", "drop"):
         _stays(b, box, kind, height, weight)
-    if kind == "pullout" and (box.bay.shelves or box.bay.children or box.bay.fittings):
-        b.problem("A pull-out's frame takes all the room of its bay.", "Take out what stands in it, or choose a door.")
     if kind == "pullout":
-        b.item(made.pullout, 1, "frame of the pull-out")
+        _pullout(b, box)
     pull = handle_of(made, kind, own.handle if own is not None else "")
     grip = None
     if handle:
@@ -187,6 +207,28 @@ def _bend(b: Builder, piece: Draft, chord: float) -> None:
         piece.length = arc
 
 
+def _pullout(b: Builder, box: BayBox) -> None:
+    """The frame of a pull-out, which takes its whole bay."""
+    if box.bay.shelves or box.bay.children or box.bay.fittings:
+        b.problem("A pull-out's frame takes all the room of its bay.", "Take out what stands in it, or choose a door.")
+    thing, depth = b.stock.fitting(b.spec.made.pullout), clear_depth(b) - b.recess
+    if thing is None:
+        b.problem("The stock has no such pull-out.", "Choose another one in the shop standard.")
+        return
+    need = max(thing.reach, thing.length)
+    if depth < need:
+        b.problem(
+            f"{thing.name} is {need:g} mm deep; here are {depth:.1f} mm of clear depth.",
+            f"Make the unit {need - depth:.1f} mm deeper, or stock a shorter one.",
+        )
+        return
+    b.item(thing.code, 1, "frame of the pull-out")
+
+
+STAY_WIDE, STAY_BEYOND = 15.0, 15.0
+"""mm that a stay is thick, and that it reaches beyond its holes (common practice)."""
+
+
 def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> None:
     """Stays that carry a flap or hold a drop front, one at each side; they bring their own hinges."""
     made = b.spec.made
@@ -210,7 +252,18 @@ def _stays(b: Builder, box: BayBox, kind: str, height: float, weight: float) -> 
     for upright, x in ((box.left, box.clear.x0), (box.right, box.clear.x1)):
         draft = b.part(upright)
         front = draft.frame.origin[1]
+        if stay.holes:
+            _take_for_stay(b, box, kind, stay, x, front + b.recess)
         for hole in stay.holes:
             z = box.clear.z1 - hole.dy if kind == "flap" else box.clear.z0 + hole.dy
             draft.bore((x, front + b.recess + hole.dx, z), hole.diameter, hole.depth, "stay")
     b.item(stay.code, 2, f"2 stays of {stay.capacity:g} kg: {kind} {height:g} mm high, {weight:.1f} kg")
+
+
+def _take_for_stay(b: Builder, box: BayBox, kind: str, stay: Fitting, x: float, front: float) -> None:
+    """The room of a stay on an upright: about its holes. `x`, `front`: of the upright's face and front edge, mm."""
+    far = max(hole.dx for hole in stay.holes) + STAY_BEYOND
+    high = max(hole.dy for hole in stay.holes) + STAY_BEYOND
+    z0, z1 = (box.clear.z1 - high, box.clear.z1) if kind == "flap" else (box.clear.z0, box.clear.z0 + high)
+    x0, x1 = (x, x + STAY_WIDE) if x == box.clear.x0 else (x - STAY_WIDE, x)
+    b.taken.append(Taken(f"a stay of the {kind} front", (x0, front, z0), (x1, front + far, z1)))

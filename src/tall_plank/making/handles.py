@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from tall_plank.job.bays import HINGED
 from tall_plank.job.choices import Side
-from tall_plank.making.builder import Builder, FacePlane
+from tall_plank.making.builder import Builder
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.parts import Draft
 from tall_plank.stock import Fitting
 

@@ -11,7 +11,8 @@ from tall_plank.job.bays import INSIDE
 from tall_plank.job.choices import Side
 from tall_plank.job.standard import WEB
 from tall_plank.making.bayset import BayBox
-from tall_plank.making.builder import Builder, FacePlane
+from tall_plank.making.builder import Builder
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.packers import PACKER, packing, through_packing
 from tall_plank.making.parts import Bore, Draft
 from tall_plank.making.pinrows import on_grid_middle
@@ -103,9 +104,11 @@ def make_hinges(
     height: float,
     weight: float,
     plane: FacePlane,
+    *,
+    carried: bool = False,
 ) -> None:
     """Cups in the door and plates on what it hangs on, at the same heights, the plates' holes on the system row. `x`,
-    `z`, `width`, `height`: mm. `weight`: kg."""
+    `z`, `width`, `height`: mm. `weight`: kg. `carried`: its plates are those of the carrier that it slides in on."""
     made = b.spec.made
     count = hinge_count(height, weight, made)
     if count is None:
@@ -124,10 +127,10 @@ def make_hinges(
     upright = b.part(upright_name)
     angle = front_angle(plane, upright, left=left)
     hung = Hung(pieces, plane, left, edge_x, upright, upright_name, gable_x, angle)
-    hinge = hinge_for(b, angle, FOLDED if b.spec.corner == "l" else 0.0)
+    hinge = hinge_for(b, angle, FOLDED if b.spec.corner == "l" else 0.0, carried=carried)
     if hinge is None or not _reaches(b, hung, hinge):
         return
-    packed = _to_be_packed(b, box, hinge, left=left)
+    packed = 0.0 if carried else _to_be_packed(b, box, hinge, left=left)
     behind = _behind(b, upright_name, packed=packed > 0.5)
     heights = hinge_heights(z, z + height, count, b.spec.height, made, behind)
     if heights is None or len({round(h) for h in heights}) < count or heights[0] - z < made.cup_from_edge:
@@ -144,7 +147,7 @@ def make_hinges(
             abs(at - asked),
             f"holes {made.row_pitch:g} apart",
         )
-    _hang(b, hung, hinge, heights, packed, f"door {height:g} mm high, {weight:.1f} kg")
+    _hang(b, hung, hinge, heights, packed, f"door {height:g} mm high, {weight:.1f} kg", carried=carried)
 
 
 def _reaches(b: Builder, hung: Hung, hinge: Fitting) -> bool:
@@ -164,7 +167,9 @@ def _reaches(b: Builder, hung: Hung, hinge: Fitting) -> bool:
     return False
 
 
-def _hang(b: Builder, hung: Hung, hinge: Fitting, heights: tuple[float, ...], packed: float, what: str) -> None:
+def _hang(
+    b: Builder, hung: Hung, hinge: Fitting, heights: tuple[float, ...], packed: float, what: str, *, carried: bool
+) -> None:
     """Both halves of every hinge, and what is bought for them.
 
     Parameters
@@ -179,7 +184,7 @@ def _hang(b: Builder, hung: Hung, hinge: Fitting, heights: tuple[float, ...], pa
         b.item(hinge.code, count, f"{count} butt hinges: {what}")
         return
     plate = plate_for(b)
-    if plate is None and not hinge.on_frame:
+    if plate is None and not hinge.on_frame and not carried:
         b.problem("The stock has no such plate.", "Choose another plate in the shop standard.")
         return
     _cups(
@@ -195,6 +200,8 @@ def _hang(b: Builder, hung: Hung, hinge: Fitting, heights: tuple[float, ...], pa
     slant = f", {hung.angle:.0f}° to its gable" if abs(hung.angle - 90.0) > 1.0 else ""
     why = f"{count} hinges: {what}{by}{slant}"
     b.item(hinge.code, count, why)
+    if carried:
+        return
     if plate is None or hinge.on_frame:
         _on_frame(b, heights, hung.edge_x, left=left)
         return
@@ -226,24 +233,27 @@ def front_angle(plane: FacePlane, upright: Draft, *, left: bool) -> float:
     return math.degrees(math.acos(max(-1.0, min(1.0, along[0] * back[0] + along[1] * back[1]))))
 
 
-def hinge_for(b: Builder, angle: float, swing: float = 0.0) -> Fitting | None:
+def hinge_for(b: Builder, angle: float, swing: float = 0.0, *, carried: bool = False) -> Fitting | None:
     """The standard's hinge where it fits, else the one of the stock that does; None, which is told, where none does.
 
     Parameters
     ----------
     angle : degrees between the front and its upright
     swing : degrees that it should open, where the stock has such a one
+    carried : it hangs on a carrier inside the carcass: by cup hinges, never before a frame
     """
     made, stock = b.spec.made, b.stock
     own = stock.fitting(made.hinge)
     if own is None:
         b.problem("The stock has no such hinge.", "Choose another hinge in the shop standard.")
         return None
-    over_frame = b.framed and made.overlay != "inset"
+    over_frame = b.framed and made.overlay != "inset" and not carried
 
     def fits(h: Fitting) -> bool:
         return (
-            abs(h.front_angle - angle) <= h.angle_play and h.on_frame == over_frame and not (h.is_butt and over_frame)
+            abs(h.front_angle - angle) <= h.angle_play
+            and h.on_frame == over_frame
+            and not (h.is_butt and (over_frame or carried))
         )
 
     found = [h for h in (own, *stock.fittings_of("hinge")) if fits(h) and (h is own or not h.is_butt)]

@@ -14,7 +14,7 @@ import msgspec
 
 from tall_plank.job import Construction, Kind, Run, SlidingDoors, Source
 from tall_plank.making.bayset import Rect
-from tall_plank.making.builder import FacePlane
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.parts import Draft, Item, Part, Problem
 from tall_plank.making.trims import board_for
 from tall_plank.making.unit import MadeUnit

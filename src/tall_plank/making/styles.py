@@ -10,7 +10,8 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 
-from tall_plank.making.builder import Builder, FacePlane
+from tall_plank.making.builder import Builder
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.parts import Draft, Groove, PartRole, Rebate
 from tall_plank.measure import Frame
 

@@ -15,12 +15,14 @@ from tall_plank.making.drawers import make_drawers
 from tall_plank.making.faceframe import frame_zone, make_face_frame
 from tall_plank.making.fitted import put_in
 from tall_plank.making.fronts import make_fronts
+from tall_plank.making.opening import ways_of
 from tall_plank.making.own import make_own
 from tall_plank.making.parts import Asked, DrawerBox, Forced, Item, Part, Problem
 from tall_plank.making.proof import faults_of
 from tall_plank.making.proof.paths import Drawn
 from tall_plank.making.shell import clear_depth, clear_of_carcass, side_thickness
 from tall_plank.making.shelves import make_shelves
+from tall_plank.making.ways import Way
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_Z, X, Y, Z
 from tall_plank.measure.remembered import remembered
@@ -106,7 +108,7 @@ def make_unit(spec: UnitSpec, stock: Stock) -> MadeUnit:
     lent = tuple((g.name, tuple(g.asked)) for g in b.lent if g.asked)
     problems = tuple(dict.fromkeys(b.problems))
     if not any(p.weight == "wrong" for p in problems):
-        problems = (*problems, *faults_of(parts, lent, _lengths(b), _drawn(b)))
+        problems = (*problems, *faults_of(parts, lent, _lengths(b), _drawn(b), _ways(b), b.taken))
     if any(p.weight == "wrong" for p in problems):
         return MadeUnit(
             spec,
@@ -151,6 +153,11 @@ def _drawn(b: Builder) -> list[Drawn]:
         opened = [f for f in b.fronts if drawer.path[: len(f.path)] == f.path]
         found.append(Drawn(own, tuple(i for name, i in names.items() if any(f.owns(name) for f in opened))))
     return found
+
+
+def _ways(b: Builder) -> tuple[Way, ...]:
+    """How the fronts open."""
+    return ways_of(b.spec, b.fronts, b.drawers, {}, b.stock)
 
 
 LEAST_OPENING = 200.0

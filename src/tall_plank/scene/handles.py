@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tall_plank.job import Kind, Source
 from tall_plank.making import FrontBox, MadeUnit
-from tall_plank.making.builder import FacePlane
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import PartFrame, RoomFrame, Vec
 from tall_plank.measure.outlines import bow, circle, ellipse

@@ -6,7 +6,7 @@ import math
 
 from tall_plank.job.bays import DRAWERS, HINGED
 from tall_plank.making import FrontBox, MadeUnit, Part
-from tall_plank.making.builder import FacePlane
+from tall_plank.making.faceplane import FacePlane
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import PartFrame
 

@@ -4,7 +4,8 @@
 - `work`: every operation lies in its part, leaves wood, and meets no other,
 - `joints`: both halves of every joint meet, and what holds them has the right length,
 - `hanging`: what moves hangs on something,
-- `paths`: what is pulled out has its way free,
+- `taken`: nothing stands where something bought does,
+- `paths`: what opens has its way free,
 - `held`: no part floats.
 """
 
@@ -17,9 +18,11 @@ from tall_plank.making.proof.hanging import HANGS, amiss_hanging
 from tall_plank.making.proof.held import HOLDS, floating
 from tall_plank.making.proof.joints import PAIRED, Lent, amiss_between
 from tall_plank.making.proof.mouths import mouths_of
-from tall_plank.making.proof.paths import Drawn, barred_ways
-from tall_plank.making.proof.space import Shared, bounds_of, shared_space
+from tall_plank.making.proof.paths import Drawn, Shut, barred_ways, kept_shut
+from tall_plank.making.proof.space import Shared, bounds_of, boxes_of, shared_space
+from tall_plank.making.proof.taken import Taken, standing_in
 from tall_plank.making.proof.work import Amiss, amiss_in
+from tall_plank.making.ways import Way
 
 ASKED = HANGS | PAIRED | HOLDS
 """Uses of the holes and slots that are asked for their other half."""
@@ -29,7 +32,12 @@ MOST = 3
 
 
 def faults_of(
-    parts: Sequence[Part], lent: Lent = (), lengths: Mapping[str, float] | None = None, drawn: Sequence[Drawn] = ()
+    parts: Sequence[Part],
+    lent: Lent = (),
+    lengths: Mapping[str, float] | None = None,
+    drawn: Sequence[Drawn] = (),
+    ways: Sequence[Way] = (),
+    taken: Sequence[Taken] = (),
 ) -> tuple[Problem, ...]:
     """Why the parts of a unit cannot be put together, each with the numbers of the parts and by how much.
 
@@ -38,16 +46,21 @@ def faults_of(
     lent : what the unit asks of panels that it does not own
     lengths : use of a hole -> mm of the dowel, screw or tenon that goes into it
     drawn : what is pulled out of the unit
+    ways : how its fronts open
+    taken : room of what is bought
     """
+    boxes = boxes_of(parts)
     entered: list[tuple[int, int]] = []
-    found = [_shared(parts, s) for s in shared_space(parts, entered)]
+    found = [_shared(parts, s) for s in shared_space(parts, entered, boxes)]
     found += _told(parts, ((i, amiss) for i, part in enumerate(parts) for amiss in amiss_in(part)))
     mouths = mouths_of(parts, ASKED)
-    found += _told(parts, amiss_between(parts, lent, lengths, mouths))
+    found += _told(parts, amiss_between(parts, lent, lengths, mouths, entered))
     found += _told(parts, amiss_hanging(parts, lent, mouths))
-    found += [_barred(parts, s) for s in barred_ways(parts, drawn)]
+    found += [_barred(parts, s) for s in barred_ways(parts, drawn, boxes)]
+    found += [_standing_in(parts, taken, s) for s in standing_in(parts, taken, boxes)]
+    found += [_kept_shut(parts, s) for s in kept_shut(parts, ways, boxes)]
     if len(parts) > 1:
-        found += [_loose(parts, i) for i in floating(parts, mouths, entered, lent, drawn)]
+        found += [_loose(parts, i) for i in floating(parts, mouths, entered, lent, drawn, boxes)]
     return tuple(dict.fromkeys(found))[:MOST]
 
 
@@ -81,6 +94,28 @@ def _barred(parts: Sequence[Part], s: Shared) -> Problem:
         "Make it narrower or lower, or take what bars its way out.",
         place=(s.low, s.high),
         parts=(s.one + 1, s.other + 1),
+    )
+
+
+def _standing_in(parts: Sequence[Part], taken: Sequence[Taken], s: Shared) -> Problem:
+    one, what = parts[s.one], taken[s.other].what
+    return Problem(
+        f"Part {s.one + 1}, {one.name}, stands in {what}: {_size(s)} mm.",
+        "Move one of them, or take one out.",
+        place=(s.low, s.high),
+        parts=(s.one + 1,),
+    )
+
+
+def _kept_shut(parts: Sequence[Part], s: Shut) -> Problem:
+    hit = parts[s.part]
+    by = "its handle meets" if s.handle else "it meets"
+    own = next((i for i, part in enumerate(parts) if s.way.owns(part.name)), s.part)
+    return Problem(
+        f"Part {own + 1}, {parts[own].name}, opens {s.degrees:.0f}° only: {by} part {s.part + 1}, {hit.name}.",
+        "Hinge it at the other side, choose another handle, or move what stands out.",
+        place=bounds_of(hit),
+        parts=(own + 1, s.part + 1),
     )
 
 

@@ -49,14 +49,27 @@ def amiss_hanging(
                 by_use[work.use].append(Mouth(-1, work.use, work.at, way))
     plates = by_use["hinge plate"] + by_use["frame hinge"]
     for cup in cups:
+        # What says how it is fixed brings its own plates: the carrier of a door that slides in.
+        if parts[cup.part].fixed:
+            continue
         if (word := _on_plate(cup, plates, bent=bool(parts[cup.part].bend))) is not None:
             yield cup.part, Amiss(word, place_on(parts, cup))
     butts, runners = by_use["butt hinge"], by_use["runner"]
     for butt in butts:
         if butt.part >= 0 and not any(_opposite(butt, other) for other in butts):
             yield butt.part, Amiss("a butt hinge has no other half", place_on(parts, butt))
+    rows: dict[tuple[int, int], list[Mouth]] = {}
     for runner in runners:
-        if runner.part >= 0 and not any(_level(runner, other) for other in runners):
+        _, y, z = runner.at
+        rows.setdefault((round(y), round(z)), []).append(runner)
+    for runner in runners:
+        _, y, z = runner.at
+        near = rows[(round(y), round(z))]
+        if (
+            runner.part >= 0
+            and not any(_level(runner, o) for o in near)
+            and not any(_level(runner, o) for o in runners)
+        ):
             yield runner.part, Amiss("a runner has none on the other side of its drawer", place_on(parts, runner))
 
 

@@ -10,7 +10,7 @@ from tall_plank.making.proof.hanging import HANGS
 from tall_plank.making.proof.joints import PAIRED, Lent
 from tall_plank.making.proof.mouths import Mouth
 from tall_plank.making.proof.paths import Drawn
-from tall_plank.making.proof.space import bounds_of
+from tall_plank.making.proof.space import Box, boxes_of
 
 SCREWED = frozenset({"back screw"})
 """Uses of holes by which a part is fixed to what stands behind them, which has none."""
@@ -54,13 +54,16 @@ def floating(
     entered: Sequence[tuple[int, int]],
     lent: Lent = (),
     drawn: Sequence[Drawn] = (),
+    known: Sequence[Box] | None = None,
 ) -> Iterator[int]:
     """Places in the list of parts that nothing holds.
 
     Parameters
     ----------
-    entered : pairs of parts of which one stands in the other's grooves
+    entered : pairs of parts of which one stands in the other's grooves, or is joined to the other
+    known : the boxes about the parts
     """
+    boxes = known or boxes_of(parts)
     groups = _Groups()
     for i, part in enumerate(parts):
         if part.fixed:
@@ -68,11 +71,11 @@ def floating(
     for i, k in entered:
         groups.join(i, k)
     _by_holes(groups, parts, mouths, lent)
-    _on_pins(groups, parts, mouths)
+    _on_pins(groups, parts, mouths, boxes)
     for thing in drawn:
         for i in thing.parts:
             groups.join(thing.parts[0], i)
-        low, high = (f(bounds_of(parts[i])[axis][2] for i in thing.parts) for f, axis in ((min, 0), (max, 1)))
+        low, high = (f(boxes[i][axis][2] for i in thing.parts) for f, axis in ((min, 0), (max, 1)))
         for mouth in mouths:
             if mouth.use == "runner" and low <= mouth.at[2] <= high:
                 groups.join(thing.parts[0], max(mouth.part, 0))
@@ -92,22 +95,17 @@ def _by_holes(groups: _Groups, parts: Sequence[Part], mouths: Sequence[Mouth], l
     asked = {(work.use, round(work.at[0]), round(work.at[1]), round(work.at[2])) for _, works in lent for work in works}
     if lent:
         groups.join(OUT, 0)
-    there: dict[tuple[str, int, int, int], int] = {}
     loose: list[Mouth] = []
     for mouth in mouths:
-        x, y, z = mouth.at
-        key = (mouth.use, round(x), round(y), round(z))
-        if mouth.use in SCREWED:
+        use = mouth.use
+        if use in SCREWED:
             groups.join(0, mouth.part)
-        elif mouth.use in HANGS or _slants(mouth):
+        elif use in HANGS or _slants(mouth):
             loose.append(mouth)
-        elif mouth.use in PAIRED:
-            if key in asked:
+        elif asked and use in PAIRED:
+            x, y, z = mouth.at
+            if (use, round(x), round(y), round(z)) in asked:
                 groups.join(OUT, mouth.part)
-            if key in there:
-                groups.join(there[key], mouth.part)
-            else:
-                there[key] = mouth.part
     pilots = [m for m in mouths if m.use == "pocket screw" and not _slants(m)]
     fixed = [m for m in loose if m.use in ("hinge plate", "frame hinge", "butt hinge")]
     for mouth in loose:
@@ -128,13 +126,13 @@ def _by_holes(groups: _Groups, parts: Sequence[Part], mouths: Sequence[Mouth], l
             groups.join(OUT, mouth.part)
 
 
-def _on_pins(groups: _Groups, parts: Sequence[Part], mouths: Sequence[Mouth]) -> None:
+def _on_pins(groups: _Groups, parts: Sequence[Part], mouths: Sequence[Mouth], boxes: Sequence[Box]) -> None:
     """Shelves lie on the pins in the holes just below them."""
     pins = [m for m in mouths if m.use == "shelf"]
     for i, part in enumerate(parts):
         if part.role != "shelf":
             continue
-        (x0, y0, z0), (x1, y1, _) = bounds_of(part)
+        (x0, y0, z0), (x1, y1, _) = boxes[i]
         for pin in pins:
             x, y, z = pin.at
             if 0.0 <= z0 - z < ON_PINS and x0 - ON_PINS < x < x1 + ON_PINS and y0 < y < y1:

@@ -41,6 +41,7 @@ def amiss_between(
     lent: Lent = (),
     lengths: Mapping[str, float] | None = None,
     mouths: Sequence[Mouth] | None = None,
+    met: list[tuple[int, int]] | None = None,
 ) -> Iterator[tuple[int, Amiss]]:
     """What is wrong with the joints of a unit: the part's place in the list, and what.
 
@@ -48,6 +49,7 @@ def amiss_between(
     ----------
     lengths : use -> mm of the dowel, screw or tenon that goes into it; none: not asked
     mouths : those of the parts, where they are known
+    met : takes the pairs of parts of which a half of one meets a half of the other
     """
     halves = [m for m in (mouths if mouths is not None else mouths_of(parts, PAIRED)) if m.use in PAIRED]
     known = lengths or {}
@@ -64,10 +66,12 @@ def amiss_between(
             waiting.setdefault(key, []).append(half)
             continue
         here.remove(mate)  # type: ignore[union-attr]
+        if met is not None:
+            met.append((mate.part, half.part))
         yield from _pair(parts, half, mate, known)
     left = [half for group in waiting.values() for half in group]
     if left:
-        yield from _alone(parts, left, halves, lent, known)
+        yield from _alone(parts, left, halves, lent, known, [] if met is None else met)
 
 
 def _pair(parts: Sequence[Part], one: Mouth, other: Mouth, known: Mapping[str, float]) -> Iterator[tuple[int, Amiss]]:
@@ -82,7 +86,12 @@ def _pair(parts: Sequence[Part], one: Mouth, other: Mouth, known: Mapping[str, f
 
 
 def _alone(
-    parts: Sequence[Part], left: list[Mouth], halves: Sequence[Mouth], lent: Lent, known: Mapping[str, float]
+    parts: Sequence[Part],
+    left: list[Mouth],
+    halves: Sequence[Mouth],
+    lent: Lent,
+    known: Mapping[str, float],
+    pairs: list[tuple[int, int]],
 ) -> Iterator[tuple[int, Amiss]]:
     """Halves that met none at once: they meet one a hair away, lean to it, or have it in a panel; or have none."""
     asked = [(_mouth(work), work.use) for _, works in lent for work in works]
@@ -99,6 +108,7 @@ def _alone(
         mate = next((o for o in left if id(o) not in met and _faces(half, o)), None)
         if mate is not None:
             met |= {id(half), id(mate)}
+            pairs.append((mate.part, half.part))
             yield from _pair(parts, half, mate, known)
             continue
         on_panel = any(use == half.use and math.dist(at, half.at) < APART for at, use in asked)
@@ -128,6 +138,8 @@ def _size(mouth: Mouth) -> tuple[float, float]:
 
 
 def _alike(one: Mouth, other: Mouth) -> bool:
+    if type(one.op) is Bore and type(other.op) is Bore:
+        return abs(one.op.diameter - other.op.diameter) <= APART
     (a, b), (c, d) = _size(one), _size(other)
     return abs(a - c) <= APART and abs(b - d) <= APART
 
@@ -139,7 +151,8 @@ def _faces(one: Mouth, other: Mouth) -> bool:
         return False
     if one.part == other.part or one.use != other.use or _slants(one) or _slants(other):
         return False
-    return dot(one.way, other.way) < -0.999
+    (g, h, i), (k, m, n) = one.way, other.way
+    return g * k + h * m + i * n < -0.999
 
 
 def _leads(slanted: Mouth, pilot: Mouth) -> bool:

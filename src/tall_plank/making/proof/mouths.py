@@ -58,8 +58,17 @@ def place_on(parts: Sequence[Part], mouth: Mouth) -> Vec:
 def _face(part: Part, face: Face) -> tuple[Vec, Vec, Vec, Vec]:
     """Where a face begins, its two directions, and the one into the wood, in the unit."""
     f = part.frame
-    u, v = {"A": (f.x, f.y), "B": (f.x, f.y), "L1": (f.x, f.z), "L2": (f.x, f.z)}.get(face, (f.y, f.z))
-    return part.place(face, 0.0, 0.0), u, v, part.inwards(face)
+    z = f.z
+    if face in ("A", "B"):
+        u, v, way, size = f.x, f.y, z, part.thickness
+    elif face in ("L1", "L2"):
+        u, v, way, size = f.x, z, f.y, part.width
+    else:
+        u, v, way, size = f.y, z, f.x, part.length
+    if face in ("B", "L1", "W1"):
+        return f.origin, u, v, way
+    (x, y, h), (a, b, c) = f.origin, way
+    return (x + a * size, y + b * size, h + c * size), u, v, (-a, -b, -c)
 
 
 def dot(a: Vec, b: Vec) -> float:

@@ -47,14 +47,18 @@ class Shared(msgspec.Struct, frozen=True):
         return (d - a, e - b, f - c)
 
 
-def shared_space(parts: Sequence[Part], entered: list[tuple[int, int]] | None = None) -> tuple[Shared, ...]:
+def shared_space(
+    parts: Sequence[Part], entered: list[tuple[int, int]] | None = None, boxes: Sequence[Box] | None = None
+) -> tuple[Shared, ...]:
     """Every pair of parts of a unit that share space. Bent parts are left out: they bow out of their box.
 
     Parameters
     ----------
     entered : takes the pairs of which one stands in what is cut out of the other
+    boxes : about the parts, where they are known
     """
-    shapes = [(i, _Shape(p)) for i, p in enumerate(parts) if not p.bend]
+    known = boxes_of(parts) if boxes is None else boxes
+    shapes = [(i, _Shape(p, known[i])) for i, p in enumerate(parts) if not p.bend]
     found: list[Shared] = []
     # Swept from left to right: only what is still open at a part's left side can meet it.
     still: list[tuple[int, _Shape]] = []
@@ -78,20 +82,21 @@ def shared_space(parts: Sequence[Part], entered: list[tuple[int, int]] | None = 
 class _Shape:
     """A part with its box, what is taken off it in straight lines, and its solid where that is asked for."""
 
-    def __init__(self, part: Part) -> None:
+    def __init__(self, part: Part, box: Box) -> None:
         self.part = part
-        self.box = bounds_of(part)
+        self.box = box
         self.right = self.box[1][0]
+        self._gaps: list[Box] | None = None
 
-    @cached_property
-    def square(self) -> bool:
-        """Whether its frame runs along the unit's."""
-        f = self.part.frame
-        return all(max(abs(v) for v in way) > 1.0 - 1e-9 for way in (f.x, f.y))
-
-    @cached_property
-    def gaps(self) -> list[Box]:
-        return _gaps(self.part)
+    @property
+    def gaps(self) -> list[Box] | None:
+        """What is taken off it; None where its frame does not run along the unit's, so that no box says it."""
+        if self._gaps is None:
+            (a, b, c), (d, e, f) = self.part.frame.x, self.part.frame.y
+            if max(abs(a), abs(b), abs(c)) < 1.0 - 1e-9 or max(abs(d), abs(e), abs(f)) < 1.0 - 1e-9:
+                return None
+            self._gaps = _gaps(self.part)
+        return self._gaps
 
     @cached_property
     def solid(self) -> Any:
@@ -116,6 +121,11 @@ def bounds_of(part: Part) -> Box:
     )
 
 
+def boxes_of(parts: Sequence[Part]) -> list[Box]:
+    """The upright box about each part, in the unit, mm."""
+    return [bounds_of(part) for part in parts]
+
+
 def _both(a: Box, b: Box) -> Box | None:
     """What two boxes share, where it is more than a touch."""
     low = (max(a[0][0], b[0][0]), max(a[0][1], b[0][1]), max(a[0][2], b[0][2]))
@@ -127,9 +137,10 @@ def _both(a: Box, b: Box) -> Box | None:
 
 def _shared(a: _Shape, b: _Shape, both: Box) -> Box | None:
     """The upright box about what two parts share: as solids, where what is cut out of their boxes leaves a doubt."""
-    if a.square and b.square:
+    mine, others = a.gaps, b.gaps
+    if mine is not None and others is not None:
         pieces = [both]
-        for gap in itertools.chain(a.gaps, b.gaps):
+        for gap in itertools.chain(mine, others):
             pieces = [rest for piece in pieces for rest in _less(piece, gap)]
             if not pieces:
                 return None

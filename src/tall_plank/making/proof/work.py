@@ -13,6 +13,8 @@ from typing import NamedTuple
 from tall_plank.making.parts import Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import Vec
+from tall_plank.measure.outlines import Points
+from tall_plank.measure.remembered import remembered
 
 BEHIND = 2.0
 """mm of wood that stay behind what is cut into a face (common practice)."""
@@ -56,12 +58,34 @@ round (0 x, 1 y, 2 z; -1 for a box); the face that it is cut into; what it is fo
 tuple: there are hundreds in a unit."""
 
 
-def amiss_in(part: Part) -> Iterator[Amiss]:
+def amiss_in(part: Part) -> tuple[Amiss, ...]:
     """What is wrong with the operations of a part, one by one."""
+    return _amiss(part.length, part.width, part.thickness, part.outline, part.operations)
+
+
+@remembered(4096)
+def _amiss(
+    length: float, width: float, thick: float, outline: Points, operations: tuple[Operation, ...]
+) -> tuple[Amiss, ...]:
+    """The same for all parts that are cut alike, wherever they stand. Lengths in mm."""
+    board = _Board(length, width, thick, outline)
+    return tuple(_each_amiss(board, operations))
+
+
+class _Board(NamedTuple):
+    """What the operations of a part lie in, mm."""
+
+    length: float
+    width: float
+    thickness: float
+    outline: Points
+
+
+def _each_amiss(part: _Board, operations: tuple[Operation, ...]) -> Iterator[Amiss]:
     voids: list[_Void] = []
     length, width, thick = part.length, part.width, part.thickness
     plain = not part.outline
-    for op in part.operations:
+    for op in operations:
         if type(op) is Bore and not op.slant and (op.face == "A" or op.face == "B"):
             # Most of them: the usual ones are right at a glance.
             r, u, v, blind = op.diameter / 2, op.x, op.y, not op.through
@@ -72,6 +96,14 @@ def amiss_in(part: Part) -> Iterator[Amiss]:
             edge = r + BESIDE - HAIR
             right = edge <= u <= length - edge and edge <= v <= width - edge
             if plain and right and (not blind or thick - deep >= BEHIND - HAIR):
+                continue
+        elif type(op) is Bore and not op.slant:
+            void = _hole_in_edge(part, op)
+            voids.append(void)
+            edge, u, v = op.diameter / 2 + BESIDE - HAIR, op.x, op.y
+            along, deep = (length, width) if op.face in ("L1", "L2") else (width, length)
+            beside = edge <= u <= along - edge and edge <= v <= thick - edge
+            if beside and not op.through and deep - op.depth >= BEHIND - HAIR:
                 continue
         else:
             other = _void(part, op)
@@ -112,27 +144,13 @@ def _words(void: _Void) -> str:
     return f"the groove of the {use}"
 
 
-def _void(part: Part, op: Operation) -> _Void | None:
+def _void(part: _Board, op: Operation) -> _Void | None:
     length, width, thick = part.length, part.width, part.thickness
     match op:
         case Bore():
             if op.slant:
                 return _pocket(part, op)
-            r, u, v, blind = op.diameter / 2, op.x, op.y, not op.through
-            deep = op.depth if blind else thick
-            match op.face:
-                case "A":
-                    return (u - r, v - r, thick - deep, u + r, v + r, thick, 2, "A", op.use, blind)
-                case "B":
-                    return (u - r, v - r, 0.0, u + r, v + r, deep, 2, "B", op.use, blind)
-                case "L1":
-                    return (u - r, 0.0, v - r, u + r, deep, v + r, 1, "L1", op.use, blind)
-                case "L2":
-                    return (u - r, width - deep, v - r, u + r, width, v + r, 1, "L2", op.use, blind)
-                case "W1":
-                    return (0.0, u - r, v - r, deep, u + r, v + r, 0, "W1", op.use, blind)
-                case _:
-                    return (length - deep, u - r, v - r, length, u + r, v + r, 0, "W2", op.use, blind)
+            return _hole_in_edge(part, op)
         case Groove():
             if abs(op.x1 - op.x2) > 1e-6 and abs(op.y1 - op.y2) > 1e-6:
                 return None  # a louvre's, askew in an edge
@@ -172,7 +190,22 @@ def _void(part: Part, op: Operation) -> _Void | None:
     return None
 
 
-def _pocket(part: Part, op: Bore) -> _Void:
+def _hole_in_edge(part: _Board, op: Bore) -> _Void:
+    """A hole in an edge or an end, as a box."""
+    r, u, v, blind = op.diameter / 2, op.x, op.y, not op.through
+    deep = op.depth if blind else part.thickness
+    match op.face:
+        case "L1":
+            return (u - r, 0.0, v - r, u + r, deep, v + r, 1, "L1", op.use, blind)
+        case "L2":
+            return (u - r, part.width - deep, v - r, u + r, part.width, v + r, 1, "L2", op.use, blind)
+        case "W1":
+            return (0.0, u - r, v - r, deep, u + r, v + r, 0, "W1", op.use, blind)
+        case _:
+            return (part.length - deep, u - r, v - r, part.length, u + r, v + r, 0, "W2", op.use, blind)
+
+
+def _pocket(part: _Board, op: Bore) -> _Void:
     """A hole that leans to the nearest edge, as a box from its mouth to there."""
     r, z0 = op.diameter / 2, part.thickness - op.depth if op.face == "A" else 0.0
     x0, x1, y0, y1 = op.x - r, op.x + r, op.y - r, op.y + r
@@ -189,7 +222,7 @@ def _pocket(part: Part, op: Bore) -> _Void:
     return (x0, y0, z0, x1, y1, z0 + op.depth, -1, op.face, op.use, True)
 
 
-def _lies(part: Part, void: _Void) -> str | None:
+def _lies(part: _Board, void: _Void) -> str | None:
     """What is wrong with an operation by itself."""
     size = (part.length, part.width, part.thickness)
     (low, high), axis, face, use, blind = _corners(void), void[6], void[7], void[8], void[9]
