@@ -68,7 +68,9 @@ def _galley_room(b: _Bench) -> None:
     soffit = b.do(add_soffit(b.job, "r1", "A", 420.0, 260.0))
     b.do(set_soffit(b.job, soffit, "drop", "260mm"))
     breast = b.do(add_column(b.job, "r1", "F", "chimney breast"))
-    b.do(set_column(b.job, breast, "x", "900mm"))
+    # So far from wall A that a fridge's door opens before it.
+    b.do(set_column(b.job, breast, "width", "800mm"))
+    b.do(set_column(b.job, breast, "x", "800mm"))
     for wall, kind, sizes in (
         ("B", "window", {"width": "1300mm", "x": "1900mm", "sill": "1080mm", "height": "1050mm"}),
         ("D", "door", {"x": "900mm"}),

@@ -253,6 +253,12 @@ def test_shelves_drawers_and_hands(job: Job) -> None:
     assert sum(p.role == "shelf" for p in made.parts) == 3  # type: ignore[union-attr]
     right = units.set_hand(job, (door,), "right").job
     assert Workings(right).made.of(door).fronts[0].hand == "right"  # type: ignore[union-attr]
+    # Of doors one above another all turn; of doors beside one another none.
+    tall = with_run(new_job(), "A", Level.TALL, "fridge housing 600")
+    tall = units.set_hand(tall, (cell_of(tall, "A1"),), "right").job
+    hung = [f.hand for f in Workings(tall).made.of(cell_of(tall, "A1")).fronts if f.kind == "door"]  # type: ignore[union-attr]
+    assert hung == ["right", "right"]
+    assert units.set_hand(job, (cell_of(job, "A2"),), "right").skipped == ("A2: it has no single door",)
     five = units.set_drawers(job, (cell_of(job, "A2"),), "4").job
     assert len(Workings(five).made.of(cell_of(job, "A2")).fronts) == 4  # type: ignore[union-attr]
     for text in ("", "x", "0", "99"):

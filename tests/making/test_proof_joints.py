@@ -16,7 +16,7 @@ from tall_plank.edits.choices import CHOICES
 from tall_plank.job import Body, Job, Level
 from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.making import Part
-from tall_plank.making.parts import Asked, Bore, Groove
+from tall_plank.making.parts import Asked, Bore, Cutout, Groove, Rebate
 from tall_plank.making.proof import faults_of
 from tall_plank.making.proof.hanging import amiss_hanging
 from tall_plank.making.proof.joints import amiss_between
@@ -460,3 +460,48 @@ def test_a_pull_out_takes_its_whole_bay() -> None:
     old = msgspec.structs.replace(unit, bay=msgspec.structs.replace(unit.bay, shelves=1))
     made = of(msgspec.structs.replace(pulled, units=(old,)), cell)
     assert not made.parts and "takes all the room" in made.problems[0].what
+
+
+def screwed_pair(*more: Any, at: tuple[float, float] = (300.0, 250.0)) -> tuple[Part, Part]:
+    """A board 18 thick screwed on another one, the screw's head on its face A."""
+    on = part(
+        "on", (600.0, 500.0, 18.0), Frame((0.0, 0.0, 18.0), X, Y), Bore("B", *at, 4, 18, "wood screw", True), *more
+    )
+    under = part("under", (600.0, 500.0, 18.0), Frame((0.0, 0.0, 0.0), X, Y), Bore("A", *at, 2.5, 14, "wood screw"))
+    return on, under
+
+
+def test_a_screws_head_has_wood_under_it() -> None:
+    """A head is about twice as wide as its thread (common practice): 3.6 about the middle of a hole of 4."""
+    assert said(*screwed_pair()) == []
+    assert said(*screwed_pair(at=(3.6, 250.0))) == []
+    told = ["on: the head of a wood screw finds no whole wood under it in on"]
+    assert said(*screwed_pair(at=(3.0, 250.0))) == told
+    # On the head's own face, beside it: a groove, a hole, a rebate, a cut-out. On the other face nothing hinders it.
+    for cut in (
+        Groove("A", 0.0, 256.0, 600.0, 256.0, 8.0, 8.0, "back"),
+        Bore("A", 305.0, 250.0, 5.0, 12.0, "hinge plate"),
+        Bore("B", 305.0, 250.0, 5.0, 18.0, "pipe", True),
+        Cutout(303.0, 200.0, 50.0, 100.0, 5.0),
+    ):
+        assert said(*screwed_pair(cut)) == told, cut
+        moved = msgspec.structs.replace(cut, face="B") if hasattr(cut, "face") else None
+        if moved is not None and not getattr(cut, "through", False):
+            assert said(*screwed_pair(moved)) == [], moved
+    assert said(*screwed_pair(Rebate("A", "L1", 9.0, 8.0), at=(300.0, 11.0))) == told
+    assert said(*screwed_pair(Rebate("A", "L1", 9.0, 8.0), at=(300.0, 14.0))) == []
+    assert said(*screwed_pair(Groove("A", 0.0, 262.0, 600.0, 262.0, 8.0, 8.0, "back"))) == []
+
+
+def test_screws_of_a_low_drawer_front_stand_apart() -> None:
+    """Two stood 4 mm apart, where only a few millimetres of the front are whole wood."""
+    job, cell = started("drawers 600")
+    for style in ("slab", "framed", "raised"):
+        for height in ("730mm", "900mm", "1300mm"):
+            made = of(
+                units.set_own(units.set_own(job, (cell,), "front_style", style).job, (cell,), "height", height).job,
+                cell,
+            )
+            for p in made.parts:
+                screws = [(op.x, op.y) for op in p.operations if isinstance(op, Bore) and op.use == "wood screw"]
+                assert all(math.dist(a, b) >= 12.0 for i, a in enumerate(screws) for b in screws[:i]), p.name

@@ -12,7 +12,7 @@ from tall_plank.edits.things.sliding import add_sliding, copy_leaf, set_band, se
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.job.things.sliding import BayRef
-from tall_plank.making.sliding import LEAF, MadeSliding
+from tall_plank.making.sliding import LEAF, LeafBox, MadeSliding, frees
 from tall_plank.making.solids import placed as solid
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
@@ -153,6 +153,46 @@ def test_a_door_put_behind_them_is_told() -> None:
     job = bays.set_front(job, ((cell_of(job, "A2"), ()),), "pair").job
     assert "behind the sliding doors" in made(job).problems[0].what
     assert not made(job).parts
+
+
+def test_a_drawer_that_no_leaf_frees_is_told() -> None:
+    """Two leaves free one half each: a drawer across the middle never comes out."""
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 900, wardrobe 600, wardrobe 900")
+    middle = cell_of(job, "A2")
+    for cell in (middle, cell_of(job, "A1")):
+        job = bays.split_bay(bays.join_bay(job, cell, ()).job, cell, (), "share 300", "rows", "shelf").job
+    at_side = bays.set_front(job, ((cell_of(job, "A1"), (1,)),), "inner").job
+    ends = BayRef(cell_of(job, "A1")), BayRef(cell_of(job, "A3"))
+    assert made(add_sliding(at_side, *ends).job).problems == ()
+    across = bays.set_front(job, ((middle, (1,)),), "inner").job
+    doors = made(add_sliding(across, *ends).job)
+    assert "A2, drawer 1, cannot be pulled" in doors.problems[0].what and not doors.parts
+    # Three leaves on two lines free the middle third.
+    assert made(add_sliding(across, *ends, 3).job).problems == ()
+
+
+@given(
+    st.lists(st.tuples(st.floats(300, 900), st.integers(0, 1)), min_size=1, max_size=4),
+    st.floats(0, 1),
+    st.floats(0, 1),
+)
+def test_leaves_free_what_pushing_them_one_by_one_frees(
+    leaves: list[tuple[float, int]], start: float, size: float
+) -> None:
+    """Each leaf is pushed against the one before it while it ends before the drawer; the rest are pushed right."""
+    x1 = 2400.0
+    low = start * x1
+    high = low + size * (x1 - low)
+    free = True
+    for line in {line for _, line in leaves}:
+        at, rest = 0.0, [width for width, on in leaves if on == line]
+        while rest and at + rest[0] <= low + 0.5:
+            at += rest.pop(0)
+        right = x1
+        for width in reversed(rest):
+            right -= width
+        free = free and right >= high - 0.5
+    assert frees([LeafBox(0.0, width, line, ()) for width, line in leaves], 0.0, x1, low, high) is free
 
 
 def test_they_go_with_a_unit_that_limits_them() -> None:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import msgspec
 
 from tall_plank.edits.change import Change, change_units, with_unit
 from tall_plank.edits.choices import check_choice, label_of
 from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Level, Role, Split, Unit
-from tall_plank.job.bays import mirrored
+from tall_plank.job.bays import Bay, mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
 from tall_plank.job.standard import CHOICE_KEYS
 from tall_plank.measure import Length, PlankError
@@ -115,18 +117,31 @@ def _mirror(unit: Unit) -> Unit:
 
 
 def set_hand(job: Job, cells: tuple[str, ...], hand: str) -> Change:
-    """Set the hinge side of single doors; units without one are skipped and named."""
+    """Set the hinge side of single doors, of all that stand one above another; units without one are skipped and
+    named."""
     skipped: list[str] = []
     for cell_id in cells:
         _, _, cell = job.find_cell(cell_id)
         unit = job.unit(cell.unit)
-        front = unit.bay.front
-        if front is None or front.kind != "door":
+        bay = unit.bay
+        for path in _above_another(unit.bay):
+            own = bay.at(path)
+            if own.front is not None and own.front.kind == "door":
+                new = msgspec.structs.replace(own.front, hand="left" if hand == "left" else "right")
+                bay = bay.replaced(path, msgspec.structs.replace(own, front=new))
+        if bay is unit.bay:
             skipped.append(f"{cell.number}: it has no single door")
             continue
-        new = msgspec.structs.replace(front, hand="left" if hand == "left" else "right")
-        job = with_unit(job, msgspec.structs.replace(unit, bay=msgspec.structs.replace(unit.bay, front=new)))
+        job = with_unit(job, msgspec.structs.replace(unit, bay=bay))
     return Change(job, "Set the hinge side", tuple(skipped))
+
+
+def _above_another(bay: Bay, start: tuple[int, ...] = ()) -> Iterator[tuple[int, ...]]:
+    """Paths of the bays of a tree that stand one above another, none beside another."""
+    yield start
+    if bay.split is not Split.COLUMNS:
+        for i, child in enumerate(bay.children):
+            yield from _above_another(child, (*start, i))
 
 
 def set_shelves(job: Job, cells: tuple[str, ...], text: str) -> Change:

@@ -168,7 +168,8 @@ def _screw_front(b: Builder, box_front: Draft, pieces: list[Draft], origin: Vec,
     count = 0
     for x in (x0 + FRONT_IN, x0 + width - FRONT_IN):
         free = [z for z in steps if _takes(solid, (x, y0, z))]
-        for z in dict.fromkeys((*free[:1], *free[-1:])):
+        high_too = len(free) > 1 and free[-1] - free[0] >= 2 * CLEAR_OF
+        for z in (*free[:1], *(free[-1:] if high_too else ())):
             piece = next(p for p in solid if p.holds((x, y0, z)))
             box_front.bore((x, y0, z), CLEAR, 0.0, WOOD_SCREW)
             piece.bore((x, y0, z), PILOT, screw.bite, WOOD_SCREW)

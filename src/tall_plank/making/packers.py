@@ -84,8 +84,9 @@ def _screw_on(
     b.item(screw.code, 3, f"3 screws for each packer {thick:g} thick{sunk_words(screw)}")
 
 
-PACKER_IN, PACKER_UP = 14.0, 20.0
-"""mm from a packer's ends to its screws, and from its middle line."""
+PACKER_IN, PACKER_UP = 14.0, 22.0
+"""mm from a packer's ends to its screws, and from its middle line: their heads clear the holes of a hinge's plate,
+which stand 16 from it."""
 
 
 def through_packing(layers: Sequence[Draft], upright: Draft, at: Vec, hole: Hole, use: str, *, left: bool) -> None:

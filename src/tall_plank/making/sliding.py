@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import msgspec
@@ -16,6 +17,7 @@ from tall_plank.job import Construction, Kind, Run, SlidingDoors, Source
 from tall_plank.making.bayset import Rect
 from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.parts import Draft, Item, Part, Problem
+from tall_plank.making.proof.space import bounds_of
 from tall_plank.making.trims import board_for
 from tall_plank.making.unit import MadeUnit
 from tall_plank.measure import Frame, PlankError
@@ -165,6 +167,7 @@ def make_sliding(
             own_boards = _track_boards(stock, made, word, span.finish, span.x0, span.width, span.depth, base.out, z)
             parts += [(-1, p) for p in own_boards]
         problems += _too_heavy(leaves, made, stock)
+        problems += _never_free(leaves, span, units)
     except PlankError as error:
         problems += [*_too_heavy(leaves, made, stock), Problem(error.what, error.remedy)]
     if any(p.weight == "wrong" for p in problems):
@@ -196,6 +199,43 @@ def _leaf(
     boxes = _bands(doors, i, base.leaf_z, base.leaf_height, made)
     parts = [(i, _band(stock, made, i, k, box, x, width, face)) for k, box in enumerate(boxes, 1)]
     return LeafBox(x, width, line, boxes, sum(p.weight for _, p in parts)), parts
+
+
+def frees(leaves: Sequence[LeafBox], x0: float, x1: float, low: float, high: float) -> bool:
+    """Whether leaves can be pushed so that nothing stands before a stretch of their opening.
+
+    Parameters
+    ----------
+    x0, x1 : the opening, mm
+    low, high : the stretch, mm
+
+    On each line leaves keep their order: some of them go to the left of it, the others to its right.
+    """
+    for line in {leaf.line for leaf in leaves}:
+        widths = [leaf.width for leaf in leaves if leaf.line == line]
+        if not any(
+            sum(widths[:k]) <= low - x0 + 0.5 and sum(widths[k:]) <= x1 - high + 0.5 for k in range(len(widths) + 1)
+        ):
+            return False
+    return True
+
+
+def _never_free(leaves: Sequence[LeafBox], span: _Span, units: dict[str, tuple[Placed, MadeUnit]]) -> Iterator[Problem]:
+    """Drawers that a leaf stands before, however the leaves are pushed."""
+    for placed, unit in units.values():
+        if placed.run != span.first.run or placed.right <= span.x0 + 1 or placed.x >= span.x1 - 1:
+            continue
+        for drawer in unit.drawers:
+            boxes = [bounds_of(p) for p in unit.parts if p.name.startswith(f"{drawer.name} ") and p.role == "drawer"]
+            if not boxes or placed.bottom + max(b[1][2] for b in boxes) < span.z0:
+                continue
+            low, high = placed.x + min(b[0][0] for b in boxes), placed.x + max(b[1][0] for b in boxes)
+            if not frees(leaves, span.x0, span.x1, low, high):
+                what = (
+                    f"{placed.number}, {drawer.name}, cannot be pulled: however they are pushed, a leaf is before it."
+                )
+                yield Problem(what, "Divide the bays where the leaves overlap, or take another number of leaves.")
+                break
 
 
 def _too_heavy(leaves: list[LeafBox], made: Construction, stock: Stock) -> list[Problem]:

@@ -90,6 +90,14 @@ class Way(msgspec.Struct, frozen=True, cache_hash=True):
             return self.thick + self.projection + self.reach
         return furthest(self.height if self.moves == "tilts" else self.width, self.thick, self._grip)
 
+    def stands_in(self, thing: Thing) -> bool:
+        """Whether the front, closed, stands in something given in coordinates of its face."""
+        points, low, high = thing
+        if low > self.z + self.height - 0.5 or high < self.z + 0.5:
+            return False
+        own = shapely.box(self.x + 0.5, 0.5, self.x + self.width - 0.5, self.thick - 0.5)
+        return bool(shapely.intersects(own, shapely.Polygon(points)))
+
     def meets(self, things: Sequence[Thing]) -> Meeting | None:
         """The first thing that stands in its way; what stands no further out than its face lets it pass.
 

@@ -93,11 +93,6 @@ def _swinging(basis: Basis, cell: Cell, side: Side) -> tuple[Front, ...]:
     return tuple(f for f in fronts if (f.kind == "door" and f.hand == side) or f.kind == "pair")
 
 
-def swings_towards(basis: Basis, cell: Cell, side: Side) -> bool:
-    """Whether a door of the unit is hinged at a side."""
-    return bool(_swinging(basis, cell, side))
-
-
 def needed_filler(basis: Basis, cell: Cell, side: Side, neighbour_handle: float) -> float:
     """Least width of the filler between a unit and the fronts that stand square to it, mm.
 

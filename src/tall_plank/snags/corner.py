@@ -1,15 +1,14 @@
-"""Fronts that a corner or a wall keeps from opening, and corner units without a corner. Source: geometry."""
+"""Fronts that the next wall's units cover, and corner units without a corner. Source: geometry."""
 
 from __future__ import annotations
 
 import math
 
 from tall_plank.job import Body, Job, Snag, Where
-from tall_plank.job.choices import Side
-from tall_plank.job.inherit import construction_of
+from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed, RoomLayout, RunLayout
-from tall_plank.setout.corners import SQUARE, end_cell, front_depth, fronts_of, handle_reach, swings_towards
+from tall_plank.setout.corners import SQUARE, end_cell, front_depth, fronts_of
 from tall_plank.snags.checked import Checked
 
 
@@ -19,10 +18,15 @@ def find(checked: Checked) -> list[Snag]:
         for run in room.runs:
             for p in run.cells:
                 found += _corner_unit(checked.job, room, run, p)
-            for side in ("left", "right"):
+            for side in (LEFT, RIGHT):
                 found += _covered(checked.job, run, side)
-                found += _at_wall(checked.job, room, run, side)
     return found
+
+
+def covered_cells(checked: Checked) -> frozenset[str]:
+    """The units whose fronts the next wall's units stand before."""
+    runs = (run for room in checked.layout.rooms for run in room.runs)
+    return frozenset(s.where.cell for run in runs for side in (LEFT, RIGHT) for s in _covered(checked.job, run, side))
 
 
 def _where(run: RunLayout, p: Placed) -> Where:
@@ -73,32 +77,3 @@ def _covered(job: Job, run: RunLayout, side: Side) -> list[Snag]:
     shown = format_length(over, job.display, mark=True)
     remedy = "Make it a corner unit, or end the run before the corner."
     return [Snag("corner", f"The next wall's units cover {shown} of its front.", remedy, _where(run, p))]
-
-
-def _at_wall(job: Job, room: RoomLayout, run: RunLayout, side: Side) -> list[Snag]:
-    """A door hinged right at a wall cannot open square: its handle meets the wall."""
-    if run.wall.island or not run.cells:
-        return []
-    # What closes the run to the wall stands flush with the fronts: the first unit behind it is what opens.
-    order = run.cells if side == "left" else run.cells[::-1]
-    p = next((c for c in order if c.body not in (Body.FILLER, Body.PANEL)), None)
-    corner = run.start_corner if side == "left" else run.end_corner
-    if p is None or not p.is_solid or (corner is not None and corner.other):
-        return []
-    cell = next(c for c in run.run.cells if c.id == p.cell)
-    body = job.template(p.template).body
-    angle = run.wall.before if side == "left" else run.wall.after
-    if body is not Body.CARCASS or job.template(p.template).corner or angle >= 180.0:
-        return []
-    near = p.x if side == "left" else run.wall.length - p.right
-    if not swings_towards(job, cell, side):
-        return []
-    reach = handle_reach(job, cell, side)
-    need = reach + construction_of(job, job.unit(p.unit)).corner_play
-    if near >= need - 0.5 or reach == 0.0:
-        return []
-    what = (
-        f"Its door hinged at the {side} has {format_length(near, job.display, mark=True)} to the wall; "
-        f"its handle needs {format_length(need, job.display, mark=True)} to open square."
-    )
-    return [Snag("corner", what, "Put a filler there, or hinge it at the other side.", _where(run, p), "mind")]

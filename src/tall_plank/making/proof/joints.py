@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Mapping, Sequence
 
-from tall_plank.making.parts import Asked, Bore, Groove, Part
+from tall_plank.making.parts import Asked, Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of, place_on
 from tall_plank.making.proof.work import Amiss
 from tall_plank.measure.frames import Vec, cross
@@ -165,6 +165,10 @@ def _leads(slanted: Mouth, pilot: Mouth) -> bool:
 
 def _held(parts: Sequence[Part], one: Mouth, other: Mouth, length: float) -> str | None:
     """What is wrong with what holds a joint, by its length (mm)."""
+    if one.use in ("carcass screw", "wood screw"):
+        through = next((m for m in (one, other) if getattr(m.op, "through", False)), None)
+        if through is not None and not _under_head(parts[through.part], through):
+            return f"the head of a {one.use} finds no whole wood under it in {parts[through.part].name}"
     if one.use == "carcass screw":
         face, end = (one, other) if getattr(one.op, "through", False) else (other, one)
         bite = length - parts[face.part].thickness
@@ -185,6 +189,44 @@ def _held(parts: Sequence[Part], one: Mouth, other: Mouth, length: float) -> str
         if both - length > LOOSE + APART:
             return f"both {one.use} holes are {both:g} mm deep together: {length:g} lie loose"
     return None
+
+
+HEAD = 0.9
+"""Radius of a screw's head, by the diameter of the hole that the screw goes through (common practice: a head is twice
+as wide as its thread)."""
+
+
+def _under_head(part: Part, mouth: Mouth) -> bool:
+    """Whether a screw's head lies on whole wood: on the face away from what it holds to, clear of edges and of what
+    else is cut there."""
+    op = mouth.op
+    if not isinstance(op, Bore) or op.face not in ("A", "B"):
+        return True
+    r, u, v = op.diameter * HEAD, op.x, op.y
+    if not (r <= u + APART and u <= part.length - r + APART and r <= v + APART and v <= part.width - r + APART):
+        return False
+    outer = "B" if op.face == "A" else "A"
+    return not any(cut is not op and _opens(part, cut, outer, u, v, r) for cut in part.operations)
+
+
+def _opens(part: Part, cut: Operation, face: str, u: float, v: float, r: float) -> bool:
+    """Whether something is cut into a face within r of a place. All in mm."""
+    match cut:
+        case Bore():
+            there = cut.face == face or (cut.through and cut.face in ("A", "B"))
+            return there and math.hypot(cut.x - u, cut.y - v) < r + cut.diameter / 2 - APART
+        case Groove() if cut.face == face:
+            x0, x1 = sorted((cut.x1, cut.x2))
+            y0, y1 = sorted((cut.y1, cut.y2))
+            beside = math.hypot(max(x0 - u, 0.0, u - x1), max(y0 - v, 0.0, v - y1))
+            return beside < r + cut.width / 2 - APART
+        case Rebate() if cut.face == face:
+            near = {"L1": v, "L2": part.width - v, "W1": u, "W2": part.length - u}[cut.edge]
+            return near < r + cut.width - APART
+        case Cutout():
+            beside = math.hypot(max(cut.x - u, 0.0, u - cut.x - cut.length), max(cut.y - v, 0.0, v - cut.y - cut.width))
+            return beside < r - APART
+    return False
 
 
 def _deep(part: Part, way: Vec) -> float:

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import math
+
 from tall_plank.job import Opening, Room
 from tall_plank.measure import PlankError, format_length
+from tall_plank.measure.frames import FloorPoints
 from tall_plank.setout.rooms import walls_of
 from tall_plank.setout.things.common import ThingSetOut, on_its_wall
 from tall_plank.setout.wall import Wall
@@ -13,6 +16,17 @@ def lowest(wall: Wall, x0: float, x1: float) -> float:
     """Least height of a wall's upper edge between two places, mm."""
     marks = [x0, x1, *(x for x, _ in wall.profile if x0 < x < x1)]
     return min(wall.height_at(x) for x in marks)
+
+
+def swing_points(wall: Wall, opening: Opening) -> FloorPoints:
+    """The floor over which a door of a room swings into it, in the room's plan: a quarter of a circle about its hinges,
+    mm; nothing for what does not."""
+    if opening.kind != "door" or opening.swing != "in":
+        return ()
+    x, width = opening.x.mm, opening.width.mm
+    hinge, way = (x, 1.0) if opening.hand == "left" else (x + width, -1.0)
+    arc = ((hinge + way * width * math.cos(a), -width * math.sin(a)) for a in (math.pi / 2 * i / 12 for i in range(13)))
+    return tuple(wall.frame.floor(u, v) for u, v in ((hinge, 0.0), *arc))
 
 
 def check_opening(room: Room, opening: Opening, head: str = "") -> None:
