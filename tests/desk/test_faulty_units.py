@@ -10,6 +10,9 @@ from desk.conftest import cell, choose, strip_point
 from tall_plank.desk.app.window import Window
 from tall_plank.drawing.primitives import Arc, Shape
 from tall_plank.drawing.unitfront import unit_front
+from tall_plank.edits.jobs import set_display
+from tall_plank.edits.units import set_own
+from tall_plank.measure import DisplayUnit
 
 LEFT = Qt.MouseButton.LeftButton
 K = Qt.Key
@@ -92,3 +95,47 @@ def snags_source(window: Window):  # type: ignore[no-untyped-def]
     from tall_plank.job import Kind
 
     return Kind.CELL.of(cell(window, "A2"))
+
+
+def test_a_door_that_does_not_open_is_told_and_hinged_at_the_other_side(empty_window: Window) -> None:
+    """At a wall its handle has no room; the remedy that the snag proposes, made by hand, takes it away."""
+    window, doc = empty_window, empty_window.document
+    window.strip.setFocus()
+    QTest.keyClick(window.strip, K.Key_R)
+    box = QApplication.focusWidget()
+    QTest.keyClicks(box, "door 600, drawers 600")
+    QTest.keyClick(box, K.Key_Return)
+    (snag,) = [s for s in doc.workings.snags if s.rule == "opened"]
+    assert snag.where.label == "A1" and "wall D" in snag.what and "other side" in snag.remedy
+    QTest.mouseClick(window.tally.figures["snags"], LEFT)
+    rows = window.table.rows
+    row = next(r for r in range(rows.rowCount()) if any(
+        "open square" in str(rows.index(r, c).data()) for c in range(rows.columnCount())))  # fmt: skip
+    doc.select(())
+    window.table.view.selectRow(row)
+    window.table.view.setFocus()
+    QTest.keyClick(window.table.view, K.Key_Return)
+    assert doc.cells == (cell(window, "A1"),)
+    choose(window, "hand", "right")
+    assert not [s for s in doc.workings.snags if s.rule == "opened"]
+    doc.undo()
+    assert [s.where.label for s in doc.workings.snags if s.rule == "opened"] == ["A1"]
+
+
+def test_what_is_wrong_is_told_in_the_unit_of_the_job(empty_window: Window) -> None:
+    window, doc = empty_window, empty_window.document
+    doc.do(lambda job: set_display(job, DisplayUnit.FRACTION_16))
+    window.strip.setFocus()
+    QTest.keyClick(window.strip, K.Key_R)
+    box = QApplication.focusWidget()
+    QTest.keyClicks(box, "sink 36")
+    QTest.keyClick(box, K.Key_Return)
+    window.strip.fit()
+    QTest.mouseClick(window.strip, LEFT, Qt.KeyboardModifier.NoModifier, strip_point(window, "A1"))
+    window.strip.setFocus()
+    QTest.keyClick(window.strip, K.Key_Q)
+    choose(window, "front", "drawer")
+    (snag, *_) = [s for s in doc.workings.snags if s.rule == "making"]
+    assert '"' in snag.what and " mm" not in snag.what
+    error = doc.do(lambda job: set_own(job, (cell(window, "A1"),), "depth", "1"), at_place=True)
+    assert error is None or " mm" not in f"{error.what} {error.remedy}"

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tall_plank.measure import DisplayUnit, Length, LengthError, format_length, parse_length
+from tall_plank.measure import DisplayUnit, Length, LengthError, format_length, parse_length, told_in
 from tall_plank.measure.errors import PlankError
 from tall_plank.measure.lengths import evaluate_text, names_in
 from tall_plank.measure.named import check_name, evaluate_named
@@ -206,3 +206,17 @@ def test_names_that_cannot_stand_in_a_length_are_refused(name: str) -> None:
 def test_a_play_below_the_smallest_fraction_is_not_shown_as_nothing() -> None:
     assert format_length(0.2, DisplayUnit.FRACTION_16) == "0.0079"
     assert format_length(0.0, DisplayUnit.FRACTION_16) == "0"
+
+
+def test_what_is_told_in_millimetres_is_told_in_the_jobs_unit() -> None:
+    """1 in is 25.4 mm exactly (international yard and pound agreement of 1959)."""
+    text = "Part 1, shelf, takes 25.4 x 12.7 x 254 mm; 2 parts, at 110°, 38.1 mm lower. Make it 50.8 mm wider (BQ-32)."
+    assert told_in(text, DisplayUnit.MM) == text
+    assert told_in(text, DisplayUnit.FRACTION_16) == (
+        'Part 1, shelf, takes 1" x 1/2" x 10"; 2 parts, at 110°, 1 1/2" lower. Make it 2" wider (BQ-32).'
+    )
+    assert told_in("18 mm", DisplayUnit.CM) == "1.8 cm"
+    assert told_in("about 20 mm", DisplayUnit.FRACTION_16) == 'about ~13/16"'
+    # What is no length stays: a code, an area, a number without a unit.
+    for other in ("HG-18mm5", "3 mm2", "A1.3 mmm", "no 4 of them"):
+        assert told_in(other, DisplayUnit.INCH) == other

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import msgspec
 
 from tall_plank.edits.change import Change, change_units, with_unit
 from tall_plank.edits.choices import check_choice, label_of
 from tall_plank.edits.rooms import read
 from tall_plank.job import Body, Job, Level, Role, Split, Unit
-from tall_plank.job.bays import Bay, mirrored
+from tall_plank.job.bays import Bay, Front, mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
 from tall_plank.job.standard import CHOICE_KEYS
 from tall_plank.measure import Length, PlankError
@@ -124,24 +122,22 @@ def set_hand(job: Job, cells: tuple[str, ...], hand: str) -> Change:
         _, _, cell = job.find_cell(cell_id)
         unit = job.unit(cell.unit)
         bay = unit.bay
-        for path in _above_another(unit.bay):
-            own = bay.at(path)
-            if own.front is not None and own.front.kind == "door":
-                new = msgspec.structs.replace(own.front, hand="left" if hand == "left" else "right")
-                bay = bay.replaced(path, msgspec.structs.replace(own, front=new))
-        if bay is unit.bay:
+        for path, front in single_doors(unit.bay):
+            new = msgspec.structs.replace(front, hand="left" if hand == "left" else "right")
+            bay = bay.replaced(path, msgspec.structs.replace(bay.at(path), front=new))
+        if not single_doors(unit.bay):
             skipped.append(f"{cell.number}: it has no single door")
             continue
         job = with_unit(job, msgspec.structs.replace(unit, bay=bay))
     return Change(job, "Set the hinge side", tuple(skipped))
 
 
-def _above_another(bay: Bay, start: tuple[int, ...] = ()) -> Iterator[tuple[int, ...]]:
-    """Paths of the bays of a tree that stand one above another, none beside another."""
-    yield start
-    if bay.split is not Split.COLUMNS:
-        for i, child in enumerate(bay.children):
-            yield from _above_another(child, (*start, i))
+def single_doors(bay: Bay, start: tuple[int, ...] = ()) -> tuple[tuple[tuple[int, ...], Front], ...]:
+    """The doors of a unit that stand one above another, none beside another: path of the bay and front."""
+    found = ((start, bay.front),) if bay.front is not None and bay.front.kind == "door" else ()
+    if bay.split is Split.COLUMNS:
+        return found
+    return found + tuple(row for i, child in enumerate(bay.children) for row in single_doors(child, (*start, i)))
 
 
 def set_shelves(job: Job, cells: tuple[str, ...], text: str) -> Change:

@@ -37,7 +37,7 @@ def make_cornered(b: Builder) -> Bays:
     least = d + 150.0
     if w < least or leg < least:
         raise PlankError(
-            f"A corner unit {d:g} mm deep needs legs of {least:g} mm; it has {w:g} and {leg:g}.",
+            f"A corner unit {d:g} mm deep needs legs of {least:g} mm; it has {w:g} mm and {leg:g} mm.",
             "width",
             "Make its legs longer, or choose a unit that runs into the corner blind.",
         )

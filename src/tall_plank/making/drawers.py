@@ -89,12 +89,14 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
         chosen = stock.fitting(made.runner)
         what = f"No runner fits {usable:g} mm of depth."
         if chosen is not None:
-            what = f"{chosen.name} needs {chosen.reach:g} mm of depth; here are {usable:g}."
+            what = f"{chosen.name} needs {chosen.reach:g} mm of depth; here are {usable:g} mm."
         b.problem(what, "Make the unit deeper." if chosen is None else "Choose another one, or make the unit deeper.")
         return
     if height < LEAST_BOX:
         needed = LEAST_BOX + above + below
-        b.problem(f"A drawer has {space.height:.0f} mm of clear height; its box needs {needed:g}.", "Make it higher.")
+        b.problem(
+            f"A drawer has {space.height:.0f} mm of clear height; its box needs {needed:g} mm.", "Make it higher."
+        )
         return
     number = len(b.drawers) + 1
     t = made.drawer_thickness

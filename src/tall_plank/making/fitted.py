@@ -27,7 +27,7 @@ def put_in(b: Builder, box: BayBox) -> None:
             needs = found.height + found.free_below + other.height + other.free_below
             b.problem(
                 f"{thing.name if thing else found.code} has no room beside the {name.name.lower() if name else ''}: "
-                f"together they need {needs:g} mm of clear height; the bay has {box.clear.height:.1f}.",
+                f"together they need {needs:g} mm of clear height; the bay has {box.clear.height:.1f} mm.",
                 "Move one of them, or make the bay higher.",
             )
             continue
@@ -53,7 +53,7 @@ def place(b: Builder, box: BayBox, fitted: Fitted) -> FittedBox | None:
     lack = lacking(thing, space.width, space.height - beside, depth)
     if lack is not None:
         word, need, have = lack
-        what = f"{thing.name} needs {need:g} mm of clear {word}; this bay has {have:.1f}."
+        what = f"{thing.name} needs {need:g} mm of clear {word}; this bay has {have:.1f} mm."
         more = {"width": "wider", "height": "higher", "depth": "deeper"}.get(word, "")
         b.problem(what, f"Make it {need - have:.1f} mm {more}." if more else f"Make it {have - need:.1f} mm narrower.")
         return None
@@ -65,7 +65,7 @@ def place(b: Builder, box: BayBox, fitted: Fitted) -> FittedBox | None:
         z = box.clear.z0 + at
     if start == "low" and thing.free_below > z - box.clear.z0 + 0.01:
         b.problem(
-            f"{thing.name} needs {thing.free_below:g} mm free under it; here are {z - box.clear.z0:.1f}.",
+            f"{thing.name} needs {thing.free_below:g} mm free under it; here are {z - box.clear.z0:.1f} mm.",
             "Place it higher, or under the board above.",
         )
         return None

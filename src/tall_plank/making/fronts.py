@@ -91,7 +91,7 @@ def _pocket(b: Builder, box: BayBox, hand: Side, width: float, z: float, height:
     depth = clear_depth(b)
     if depth < width - POCKET_OUT:
         b.problem(
-            f"A pocket door {width:g} mm wide needs {width - POCKET_OUT:g} mm of clear depth; here are {depth:.1f}.",
+            f"A pocket door {width:g} mm wide needs {width - POCKET_OUT:g} mm of clear depth; here are {depth:.1f} mm.",
             "Make the unit deeper, or close it with a pair.",
         )
         return

@@ -161,7 +161,7 @@ def _reaches(b: Builder, hung: Hung, hinge: Fitting) -> bool:
     from_edge = b.spec.made.cup_from_edge
     b.problem(
         f"A door covers {covers:.1f} mm of its upright; with a cup {from_edge:g} mm from its edge a hinge reaches over "
-        f"{most:g} at most.",
+        f"{most:g} mm at most.",
         "Let fronts cover half of the gables, or take a thinner carcass.",
     )
     return False

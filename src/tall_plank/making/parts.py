@@ -408,7 +408,7 @@ class Draft:
         words = f"{thickness:g} mm edging{self._edged_words()}"
         narrow = stock.edgings_of(finish, thickness)
         if narrow:
-            what = f"The {words} for {self.board.name} is {narrow[-1].width:g} mm wide; {needed:g} are needed."
+            what = f"The {words} for {self.board.name} is {narrow[-1].width:g} mm wide; {needed:g} mm are needed."
         else:
             what = f"There is no {words} for {self.board.name}."
         raise PlankError(what, self.name, "Choose another edging, or add it to the stock.")

@@ -65,10 +65,8 @@ def needed_screw(b: Builder, through: float, into: float, what: str) -> Screw | 
     """The screw for a joint; where the stock has none, that is told. `through`, `into`: mm."""
     screw = screw_for(b.stock, through, into)
     if screw is None:
-        b.problem(
-            f"The stock has no wood screw for {what}: {through + BITE - SUNK:g} to {through + into - POINT:g} mm long.",
-            "Add one to the stock.",
-        )
+        least, most = through + BITE - SUNK, through + into - POINT
+        b.problem(f"The stock has no wood screw for {what}: {least:g} mm to {most:g} mm long.", "Add one to the stock.")
     return screw
 
 

@@ -184,7 +184,7 @@ def _zone(b: Builder) -> Rect:
             x1 = spec.width - spec.blind - made.gap_between
         if x1 - x0 < LEAST_OPENING:
             raise PlankError(
-                f"The corner leaves {max(0.0, x1 - x0):.0f} mm of front; {LEAST_OPENING:g} is the least.",
+                f"The corner leaves {max(0.0, x1 - x0):.0f} mm of front; {LEAST_OPENING:g} mm is the least.",
                 "width",
                 f"Make it at least {spec.width + LEAST_OPENING - (x1 - x0):.0f} mm wide.",
             )
@@ -246,7 +246,7 @@ def _bay_contents(b: Builder, box: BayBox) -> None:
         if has < need - 0.01:
             air = f" with {thing.vent:g} mm of air behind it" if word == "deep" and thing.vent else ""
             b.problem(
-                f"{thing.name} needs an opening {need:g} mm {word}{air}; this one is {has:g}.",
+                f"{thing.name} needs an opening {need:g} mm {word}{air}; this one is {has:g} mm.",
                 f"Make it {need - has:.1f} mm more {word}.",
             )
     if thing.vent:
@@ -281,7 +281,7 @@ def _let_in(b: Builder) -> None:
     clear = b.spec.width - 2 * side_thickness(b)
     if thing is not None and thing.kind in LET_IN and (need := cut_size(thing)[0]) > clear + 1e-6:
         b.problem(
-            f"{thing.name} is let in {need:g} mm wide; between the gables are {clear:.1f}.",
+            f"{thing.name} is let in {need:g} mm wide; between the gables are {clear:.1f} mm.",
             f"Make the unit {need - clear:.1f} mm wider, or stock a smaller {thing.kind}.",
         )
 

@@ -6,7 +6,7 @@ Everything here is plain arithmetic on float mm; nothing knows of furniture.
 from tall_plank.measure.errors import PlankError
 from tall_plank.measure.frames import Frame
 from tall_plank.measure.lengths import ZERO, Length, LengthError, parse_length
-from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, same_length
+from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, same_length, told_in
 
 __all__ = [
     "TOLERANCE",
@@ -19,4 +19,5 @@ __all__ = [
     "format_length",
     "parse_length",
     "same_length",
+    "told_in",
 ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+import re
 from enum import StrEnum
 from fractions import Fraction
 
@@ -109,6 +110,21 @@ def format_length(mm: float, unit: DisplayUnit = DisplayUnit.MM, *, mark: bool =
     if not mark:
         return text
     return f'{text}"' if unit.factor == INCH else f"{text} {unit.head}"
+
+
+_TOLD = re.compile(r"(?<![\w.])\d+(?:\.\d+)?(?: x \d+(?:\.\d+)?)* mm\b")
+
+
+def told_in(text: str, unit: DisplayUnit) -> str:
+    """A text in which lengths are written in millimetres (`18 mm`, `15 x 480 x 18 mm`), with them in another unit."""
+    if unit is DisplayUnit.MM:
+        return text
+
+    def shown(found: re.Match[str]) -> str:
+        numbers = found[0].removesuffix(" mm").split(" x ")
+        return " x ".join(format_length(float(n), unit, mark=True) for n in numbers)
+
+    return _TOLD.sub(shown, text)
 
 
 def _feet_text(mm: float) -> str:

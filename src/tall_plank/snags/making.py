@@ -3,15 +3,18 @@
 from __future__ import annotations
 
 from tall_plank.job import Snag, Where
+from tall_plank.measure import told_in
 from tall_plank.snags.checked import Checked
 
 
 def find(checked: Checked) -> list[Snag]:
     found = []
+    unit_shown = checked.job.display
     for placed, unit in checked.made.units:
         where = Where(placed.room, placed.wall_id, placed.run, placed.cell, placed.number)
         for problem in unit.problems:
-            found.append(Snag("making", problem.what, problem.remedy, where, problem.weight))
+            what, remedy = (told_in(text, unit_shown) for text in (problem.what, problem.remedy))
+            found.append(Snag("making", what, remedy, where, problem.weight))
     for room in checked.job.rooms:
         for molding in room.moldings:
             if checked.job.stock.profile(molding.profile) is None:
@@ -20,5 +23,6 @@ def find(checked: Checked) -> list[Snag]:
     for trim in checked.made.trims:
         if trim.problem is not None:
             where = Where(trim.room, "", trim.run, "", trim.label)
-            found.append(Snag("making", trim.problem.what, trim.problem.remedy, where))
+            what, remedy = (told_in(text, unit_shown) for text in (trim.problem.what, trim.problem.remedy))
+            found.append(Snag("making", what, remedy, where))
     return found

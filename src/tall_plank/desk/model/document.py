@@ -16,7 +16,7 @@ from tall_plank.job import History, Job, Kind, Source
 from tall_plank.job.choices import FrontsSeen
 from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.making.bayset import BayBox
-from tall_plank.measure import PlankError
+from tall_plank.measure import PlankError, told_in
 from tall_plank.setout import RoomLayout
 from tall_plank.shop.machine.model import Machine, load_machine
 from tall_plank.workings import Workings
@@ -148,7 +148,8 @@ class Document(QObject):
             change = edit(self.job)
             workings = Workings(change.job, self.machine, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
-        except PlankError as error:
+        except PlankError as found:
+            error = self.in_its_unit(found)
             self.told.emit("" if at_place else str(error), "wrong")
             return error
         except Exception as error:  # a defect: the job stays as it was, and the log holds the trace
@@ -168,6 +169,11 @@ class Document(QObject):
             "note",
         )
         return None
+
+    def in_its_unit(self, error: PlankError) -> PlankError:
+        """An error with its lengths in the unit that the job is shown in."""
+        unit = self.job.display
+        return PlankError(told_in(error.what, unit), error.where, told_in(error.remedy, unit))
 
     def _source(self, made: str) -> Source:
         """What a new id belongs to; a slope is looked at with its wall."""
@@ -212,7 +218,7 @@ class Document(QObject):
             workings = Workings(change.job, self.machine, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
-            self._refuse(str(error))
+            self._refuse(str(self.in_its_unit(error)))
             return
         self._refuse("")
         if change.job != self.history.job:

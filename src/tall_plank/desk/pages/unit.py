@@ -32,7 +32,7 @@ from tall_plank.desk.views.modelview import ModelView
 from tall_plank.drawing.part import part_drawing
 from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit
-from tall_plank.measure import format_length
+from tall_plank.measure import format_length, told_in
 from tall_plank.scene import Scene
 from tall_plank.scene.unitscene import unit_scene, unit_start
 
@@ -273,7 +273,7 @@ class UnitPage(QWidget):
         name = doc.job.template(placed.template).name
         self.title.setText(f"{placed.number} · {name}" if placed.number else name)
         size = " × ".join(format_length(v, doc.job.display) for v in (placed.width, placed.height, placed.depth))
-        problems = [f"{p.what} {p.remedy}" for p in unit.problems]
+        problems = [told_in(f"{p.what} {p.remedy}", doc.job.display) for p in unit.problems]
         more = f" (+{len(problems) - 1})" if len(problems) > 1 else ""
         whole = f"{size} · {len(unit.parts)} {tr('parts')} · {unit.weight:.1f} kg"
         self.note.setText(f"{problems[0]}{more}" if problems else whole)

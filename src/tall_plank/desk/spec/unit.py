@@ -24,6 +24,7 @@ from tall_plank.job import Body, Cell, Job, Level, Role, Room, Run, Split, Templ
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit
+from tall_plank.measure import told_in
 from tall_plank.measure.shareout import Rule
 from tall_plank.setout import Placed
 
@@ -196,7 +197,13 @@ def _made_groups(it: _Chosen) -> tuple[Group, ...]:
     groups = (Group(tr("Made of"), tuple(figures)), *_forced_group(doc, unit))
     if not unit.problems:
         return groups
-    return (*groups, Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(unit.problems))))
+    return (
+        *groups,
+        Group(
+            tr("Snags"),
+            tuple(Row(f"problem{i}", told_in(p.what, doc.job.display), "") for i, p in enumerate(unit.problems)),
+        ),
+    )
 
 
 def _construction(doc: Document, cells: tuple[str, ...]) -> Group:
@@ -238,8 +245,7 @@ def _small(job: Job, code: str) -> bool:
 
 
 def _hand_row(doc: Document, cells: tuple[str, ...]) -> Row | None:
-    fronts = [doc.job.unit(doc.job.find_cell(c)[2].unit).bay.front for c in cells]
-    doors = [f for f in fronts if f is not None and f.kind == "door"]
+    doors = [f for c in cells for _, f in units.single_doors(doc.job.unit(doc.job.find_cell(c)[2].unit).bay)]
     if not doors:
         return None
     text, origin = same([tr(f.hand) for f in doors])

@@ -22,6 +22,7 @@ from tall_plank.job import Job, Kind, SlidingDoors
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.things.sliding import Leaf
 from tall_plank.making.sliding import MadeSliding
+from tall_plank.measure import told_in
 
 
 def _copier(name: str, i: int) -> Callable[[Job, str], Change]:
@@ -61,7 +62,8 @@ def sliding_sheet(doc: Document, thing_id: str) -> Sheet:
         mine = _leaf_rows(doc, name, doors, made, i, leaf)
         groups.append(Group(f"{tr('Leaf')} {i + 1}", tuple(mine)))
     if made is not None and made.problems:
-        groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", p.what, "") for i, p in enumerate(made.problems))))
+        told = [told_in(p.what, doc.job.display) for p in made.problems]
+        groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", what, "") for i, what in enumerate(told))))
     where = f"{tr(run.level.value)} {tr('run')}, {tr(doc.room.wall(run.wall).title)}"
     return Sheet(tr("Sliding doors"), where, tuple(groups))
 

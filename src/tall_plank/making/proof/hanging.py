@@ -93,7 +93,7 @@ def _on_plate(cup: Mouth, plates: Sequence[Mouth], *, bent: bool) -> str | None:
             # A front at a slant to its upright, or over a frame, has a hinge of its own.
             plain = _square(cup, holes[0]) and holes[0].use == "hinge plate" and not bent
             if plain and abs(line - LINE) > LINE_OFF:
-                return f"a hinge's plate stands {line:.1f} mm behind its front; {LINE:g} are needed"
+                return f"a hinge's plate stands {line:.1f} mm behind its front; {LINE:g} mm are needed"
             return None
     return "a hinge's plate is not as high as its cup"
 

@@ -173,21 +173,21 @@ def _held(parts: Sequence[Part], one: Mouth, other: Mouth, length: float) -> str
         face, end = (one, other) if getattr(one.op, "through", False) else (other, one)
         bite = length - parts[face.part].thickness
         if bite < BITE:
-            return f"a screw {length:g} mm long bites {max(bite, 0.0):.0f} mm; {BITE:g} is the least"
+            return f"a screw {length:g} mm long bites {max(bite, 0.0):.0f} mm; {BITE:g} mm is the least"
         if bite > _deep(parts[end.part], end.way) - 2.0:
             return f"a screw {length:g} mm long comes out on the other side"
         return None
     if one.use == "wood screw" and one.op is not None and other.op is not None:
         pilot = min(m.depth for m in (one.op, other.op) if not getattr(m, "through", False))
         if pilot < WOOD_BITE - APART:
-            return f"a wood screw bites {pilot:g} mm; {WOOD_BITE:g} is the least"
+            return f"a wood screw bites {pilot:g} mm; {WOOD_BITE:g} mm is the least"
         return None
     if one.use in ("dowel", "loose tenon") and one.op is not None and other.op is not None:
         both = one.op.depth + other.op.depth
         if both - length < AIR - APART:
-            return f"both {one.use} holes are {both:g} mm deep together: {length:g} do not go in"
+            return f"both {one.use} holes are {both:g} mm deep together: {length:g} mm do not go in"
         if both - length > LOOSE + APART:
-            return f"both {one.use} holes are {both:g} mm deep together: {length:g} lie loose"
+            return f"both {one.use} holes are {both:g} mm deep together: {length:g} mm lie loose"
     return None
 
 

@@ -230,7 +230,7 @@ def _lies(part: _Board, void: _Void) -> str | None:
     if blind:
         left = size[deep] - (high[deep] - low[deep])
         if left < BEHIND - HAIR:
-            return f"{_words(void)} leaves {max(left, 0.0):.1f} mm of wood behind it; {BEHIND:g} is the least"
+            return f"{_words(void)} leaves {max(left, 0.0):.1f} mm of wood behind it; {BEHIND:g} mm is the least"
     if use in ("rebate", "cut-out"):
         return None
     if axis < 0:
@@ -238,13 +238,13 @@ def _lies(part: _Board, void: _Void) -> str | None:
         across = min((k for k in (0, 1, 2) if k != deep), key=lambda k: high[k] - low[k])
         left = min(low[across], size[across] - high[across])
         if HAIR < left < BESIDE - HAIR:
-            return f"{_words(void)} leaves {left:.1f} mm of wood beside it; {BESIDE:g} is the least"
+            return f"{_words(void)} leaves {left:.1f} mm of wood beside it; {BESIDE:g} mm is the least"
         return None
     for k in (0, 1, 2):
         if k != deep:
             left = min(low[k], size[k] - high[k])
             if left < BESIDE - HAIR:
-                return f"{_words(void)} lies {left:.1f} mm from an edge; {BESIDE:g} is the least"
+                return f"{_words(void)} lies {left:.1f} mm from an edge; {BESIDE:g} mm is the least"
     if part.outline and deep == 2:
         x, y, _ = _middle(void)
         if not ol.inside(part.outline, x, y):
