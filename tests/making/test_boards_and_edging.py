@@ -75,7 +75,7 @@ def test_edging_is_wide_enough_to_be_trimmed_flush() -> None:
     few = tuple(e for e in job.stock.edgings if not e.code.endswith("-W"))
     bare = made_alone(msgspec.structs.replace(job, stock=msgspec.structs.replace(job.stock, edgings=few)), cell)
     assert not bare.parts
-    assert bare.problems[0].what == "The 1 mm edging for Birch ply 18 is 23 mm wide; 26 are needed."
+    assert bare.problems[0].what == "The 1 mm edging for Birch ply 18 is 23 mm wide; 26 mm are needed."
 
 
 @pytest.mark.parametrize(

@@ -60,9 +60,9 @@ def test_both_halves_of_a_dowel_meet_and_take_it_whole() -> None:
     ]
     assert "gable: a dowel hole is not as wide as its other half" in said(*dowel_pair(wide=10.0))
     (short,) = said(*dowel_pair(end=18.0), lengths={"dowel": 30.0})
-    assert short == "gable: both dowel holes are 30 mm deep together: 30 do not go in"
+    assert short == "gable: both dowel holes are 30 mm deep together: 30 mm do not go in"
     (loose,) = said(*dowel_pair(end=30.0), lengths={"dowel": 30.0})
-    assert loose == "gable: both dowel holes are 42 mm deep together: 30 lie loose"
+    assert loose == "gable: both dowel holes are 42 mm deep together: 30 mm lie loose"
     # Without the gable, the panel beside the unit has the other half.
     (_, alone) = dowel_pair()
     assert said(alone) and said(alone, lent=(("left gable", (Asked((18.0, -400.0, 9.0), 8.0, 12.0, "dowel"),)),)) == []
@@ -73,7 +73,7 @@ def test_a_screw_bites_and_does_not_come_out() -> None:
     end = bottom(Bore("W1", 100, 9, 5, 45, "carcass screw"))
     assert said(face, end, lengths={"carcass screw": 50.0}) == []
     (short,) = said(face, end, lengths={"carcass screw": 30.0})
-    assert short == "gable: a screw 30 mm long bites 12 mm; 15 is the least"
+    assert short == "gable: a screw 30 mm long bites 12 mm; 15 mm is the least"
     rail = part("rail", (40.0, 500.0, 18.0), Frame((18.0, -500.0, 0.0), X, Y), end.operations[0])
     (out,) = said(face, rail, lengths={"carcass screw": 60.0})
     assert out == "gable: a screw 60 mm long comes out on the other side"
@@ -98,7 +98,7 @@ def test_a_cup_has_its_plate_at_its_height_and_37_behind_its_front() -> None:
     """37 from the front's back to the plate's line and 32 between its holes: common practice for cup hinges (system
     32)."""
     assert hung() == []
-    assert hung(plate=50.0) == ["a hinge's plate stands 50.0 mm behind its front; 37 are needed"]
+    assert hung(plate=50.0) == ["a hinge's plate stands 50.0 mm behind its front; 37 mm are needed"]
     assert hung(up=3.0) == ["a hinge's plate is not as high as its cup"]
     assert hung(cup=80.0) == ["a hinge's cup has no plate beside it"]
     assert hung(up=200.0) == ["a hinge's cup has no plate beside it"]
@@ -348,7 +348,7 @@ def test_the_stock_without_a_screw_that_fits_says_which() -> None:
     made = of(msgspec.structs.replace(job, stock=msgspec.structs.replace(job.stock, fittings=few)), cell)
     assert not made.parts
     told = [p.what for p in made.problems]
-    assert "The stock has no wood screw for a packer: 25 to 34 mm long." in told
+    assert "The stock has no wood screw for a packer: 25 mm to 34 mm long." in told
 
 
 @pytest.mark.parametrize("grain", sorted(CHOICES["front_grain"]))

@@ -84,13 +84,8 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     def load(r: Fitting) -> float:
         return full_drawer(b, space.width - 2 * r.side_clearance, height, r.length, front_weight)
 
-    runner = runner_for(stock, usable, load, made.runner)
+    runner = _needed_runner(b, usable, load)
     if runner is None:
-        chosen = stock.fitting(made.runner)
-        what = f"No runner fits {usable:g} mm of depth."
-        if chosen is not None:
-            what = f"{chosen.name} needs {chosen.reach:g} mm of depth; here are {usable:g} mm."
-        b.problem(what, "Make the unit deeper." if chosen is None else "Choose another one, or make the unit deeper.")
         return
     if height < LEAST_BOX:
         needed = LEAST_BOX + above + below
@@ -121,17 +116,7 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     _bottom(b, name, (left, right, front, back), (x0, y0, z0), width, length)
     if mine:
         _screw_front(b, front, mine, (x0 + t, y0, z0), within, height)
-    middle = z0 + height / 2
-    for upright, x, side in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
-        carrier, layers, left_side = b.part(upright), [], upright == box.left
-        if abs(side - x) >= 0.5:
-            word = f"{name} {'left' if left_side else 'right'} packer"
-            low, start = middle - PACKER / 2, max(y0, -spec.depth)
-            long = y0 + length - start
-            layers = packing(b, carrier, word, min(x, side), abs(side - x), start, long, low, left=left_side)
-        for hole in runner.holes:
-            at = (side, y0 + hole.dx, middle + hole.dy)
-            through_packing(layers, carrier, at, hole, "runner", left=left_side)
+    _on_runners(b, box, space, name, runner, y0, z0 + height / 2)
     full = load(runner)
     b.drawers.append(DrawerBox(name, box.path, runner.code, full))
     by = "chosen by hand, " if made.runner != "auto" else ""
@@ -139,6 +124,38 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     why = f"pair of runners {runner.length:g}: {by}{usable:.0f} mm of usable depth, {full:.0f}{carries} when full"
     b.item(runner.code, 1, why)
     b.force(f"depth of {name}", usable, length, f"runners {runner.length:g} long")
+
+
+def _needed_runner(b: Builder, usable: float, load: Callable[[Fitting], float]) -> Fitting | None:
+    """The runner of a drawer; where none fits, that is told. `usable`: mm of depth; `load`: as for `runner_for`."""
+    runner = runner_for(b.stock, usable, load, b.spec.made.runner)
+    if runner is None:
+        chosen = b.stock.fitting(b.spec.made.runner)
+        what = f"No runner fits {usable:g} mm of depth."
+        if chosen is not None:
+            what = f"{chosen.name} needs {chosen.reach:g} mm of depth; here are {usable:g} mm."
+        b.problem(what, "Make the unit deeper." if chosen is None else "Choose another one, or make the unit deeper.")
+    return runner
+
+
+def _on_runners(b: Builder, box: BayBox, space: Rect, name: str, runner: Fitting, front: float, middle: float) -> None:
+    """The runners' holes in what carries them, on packers where that stands aside.
+
+    Parameters
+    ----------
+    space : what the drawer passes through
+    front, middle : y of the box's front, and the height of its middle, mm
+    """
+    for upright, x, side in ((box.left, box.clear.x0, space.x0), (box.right, box.clear.x1, space.x1)):
+        carrier, layers, left_side = b.part(upright), [], upright == box.left
+        if abs(side - x) >= 0.5:
+            word = f"{name} {'left' if left_side else 'right'} packer"
+            low, start = middle - PACKER / 2, max(front, -b.spec.depth)
+            long = front + runner.length - start
+            layers = packing(b, carrier, word, min(x, side), abs(side - x), start, long, low, left=left_side)
+        for hole in runner.holes:
+            at = (side, front + hole.dx, middle + hole.dy)
+            through_packing(layers, carrier, at, hole, "runner", left=left_side)
 
 
 FRONT_IN, FRONT_LOW, FRONT_HIGH = 35.0, 30.0, 20.0

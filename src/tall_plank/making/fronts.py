@@ -120,6 +120,7 @@ FIXED = {
     "flap": "hung on the hinges that its stays bring",
     "drop": "hung on the hinges that its stays bring",
     "pullout": "screwed to the pull-out's frame",
+    "pocket": "hung on the carrier of its pocket set",
     "appliance": "hung on the appliance's door",
     "fixed": "screwed on by hand from inside",
 }
@@ -157,13 +158,13 @@ def make_front(
     fixed = FIXED.get(kind, "") if hinges else "hinged by hand to the leaf beside it"
     if fixed:
         pieces[0].fixed = fixed
-    if kind == "pocket":
-        _pocket(b, box, hand, width, z, height)
-        pieces[0].fixed = "hung on the carrier of its pocket set"
-    if kind in ("flap", "drop"):
-        _stays(b, box, kind, height, weight)
-    if kind == "pullout":
-        _pullout(b, box)
+    match kind:
+        case "pocket":
+            _pocket(b, box, hand, width, z, height)
+        case "flap" | "drop":
+            _stays(b, box, kind, height, weight)
+        case "pullout":
+            _pullout(b, box)
     pull = handle_of(made, kind, own.handle if own is not None else "")
     grip = None
     if handle:

@@ -36,23 +36,19 @@ def make_handle(
     if handle is None:
         b.problem("The stock has no such handle.", "Choose another handle.")
         return None
+    upright = kind in HINGED
+    along = (0.0, 1.0) if upright else (1.0, 0.0)
+    if height < handle.length + from_end if upright else width < handle.length + 20:
+        b.problem(f"The handle is {handle.length:g} mm long; its front has no room for it.", "Choose a shorter handle.")
+        return None
     half = handle.centers / 2
-    if kind in HINGED:
+    if upright:
         hx = x + width - from_edge if hand == "left" else x + from_edge
         low, high = z + from_end + half, z + height - from_end - half
         hz = {"base": high, "hung": low}.get(b.spec.level, min(max(TALL_HANDLE, low), high))
-        along = (0.0, 1.0)
-        fits = height >= handle.length + from_end
     else:
-        hx = x + width / 2
-        hz = {"drawer": z + height - from_end if moved else z + height / 2, "flap": z + from_end}.get(
-            kind, z + height - from_end
-        )
-        along = (1.0, 0.0)
-        fits = width >= handle.length + 20
-    if not fits:
-        b.problem(f"The handle is {handle.length:g} mm long; its front has no room for it.", "Choose a shorter handle.")
-        return None
+        hx, top = x + width / 2, z + height - from_end
+        hz = {"drawer": top if moved else z + height / 2, "flap": z + from_end}.get(kind, top)
     shift = _clear_of_frame(pieces, handle, plane, (hx, hz), along) if any(p.role == FRAME for p in pieces) else 0.0
     if shift is None:
         b.problem(
@@ -62,22 +58,36 @@ def make_handle(
         return None
     hx, hz = hx + along[1] * shift, hz + along[0] * shift
     b.force(f"handle of {pieces[0].name.rsplit(' ', 2)[0]} across its front", 0.0, abs(shift), "clear of a groove")
+    if not _drilled(b, pieces, handle, plane, (hx, hz), along):
+        return None
+    b.item(handle.code, 1, f"one handle for a {kind}")
+    reach = handle.length / 2
+    return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)
+
+
+def _drilled(
+    b: Builder,
+    pieces: list[Draft],
+    handle: Fitting,
+    plane: FacePlane,
+    middle: tuple[float, float],
+    along: tuple[float, float],
+) -> bool:
+    """Drill a front for its handle; whether it can be, which is told otherwise. `middle`: on the face, mm."""
     for hole in handle.holes:
-        at = plane.point(hx + along[0] * hole.dx, 0.0, hz + along[1] * hole.dx)
+        at = plane.point(middle[0] + along[0] * hole.dx, 0.0, middle[1] + along[1] * hole.dx)
         piece = next((p for p in pieces if p.holds(at)), None)
         if piece is None and not pieces[0].bend:
             b.problem("The handle would lie off its front.", NEARER)
-            return None
+            return False
         if piece is not None and piece.role in NO_HOLD:
             b.problem(f"The handle would sit on the {piece.role} of its front.", NEARER)
-            return None
+            return False
         if piece is not None:
             # Each piece is drilled on its own outer face.
             u, v, _ = piece.frame.into(at)
             piece.bore(piece.frame.at(u, v, 0.0), hole.diameter, hole.depth, "handle")
-    b.item(handle.code, 1, f"one handle for a {kind}")
-    reach = handle.length / 2
-    return (hx - along[0] * reach, hz - along[1] * reach, hx + along[0] * reach, hz + along[1] * reach)
+    return True
 
 
 FRAME = "front frame"
