@@ -148,8 +148,8 @@ class Document(QObject):
             change = edit(self.job)
             workings = Workings(change.job, self.machine, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
-        except PlankError as found:
-            error = self.in_its_unit(found)
+        except PlankError as error:
+            self._tell_in_its_unit(error)
             self.told.emit("" if at_place else str(error), "wrong")
             return error
         except Exception as error:  # a defect: the job stays as it was, and the log holds the trace
@@ -170,10 +170,10 @@ class Document(QObject):
         )
         return None
 
-    def in_its_unit(self, error: PlankError) -> PlankError:
-        """An error with its lengths in the unit that the job is shown in."""
+    def _tell_in_its_unit(self, error: PlankError) -> None:
+        """Let an error say its lengths in the unit that the job is shown in."""
         unit = self.job.display
-        return PlankError(told_in(error.what, unit), error.where, told_in(error.remedy, unit))
+        error.what, error.remedy = told_in(error.what, unit), told_in(error.remedy, unit)
 
     def _source(self, made: str) -> Source:
         """What a new id belongs to; a slope is looked at with its wall."""
@@ -218,7 +218,8 @@ class Document(QObject):
             workings = Workings(change.job, self.machine, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
-            self._refuse(str(self.in_its_unit(error)))
+            self._tell_in_its_unit(error)
+            self._refuse(str(error))
             return
         self._refuse("")
         if change.job != self.history.job:
