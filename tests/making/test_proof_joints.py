@@ -471,6 +471,15 @@ def screwed_pair(*more: Any, at: tuple[float, float] = (300.0, 250.0)) -> tuple[
     return on, under
 
 
+def test_a_stay_has_its_other_half_on_the_other_side() -> None:
+    left = gable(Bore("A", 45, 37, 5, 13, "stay"))
+    right = part("right", (700.0, 500.0, 18.0), Frame((600.0, -500.0, 0.0), Z, Y), Bore("A", 655, 37, 5, 13, "stay"))
+    lower = part("right", (700.0, 500.0, 18.0), Frame((600.0, -500.0, 0.0), Z, Y), Bore("A", 600, 37, 5, 13, "stay"))
+    assert [a.what for _, a in amiss_hanging((left, right))] == []
+    assert [a.what for _, a in amiss_hanging((left, lower))] == ["a stay has none on the other side of its front"] * 2
+    assert [i for i, _ in amiss_hanging((left,))] == [0]
+
+
 def test_a_screws_head_has_wood_under_it() -> None:
     """A head is about twice as wide as its thread (common practice): 3.6 about the middle of a hole of 4."""
     assert said(*screwed_pair()) == []

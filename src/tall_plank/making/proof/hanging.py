@@ -25,7 +25,7 @@ is set in (common practice: 21.5 from the front's edge)."""
 ASKEW = 100.0
 """mm from a cup to its plate at most, where the front stands at a slant or lies over a frame."""
 
-HANGS = frozenset({"hinge", "hinge plate", "frame hinge", "butt hinge", "runner"})
+HANGS = frozenset({"hinge", "hinge plate", "frame hinge", "butt hinge", "runner", "stay"})
 """Uses of the holes of what moves."""
 
 
@@ -54,23 +54,25 @@ def amiss_hanging(
             continue
         if (word := _on_plate(cup, plates, bent=bool(parts[cup.part].bend))) is not None:
             yield cup.part, Amiss(word, place_on(parts, cup))
-    butts, runners = by_use["butt hinge"], by_use["runner"]
+    butts = by_use["butt hinge"]
     for butt in butts:
         if butt.part >= 0 and not any(_opposite(butt, other) for other in butts):
             yield butt.part, Amiss("a butt hinge has no other half", place_on(parts, butt))
+    for use, thing in (("runner", "its drawer"), ("stay", "its front")):
+        yield from _one_sided(parts, by_use[use], f"a {use} has none on the other side of {thing}")
+
+
+def _one_sided(parts: Sequence[Part], mouths: Sequence[Mouth], word: str) -> Iterator[tuple[int, Amiss]]:
+    """Holes that have no counterpart as high and as far behind the front on the other side, with what is said of
+    them."""
     rows: dict[tuple[int, int], list[Mouth]] = {}
-    for runner in runners:
-        _, y, z = runner.at
-        rows.setdefault((round(y), round(z)), []).append(runner)
-    for runner in runners:
-        _, y, z = runner.at
-        near = rows[(round(y), round(z))]
-        if (
-            runner.part >= 0
-            and not any(_level(runner, o) for o in near)
-            and not any(_level(runner, o) for o in runners)
-        ):
-            yield runner.part, Amiss("a runner has none on the other side of its drawer", place_on(parts, runner))
+    for mouth in mouths:
+        _, y, z = mouth.at
+        rows.setdefault((round(y), round(z)), []).append(mouth)
+    for mouth in mouths:
+        _, y, z = mouth.at
+        if mouth.part >= 0 and not any(_level(mouth, o) for o in (*rows[(round(y), round(z))], *mouths)):
+            yield mouth.part, Amiss(word, place_on(parts, mouth))
 
 
 def _on_plate(cup: Mouth, plates: Sequence[Mouth], *, bent: bool) -> str | None:
