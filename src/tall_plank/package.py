@@ -178,7 +178,7 @@ WHAT = (
     ("parts.csv", "every part on a line"),
     ("machine/", "programs for the machine, each with the outlines that it leaves whole"),
     ("boards/", "every board with its parts, a layer for each operation and depth"),
-    ("parts/", "every part, a layer for each operation and depth"),
+    ("parts/", "every part, a file for each face that is worked, a layer for each operation and depth"),
     ("model.glb", "a room's model"),
     (".dxf", "a drawing for other programs"),
     (".svg", "a drawing as a picture"),
@@ -209,7 +209,7 @@ def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
     """Programs with their outlines, every board and every part as DXF, into folders of their own."""
     from tall_plank.files.machinefiles import write_board_dxf, write_part_dxf, write_program
     from tall_plank.job.cutting import LaidPart
-    from tall_plank.shop.machine.work import work_on
+    from tall_plank.shop.machine.work import sides_of
 
     files = w.machine_files
     steps: list[tuple[str, Callable[[Path], None]]] = []
@@ -218,11 +218,12 @@ def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
     parts = {i.number: i.part for i in w.made.parts()}
     for number, cut in enumerate(w.plan.boards, 1):
         name = f"boards/board-{number:02d}.dxf"
-        steps.append((name, lambda path, b=cut: write_board_dxf(parts, b, w.job.stock, path)))  # type: ignore[misc]
+        steps.append((name, lambda path, b=cut: write_board_dxf(parts, b, path)))  # type: ignore[misc]
     for item in w.made.parts():
         board = w.job.stock.board_by_code(item.part.board)
         if board is not None and not board.cut_to_size:
             alone = LaidPart(item.number, 0.0, 0.0, item.part.cut_length, item.part.cut_width, False)
-            both = [work_on(item.number, item.part, alone, w.job.stock, second=s) for s in (False, True)]
-            steps.append((f"parts/{item.number}.dxf", lambda path, b=both: write_part_dxf(b, path)))  # type: ignore[misc]
+            for side in sides_of(item.number, item.part, alone):
+                name = f"parts/{item.number}-{side.up}.dxf"
+                steps.append((name, lambda path, s=side: write_part_dxf([s], path)))  # type: ignore[misc]
     return steps

@@ -136,7 +136,7 @@ class Together:
             steps.append(
                 (
                     f"boards/board-{number:02d}.dxf",
-                    lambda p, b=board: write_board_dxf(parts, b, self.stock, p),  # type: ignore[misc]
+                    lambda p, b=board: write_board_dxf(parts, b, p),  # type: ignore[misc]
                 )
             )
         if self.saw.mode == "router":

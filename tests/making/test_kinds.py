@@ -79,7 +79,8 @@ def test_an_l_unit_has_two_gables_two_backs_and_a_two_part_door() -> None:
     assert ol.area(bottom.outline) == pytest.approx(882 * 882 - (900 - 560 - 18) ** 2)
     assert bottom.weight == pytest.approx(ol.area(bottom.outline) * 18 * 680e-9)
     # Edging along both open edges.
-    assert bottom.shaped == (("E-BP-1", 2 * (900 - 560 - 18)),)
+    inner = 900 - 560 - 18
+    assert bottom.banded_shapes == (("S1", "E-BP-1", inner), ("S2", "E-BP-1", inner))
     # Leaves meet in the inner corner: the first ends a gap before the other's face.
     doors = {f.path: f for f in made.fronts}
     assert len(made.fronts) == 2 and len(doors) == 1

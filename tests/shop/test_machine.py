@@ -28,7 +28,7 @@ from tall_plank.shop.boards import plan_from
 from tall_plank.shop.machine.job import machine_files
 from tall_plank.shop.machine.model import Clamp, load_machine, shipped_machine
 from tall_plank.shop.machine.programs import program_of
-from tall_plank.shop.machine.work import side_up, taken_off, work_on
+from tall_plank.shop.machine.work import side_up, work_on
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import rules_of
 from tall_plank.shop.nesting.nest import nest
@@ -73,8 +73,8 @@ def test_no_operation_is_dropped() -> None:
     for board in w.plan.boards:
         for p in board.parts:
             part = parts[p.part]
-            first = work_on(p.part, part, p, w.job.stock)
-            second = work_on(p.part, part, p, w.job.stock, second=True)
+            first = work_on(p.part, part, p)
+            second = work_on(p.part, part, p, second=True)
             done = sum(
                 len(x) for work in (first, second) for x in (work.holes, work.slots, work.pockets, work.openings)
             )
@@ -90,7 +90,7 @@ def test_every_hole_of_a_program_is_drilled_once_at_its_depth() -> None:
     parts = {i.number: i.part for i in w.made.parts()}
     board = w.plan.boards[0]
     thick = w.job.stock.board_by_code(board.board).thickness  # type: ignore[union-attr]
-    works = [work_on(p.part, parts[p.part], p, w.job.stock) for p in board.parts]
+    works = [work_on(p.part, parts[p.part], p) for p in board.parts]
     program = program_of("b", (board.length, board.width, thick), works, MACHINE)
     wanted = sorted(
         (round(h.x, 2), round(h.y, 2), round(-MACHINE.into_spoil if h.through else thick - h.depth, 2))
@@ -132,7 +132,7 @@ def test_a_hole_turns_with_its_part(angle: float, turned: bool, place: tuple[flo
     """A hole 50 along and 30 up on a part 600 x 300 whose least corner lies at 100, 200."""
     part = plain_part(operations=(Bore("A", 50.0, 30.0, 5.0, 13.0, "pin"),))
     size = (300.0, 600.0) if turned else (600.0, 300.0)
-    work = work_on("A1", part, LaidPart("A1", 100.0, 200.0, *size, turned, angle), STOCK)
+    work = work_on("A1", part, LaidPart("A1", 100.0, 200.0, *size, turned, angle))
     assert (work.holes[0].x, work.holes[0].y) == pytest.approx(place)
     assert bounds(work.outline) == pytest.approx((100.0, 200.0, 100.0 + size[0], 200.0 + size[1]))
 
@@ -145,10 +145,10 @@ def test_a_part_with_more_on_its_back_lies_face_down_and_is_mirrored() -> None:
     )
     part = plain_part(operations=holes)
     assert side_up(part) == "B"
-    work = work_on("A1", part, LaidPart("A1", 0.0, 0.0, 600.0, 300.0, False), STOCK)
+    work = work_on("A1", part, LaidPart("A1", 0.0, 0.0, 600.0, 300.0, False))
     assert [(h.x, h.y) for h in work.holes] == [(50.0, 270.0), (550.0, 270.0)]
     assert [x.why for x in work.left] == ["other face"]
-    other = work_on("A1", part, LaidPart("A1", 0.0, 0.0, 600.0, 300.0, False), STOCK, second=True)
+    other = work_on("A1", part, LaidPart("A1", 0.0, 0.0, 600.0, 300.0, False), second=True)
     assert [(h.x, h.y) for h in other.holes] == [(300.0, 100.0)]
 
 
@@ -159,11 +159,10 @@ def test_operations_move_with_the_edging_that_is_still_to_come() -> None:
         edges=Edges(edging.code, "", edging.code, edging.code),
         cut_length=599.0,
         cut_width=299.5,
+        cut_origin=(0.5, 0.5),
         operations=(Bore("A", 50.0, 30.0, 5.0, 13.0, "pin"),),
     )
-    off = taken_off(part, STOCK)
-    assert off == pytest.approx({"L1": 0.5, "L2": 0.0, "W1": 0.5, "W2": 0.5})
-    work = work_on("A1", part, LaidPart("A1", 0.0, 0.0, 599.0, 299.5, False), STOCK)
+    work = work_on("A1", part, LaidPart("A1", 0.0, 0.0, 599.0, 299.5, False))
     assert (work.holes[0].x, work.holes[0].y) == pytest.approx((49.5, 29.5))
 
 
@@ -171,7 +170,7 @@ def test_what_no_tool_can_do_is_refused_by_name() -> None:
     part = plain_part(
         operations=(Bore("A", 50.0, 30.0, 2.0, 13.0, "pilot"), Bore("A", 90.0, 30.0, 5.0, 60.0, "deep")), thickness=80.0
     )
-    work = work_on("A1", part, LaidPart("A1", 20.0, 20.0, 600.0, 300.0, False), STOCK)
+    work = work_on("A1", part, LaidPart("A1", 20.0, 20.0, 600.0, 300.0, False))
     program = program_of("b", (700.0, 400.0, 80.0), [work], MACHINE)
     told = {x.what for x in program.refused}
     assert told == {"pilot: hole of 2, 13 deep", "deep: hole of 5, 60 deep", "its outline"}
@@ -182,8 +181,7 @@ def test_what_no_tool_can_do_is_refused_by_name() -> None:
 
 def test_parts_too_near_for_the_mill_are_refused() -> None:
     works = [
-        work_on(str(i), plain_part(), LaidPart(str(i), 20.0 + i * 603.0, 20.0, 600.0, 300.0, False), STOCK)
-        for i in range(2)
+        work_on(str(i), plain_part(), LaidPart(str(i), 20.0 + i * 603.0, 20.0, 600.0, 300.0, False)) for i in range(2)
     ]
     program = program_of("b", (1300.0, 400.0, 18.0), works, MACHINE)
     assert {x.why for x in program.refused} == {"the next part lies 3.0 mm away"}
@@ -192,7 +190,7 @@ def test_parts_too_near_for_the_mill_are_refused() -> None:
 def test_small_parts_keep_tabs_and_large_ones_do_not() -> None:
     for size, tabs in (((200.0, 100.0), True), ((600.0, 300.0), False)):
         part = plain_part(length=size[0], width=size[1], cut_length=size[0], cut_width=size[1])
-        work = work_on("A1", part, LaidPart("A1", 40.0, 40.0, *size, False), STOCK)
+        work = work_on("A1", part, LaidPart("A1", 40.0, 40.0, *size, False))
         program = program_of("b", (800.0, 500.0, 18.0), [work], MACHINE)
         run = run_program(program.text, MACHINE, program.size, program.parts)
         assert run.faults == []
@@ -219,7 +217,7 @@ def test_a_mill_swings_into_an_outline_from_the_waste() -> None:
 
     part = plain_part(length=400.0, width=300.0, cut_length=400.0, cut_width=300.0)
     cut = msgspec.structs.replace(part, operations=(Cutout(100.0, 80.0, 200.0, 120.0, 10.0),))
-    work = work_on("A1", cut, LaidPart("A1", 60.0, 60.0, 400.0, 300.0, False), STOCK)
+    work = work_on("A1", cut, LaidPart("A1", 60.0, 60.0, 400.0, 300.0, False))
     program = program_of("b", (800.0, 500.0, 18.0), [work], MACHINE)
     run = run_program(program.text, MACHINE, program.size, program.parts)
     assert run.faults == []
@@ -251,7 +249,7 @@ def test_without_room_a_mill_goes_down_on_the_outline() -> None:
         for i in range(3)
         for j in range(3)
     ]
-    works = [work_on(p.part, part, p, STOCK) for p in places]
+    works = [work_on(p.part, part, p) for p in places]
     program = program_of("b", (667.0, 519.0, 18.0), works, MACHINE)
     assert run_program(program.text, MACHINE, program.size, program.parts).faults == []
     # Those at the upper and the right side have waste beside them on the bed, the others have none.
@@ -282,8 +280,8 @@ def test_files_are_read_back(tmp_path: Path) -> None:
     assert [name for name, _, _ in parts] == [p["part"] for p in outlines_document(program)["parts"]]
     parts_of = {i.number: i.part for i in w.made.parts()}
     board = w.plan.boards[0]
-    works = [work_on(p.part, parts_of[p.part], p, w.job.stock) for p in board.parts]
-    write_board_dxf(parts_of, board, w.job.stock, tmp_path / "b.dxf")
+    works = [work_on(p.part, parts_of[p.part], p) for p in board.parts]
+    write_board_dxf(parts_of, board, tmp_path / "b.dxf")
     document = ezdxf.readfile(tmp_path / "b.dxf")
     outlines = [e for e in document.modelspace() if e.dxf.layer == "OUTLINE"]
     assert len(outlines) == len(board.parts)
@@ -333,7 +331,7 @@ def test_a_hole_right_through_needs_a_drill_that_reaches_into_the_spoil_board(sp
     )
     machine = msgspec.structs.replace(MACHINE, tools=tools)
     part = plain_part(operations=(Bore("A", 100.0, 50.0, 8.0, 18.0, "hanger", through=True),))
-    work = work_on("p", part, LaidPart("p", 100.0, 200.0, 600.0, 300.0, False), STOCK)
+    work = work_on("p", part, LaidPart("p", 100.0, 200.0, 600.0, 300.0, False))
     program = program_of("b", (2800.0, 2070.0, 18.0), [work], machine)
     holes = [left for left in program.refused if "hole of 8" in left.what]
     assert bool(holes) is not drilled
@@ -342,7 +340,7 @@ def test_a_hole_right_through_needs_a_drill_that_reaches_into_the_spoil_board(sp
     # A hole that ends in the board needs no more than its own depth.
     blind = plain_part(operations=(Bore("A", 100.0, 50.0, 8.0, 12.0, "hanger"),))
     short = tuple(msgspec.structs.replace(t, length=12.0) for t in tools)
-    work = work_on("p", blind, LaidPart("p", 100.0, 200.0, 600.0, 300.0, False), STOCK)
+    work = work_on("p", blind, LaidPart("p", 100.0, 200.0, 600.0, 300.0, False))
     program = program_of("b", (2800.0, 2070.0, 18.0), [work], msgspec.structs.replace(machine, tools=short))
     assert not [left for left in program.refused if "hole of 8" in left.what]
 
@@ -364,7 +362,7 @@ def test_every_program_is_for_the_thickness_of_its_board() -> None:
 def test_a_mill_without_room_goes_down_along_its_path(size: tuple[float, float]) -> None:
     # Over 60 mm of it or the whole of a shorter side, to the depth of the pass, and back on the level.
     part = plain_part(length=size[0], width=size[1], cut_length=size[0], cut_width=size[1])
-    work = work_on("A1", part, LaidPart("A1", 60.0, 60.0, *size, False), STOCK)
+    work = work_on("A1", part, LaidPart("A1", 60.0, 60.0, *size, False))
     machine = msgspec.structs.replace(MACHINE, lead=0.0)
     program = program_of("b", (400.0, 300.0, 18.0), [work], machine)
     assert run_program(program.text, machine, program.size, program.parts).faults == []

@@ -12,7 +12,6 @@ from shapely import Polygon, affinity, box
 
 from tall_plank.demo import demo_job
 from tall_plank.making import Cutout
-from tall_plank.measure.outlines import bounds
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan, NestRules, Request
 from tall_plank.shop.nesting.job import part_of
 from tall_plank.shop.nesting.nest import nest
@@ -118,19 +117,20 @@ def test_a_stop_keeps_a_valid_plan() -> None:
     assert not plan.done
 
 
-def test_a_shaped_part_lies_in_the_middle_of_its_cut_size() -> None:
-    # What its edging and the bander take lies evenly at both ends: outline and openings move by half of it each way.
+def test_a_shaped_part_lies_in_its_cut_size() -> None:
+    """Its outline is what is cut: less edging plus pre-milling at every edge that is banded, also at slanted and round
+    ones; openings stay where they are on the finished part."""
     w = Workings(demo_job())
     seen = 0
     for item in w.made.parts():
         p, routed = item.part, part_of(item, "ply", routed=True)
         assert (routed.length, routed.width) == (p.cut_length, p.cut_width)
-        dx, dy = (p.cut_length - p.length) / 2, (p.cut_width - p.width) / 2
-        for (x, y), (px, py) in zip(routed.outline, p.outline, strict=True):
-            assert (x - dx, y - dy) == pytest.approx((px, py))
-        cut = [op for op in p.operations if isinstance(op, Cutout)]
-        for hole, op in zip(routed.holes, cut, strict=True):
-            assert bounds(hole) == pytest.approx((op.x + dx, op.y + dy, op.x + op.length + dx, op.y + op.width + dy))
-        seen += bool(p.outline) and abs(dx) > 0.1
+        dx, dy = p.cut_origin
+        for (x, y), (px, py) in zip(routed.outline, p.cut_outline, strict=True):
+            assert (x + dx, y + dy) == pytest.approx((px, py))
+            assert -0.01 <= x <= p.cut_length + 0.01 and -0.01 <= y <= p.cut_width + 0.01
+        openings = [op for op in p.operations if isinstance(op, Cutout)]
+        for hole, op in zip(routed.holes, openings, strict=True):
+            assert (hole[0][0] + dx, hole[0][1] + dy) == pytest.approx((op.x, op.y))
+        seen += bool(routed.outline)
     assert seen
-    assert part_of(next(iter(w.made.parts())), "ply").outline == ()

@@ -186,13 +186,17 @@ def _side_names(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
 def _outline_bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
     """Banded edges of an outline: a wide line outside each, and the names of those that are neither L nor W."""
     items: list[Item] = []
-    for (name, p, q), code in zip(part.named_edges(), part.outline_edges, strict=False):
+    edges = part.named_edges()
+    names = [name for name, _, _ in edges]
+    # A curve is one edge: its name stands at its middle.
+    middles = {(names.index(name) + len(names) - 1 - names[::-1].index(name)) // 2 for name in names}
+    for i, ((name, p, q), code) in enumerate(zip(edges, part.outline_edges, strict=False)):
         size = math.dist(p, q)
         if not code or size < 1.0:
             continue
         nx, ny = 7.0 * (q[1] - p[1]) / size, -7.0 * (q[0] - p[0]) / size
         items.append(Line(p[0] + nx, y_of(p[1] + ny), q[0] + nx, y_of(q[1] + ny), Pen.WIDE, Layer.TRIM))
-        if name.startswith("S"):
+        if name.startswith("S") and i in middles:
             x, y = (p[0] + q[0]) / 2 - 6.0 * nx, (p[1] + q[1]) / 2 - 6.0 * ny
             items.append(Text(x, y_of(y), name, 2.0, Layer.LABEL, quiet=True))
     return items

@@ -13,7 +13,6 @@ from tall_plank.making import Part
 from tall_plank.measure import PlankError
 from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.machine.work import PartWork, work_on
-from tall_plank.stock import Stock
 
 
 def write_program(program: Program, path: Path) -> None:
@@ -66,19 +65,20 @@ def read_outlines(path: Path) -> list[tuple[str, list[Any], list[Any]]]:
     return parts
 
 
-def write_board_dxf(parts: Mapping[str, Part], board: LaidBoard, stock: Stock, path: Path) -> None:
+def write_board_dxf(parts: Mapping[str, Part], board: LaidBoard, path: Path) -> None:
     """Write one board of a plan as DXF: its parts as they lie, with everything that is done to them from above.
 
     Parameters
     ----------
     parts : by their numbers, as the plan names them
     """
-    works = [work_on(p.part, parts[p.part], p, stock) for p in board.parts]
+    works = [work_on(p.part, parts[p.part], p) for p in board.parts]
     write_part_dxf(works, path, (board.length, board.width))
 
 
 def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, float] | None = None) -> None:
-    """Write parts as DXF (R2010, mm): a layer for each operation, face and depth, such as ``HOLE_A_D5_Z13``.
+    """Write parts as DXF (R2010, mm), each seen on the face that looks up: one closed outline, its number with that
+    face, and a layer for each operation, face and depth, such as ``HOLE_A_D5_Z13``.
 
     Parameters
     ----------
@@ -106,7 +106,8 @@ def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, flo
         space.add_lwpolyline(work.outline, close=True, dxfattribs=layer("OUTLINE"))
         x = sum(p[0] for p in work.outline) / len(work.outline)
         y = sum(p[1] for p in work.outline) / len(work.outline)
-        space.add_text(work.part, height=12.0, dxfattribs=layer("NUMBER")).set_placement((x, y))
+        words = f"{work.part} face {face}"
+        space.add_text(words, height=12.0, dxfattribs=layer("NUMBER")).set_placement((x, y))
         for hole in work.holes:
             deep = "THROUGH" if hole.through else f"Z{hole.depth:g}"
             space.add_circle((hole.x, hole.y), hole.diameter / 2, layer(f"HOLE_{face}_D{hole.diameter:g}_{deep}"))

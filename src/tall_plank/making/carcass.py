@@ -30,6 +30,7 @@ from tall_plank.making.shell import (
 )
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, NEG_Z, X, Y, Z
+from tall_plank.measure.outlines import Points
 
 
 def check_standard_fits(b: Builder) -> None:
@@ -57,18 +58,11 @@ def _notch(b: Builder, left: Draft, right: Draft, down: float) -> None:
     deep = made.plinth_setback + made.plinth_thickness
     long, wide = left.length, left.width
     edged = long - down
-    left.shape(
-        b.stock,
-        ((0.0, 0.0), (edged, 0.0), (edged, deep), (long, deep), (long, wide), (0.0, wide)),
-        made.edging_carcass,
-        edged,
-    )
-    right.shape(
-        b.stock,
-        ((down, 0.0), (long, 0.0), (long, wide), (0.0, wide), (0.0, deep), (down, deep)),
-        made.edging_carcass,
-        edged,
-    )
+    free = (edged, 0.0, 0.0, 0.0, 0.0, 0.0)
+    outline: Points = ((0.0, 0.0), (edged, 0.0), (edged, deep), (long, deep), (long, wide), (0.0, wide))
+    left.edge_outline(b.stock, outline, free, made.edging_carcass)
+    outline = ((down, 0.0), (long, 0.0), (long, wide), (0.0, wide), (0.0, deep), (down, deep))
+    right.edge_outline(b.stock, outline, free, made.edging_carcass)
 
 
 def make_carcass(b: Builder, bays: BaySet) -> None:

@@ -7,6 +7,8 @@ next one: for a corner at the right it takes x from width - depth to width, y fr
 
 from __future__ import annotations
 
+import math
+
 from tall_plank.job import Bay
 from tall_plank.job.choices import Side
 from tall_plank.making.bayset import BayBox, Rect
@@ -142,11 +144,15 @@ def _lying(
     inner: Points = ((0.0, c), (a, 0.0)) if diagonal else ((0.0, c), (a, c), (a, 0.0))
     points: Points = (*reversed(inner), (0.0, c), (0.0, width), (length, width), (length, 0.0))
     points = tuple(dict.fromkeys(points))
-    banded = (a**2 + c**2) ** 0.5 if diagonal else a + c
+    # What looks at the room, between the inner points, is banded.
+    free = [
+        math.dist(p, q) if p in inner and q in inner else 0.0
+        for p, q in zip(points, (*points[1:], *points[:1]), strict=True)
+    ]
     if not right:
         points = tuple((length - x, y) for x, y in points)
     _ = d
-    return draft.shape(b.stock, points, edging, banded)
+    return draft.edge_outline(b.stock, points, free, edging)
 
 
 def _backs(b: Builder, right: bool, near: Draft, far: Draft, bottom: Draft, top: Draft) -> None:

@@ -7,7 +7,8 @@ in finished coordinates.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+import math
+from collections.abc import Callable, Sequence
 from typing import Literal
 
 import msgspec
@@ -15,7 +16,7 @@ import msgspec
 from tall_plank.job.choices import Weight
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import PartFrame, Vec
-from tall_plank.measure.outlines import Point, Points, area
+from tall_plank.measure.outlines import Point, Points, area, offset
 from tall_plank.setout.trims import TrimKind
 from tall_plank.stock import Board, Edging, Stock
 
@@ -145,10 +146,10 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     Attributes
     ----------
     outline : corners of face A (x, y), counter-clockwise, where it is no rectangle; length and width go round it
-    shaped : (code, mm) of edging on edges that are neither L nor W
     bend : radius to which it is bent along its width, mm; 0 flat, positive bowed towards face B
-    outline_edges : code of the edging on every edge of the outline, from its first corner on, empty where it is raw;
-        none where only totals are known
+    outline_edges : code of the edging on every edge of the outline, from its first corner on, empty where it is raw
+    cut_origin : place of the cut part's corner on the finished one, mm
+    cut_outline : the outline less edging plus pre-milling at every banded edge, in the same coordinates
     fixed : how it is fixed in words, where nothing is drilled for it
     edge_lengths : mm that are banded of every edge of the outline, or of L1, L2, W1, W2; none: whole edges
     """
@@ -168,29 +169,24 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
     weight: float = 0.0
     role: PartRole = ""
     outline: tuple[tuple[float, float], ...] = ()
-    shaped: tuple[tuple[str, float], ...] = ()
     bend: float = 0.0
     outline_edges: tuple[str, ...] = ()
     edge_lengths: tuple[float, ...] = ()
     fixed: str = ""
+    cut_origin: tuple[float, float] = (0.0, 0.0)
+    cut_outline: tuple[tuple[float, float], ...] = ()
 
     def named_edges(self) -> tuple[tuple[str, Point, Point], ...]:
         """Every edge of the outline with its name and ends: L1 to W2 on the sides of the rectangle about it, S1, S2 and
-        so on for the others, mm."""
-        found = []
-        count = 0
-        for p, q in zip(self.outline, (*self.outline[1:], *self.outline[:1]), strict=True):
-            name = side_of(p, q, self.length, self.width)
-            if not name:
-                count += 1
-                name = f"S{count}"
-            found.append((name, p, q))
-        return tuple(found)
+        so on for the others, mm. The pieces of a curve are one edge."""
+        names = edge_names(self.outline, self.length, self.width)
+        return tuple(
+            (name, p, q) for name, p, q in zip(names, self.outline, (*self.outline[1:], *self.outline[:1]), strict=True)
+        )
 
     @property
     def banded(self) -> tuple[tuple[str, str, float], ...]:
-        """Every edge with edging: its name (S1, S2 .. for edges of an outline that are neither L nor W, ``shaped`` for
-        several of them), the code, mm."""
+        """Every edge with edging: its name (S1, S2 .. where it is neither L nor W), the code, mm."""
         if self.outline_edges:
             lengths: dict[tuple[str, str], float] = {}
             for (name, _, _), code, mm in zip(self.named_edges(), self.outline_edges, self.edge_lengths, strict=True):
@@ -199,7 +195,12 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
             return tuple((name, code, mm) for (name, code), mm in lengths.items())
         whole = (self.length, self.length, self.width, self.width)
         sides = zip(EDGE_NAMES, self.edges, self.edge_lengths or whole, strict=True)
-        return (*(s for s in sides if s[1]), *(("shaped", code, mm) for code, mm in self.shaped))
+        return tuple(s for s in sides if s[1])
+
+    @property
+    def banded_shapes(self) -> tuple[tuple[str, str, float], ...]:
+        """Those of them that are neither L nor W."""
+        return tuple(row for row in self.banded if row[0] not in EDGE_NAMES)
 
     @property
     def holes(self) -> int:
@@ -231,6 +232,37 @@ class Part(msgspec.Struct, frozen=True, cache_hash=True):
                 return f.x
         a, b, c = f.x
         return (-a, -b, -c)
+
+
+def edge_names(outline: Points, length: float, width: float) -> tuple[str, ...]:
+    """The name of every edge of an outline: L1 to W2 on the sides of the rectangle about it, S1, S2 and so on for the
+    others. The pieces of a curve are one edge, also where its top touches a side. All in mm."""
+    ends = list(zip(outline, (*outline[1:], *outline[:1]), strict=True))
+    found: list[str] = []
+    count = 0
+    for i, (p, q) in enumerate(ends):
+        on_curve = _goes_on(*ends[i - 1], p, q)
+        name = side_of(p, q, length, width)
+        if name and on_curve and math.dist(p, q) < TOP:
+            name = ""
+        if not name and not (on_curve and found and found[-1].startswith("S")):
+            count += 1
+        found.append(name or f"S{count}")
+    return tuple(found)
+
+
+TOP = 60.0
+"""mm; a side that a curve touches by less belongs to the curve."""
+
+GOES_ON = math.cos(math.radians(20.0))
+"""Cosine of the turn by which two pieces of a curve differ at most."""
+
+
+def _goes_on(a: Point, b: Point, p: Point, q: Point) -> bool:
+    """Whether an edge from p to q goes on where the one from a to b ends, bent a little."""
+    (x, y), (u, v) = (b[0] - a[0], b[1] - a[1]), (q[0] - p[0], q[1] - p[1])
+    size = math.hypot(x, y) * math.hypot(u, v)
+    return math.dist(b, p) < 0.05 and GOES_ON * size < x * u + y * v < 0.999999 * size
 
 
 def side_of(p: Point, q: Point, length: float, width: float) -> str:
@@ -328,10 +360,10 @@ class Draft:
         self.edging: dict[str, str] = {}
         self.operations: list[Operation] = []
         self.outline: Points = ()
-        self.shaped: list[tuple[str, float]] = []
         self.bend = 0.0
         self.outline_edges: tuple[str, ...] = ()
         self.edge_lengths: tuple[float, ...] = ()
+        self._by_outline: set[str] = set()
         self.fixed = ""
         """How it is fixed, where nothing is drilled for it."""
         self.edged_in = ""
@@ -352,17 +384,9 @@ class Draft:
                 self.edging[edge] = edging.code
         return self
 
-    def shape(self, stock: Stock, points: Points, thickness: float, banded: float) -> Draft:
-        """Give the part an outline other than its rectangle, with edging along some of its length (mm).
-
-        Raises
-        ------
-        PlankError where no such edging is stocked
-        """
+    def shape(self, points: Points) -> Draft:
+        """Give the part an outline other than its rectangle; its sides keep their edging. `points`: mm."""
         self.outline = points if area(points) > 0 else tuple(reversed(points))
-        if thickness > 0 and banded > 0 and not self._needs_none:
-            edging = self._edging(stock, thickness)
-            self.shaped.append((edging.code, banded))
         return self
 
     def edge_outline(self, stock: Stock, points: Points, free: Sequence[float], thickness: float) -> Draft:
@@ -380,15 +404,16 @@ class Draft:
         """
         n = len(points)
         turned = area(points) < 0
-        self.shape(stock, points, 0.0, 0.0)
+        self.shape(points)
         mm = [free[(n - 2 - i) % n] for i in range(n)] if turned else list(free)
         flags = [length > 0.5 for length in mm]
         if thickness <= 0 or not any(flags) or self._needs_none:
             return self
-        ends = zip(self.outline, (*self.outline[1:], *self.outline[:1]), strict=True)
-        names = [side_of(p, q, self.length, self.width) for p, q in ends]
+        names = edge_names(self.outline, self.length, self.width)
         # Banding one side brings its edging, or says that there is none.
-        self.band(stock, thickness, *dict.fromkeys(s for s, is_free in zip(names, flags, strict=True) if s and is_free))
+        sides = dict.fromkeys(s for s, is_free in zip(names, flags, strict=True) if s in EDGE_NAMES and is_free)
+        self.band(stock, thickness, *sides)
+        self._by_outline |= set(sides)
         edging = self._edging(stock, thickness)
         self.outline_edges = tuple(edging.code if is_free else "" for is_free in flags)
         self.edge_lengths = tuple(mm)
@@ -543,6 +568,11 @@ class Draft:
         edges = Edges(*(self.edging.get(name, "") for name in EDGE_NAMES))
         found = [stock.edging_by_code(code) for code in edges]
         thick = [e.thickness if e else 0.0 for e in found]
+        codes, lengths = self._outline_edging()
+
+        def off(thickness: float) -> float:
+            return thickness - cut_size(thickness, (thickness, 0.0), premilling, ignored_below)
+
         return Part(
             name=self.name,
             board=self.board.code,
@@ -560,12 +590,34 @@ class Draft:
             weight=self.area * self.thickness * self.board.density * 1e-9,
             role=self.role,
             outline=self.outline,
-            shaped=tuple(self.shaped),
             bend=self.bend,
-            outline_edges=self.outline_edges,
-            edge_lengths=self.edge_lengths,
+            outline_edges=codes,
+            edge_lengths=lengths,
             fixed=self.fixed,
+            cut_origin=(off(thick[2]), off(thick[0])),
+            cut_outline=self._cut_outline(stock, codes, off),
         )
+
+    def _outline_edging(self) -> tuple[tuple[str, ...], tuple[float, ...]]:
+        """The edging of every edge of the outline and how much of it is banded, mm: as it was given, and that of the
+        sides that keep theirs whole."""
+        if not self.outline:
+            return (), self.edge_lengths
+        n = len(self.outline)
+        codes = list(self.outline_edges or ("",) * n)
+        lengths = list(self.edge_lengths if self.outline_edges else (0.0,) * n)
+        ends = zip(self.outline, (*self.outline[1:], *self.outline[:1]), strict=True)
+        for i, (name, (p, q)) in enumerate(zip(edge_names(self.outline, self.length, self.width), ends, strict=True)):
+            if name in self.edging and name not in self._by_outline:
+                codes[i], lengths[i] = self.edging[name], math.dist(p, q)
+        return (tuple(codes), tuple(lengths)) if any(codes) else ((), ())
+
+    def _cut_outline(self, stock: Stock, codes: tuple[str, ...], off: Callable[[float], float]) -> Points:
+        """The outline as it is cut: less edging plus pre-milling at every banded edge."""
+        if not codes:
+            return self.outline
+        found = [stock.edging_by_code(code) if code else None for code in codes]
+        return offset(self.outline, [-off(e.thickness) if e is not None else 0.0 for e in found])
 
     @property
     def area(self) -> float:

@@ -98,9 +98,9 @@ def shaped_board(b: Builder, draft: Draft, setback: float = 0.0, edging: float |
         u = draft.length * i / steps
         edge.append((u, front_edge(b, ox + way * u) + setback - oy))
     points: Points = (*edge, (draft.length, draft.width), (0.0, draft.width))
-    length = sum(math.dist(p, q) for p, q in itertools.pairwise(edge))
+    free = [*(math.dist(p, q) for p, q in itertools.pairwise(edge)), 0.0, 0.0, 0.0]
     thick = b.spec.made.edging_carcass if edging is None else edging
-    return draft.shape(b.stock, points, thick, length)
+    return draft.edge_outline(b.stock, points, free, thick)
 
 
 def band_front(b: Builder, draft: Draft, thickness: float) -> None:

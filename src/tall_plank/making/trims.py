@@ -113,7 +113,7 @@ def trim_part(board: TrimBoard, made: Construction, stock: Stock, lent: tuple[As
     draft.band(stock, thickness, *board.banded)
     draft.operations += [Bevel(*cut) for cut in board.bevels]
     if board.outline:
-        draft.shape(stock, board.outline, 0.0, 0.0)
+        draft.shape(board.outline)
     for work in lent:
         if lies_on(draft, work.at):
             if work.to is None:

@@ -114,7 +114,7 @@ def _label(w: Workings, item: NumberedPart, display: DisplayUnit, place: Place |
         part.material,
         size(part.length, part.width, part.thickness),
         size(part.cut_length, part.cut_width),
-        edge_marks(part.edges),
+        edge_marks(part.edges, part.banded_shapes, display),
         _code(w.job.number, item.number),
         place,
     )

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from tall_plank.making import Edges, NumberedPart
+from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.areas import area_rows
 from tall_plank.shop.cutlist import CutRow, natural, rows_of
@@ -18,23 +19,33 @@ FRAME_ROLES = ("front frame", "front panel", "front bar", "face frame")
 """Roles of the members of a frame and of what it holds."""
 
 
-def edge_marks(edges: Edges) -> str:
-    """Banded edges in words that survive a black-and-white print: `L1 L2 W1 W2`, a dot for a raw edge."""
-    return " ".join(name if code else "·" for name, code in zip(("L1", "L2", "W1", "W2"), edges, strict=True))
+Shapes = Sequence[tuple[str, str, float]]
+"""Banded edges that are neither L nor W: name, code of the edging, mm."""
 
 
-def edge_codes(edges: Edges) -> str:
-    """The edging of a part: one code where all its banded edges have the same, else edge by edge."""
+def edge_marks(edges: Edges, shapes: Shapes = (), display: DisplayUnit | None = None) -> str:
+    """Banded edges in words that survive a black-and-white print: `L1 L2 W1 W2`, a dot for a raw edge, then those of an
+    outline, with their lengths where a unit is given."""
+    words = [name if code else "·" for name, code in zip(("L1", "L2", "W1", "W2"), edges, strict=True)]
+    words += [name if display is None else f"{name} {format_length(mm, display)}" for name, _, mm in shapes]
+    return " ".join(words)
+
+
+def edge_codes(edges: Edges, shapes: Shapes = (), display: DisplayUnit = DisplayUnit.MM) -> str:
+    """The edging of a part: one code where all its banded edges have the same, else edge by edge; then what is banded
+    of an outline, with its length."""
     banded = [(name, code) for name, code in zip(("L1", "L2", "W1", "W2"), edges, strict=True) if code]
     codes = list(dict.fromkeys(code for _, code in banded))
-    if len(codes) < 2:
-        return "".join(codes)
-    return ", ".join(f"{' '.join(n for n, c in banded if c == code)} {code}" for code in codes)
+    found = ["".join(codes)] if len(codes) < 2 else []
+    if len(codes) > 1:
+        found = [f"{' '.join(n for n, c in banded if c == code)} {code}" for code in codes]
+    found += [f"{name} {code} {format_length(mm, display)}" for name, code, mm in shapes]
+    return ", ".join(word for word in found if word)
 
 
 CUT_NOTE = (
     "Cut size = finished size less edging plus pre-milling, at each banded edge. "
-    "L1 L2 are the long edges, W1 W2 the ends."
+    "L1 L2 are the long edges, W1 W2 the ends, S1 S2 and so on those of an outline, with their lengths."
 )
 
 _SIZES = (
@@ -51,10 +62,10 @@ _SIZES = (
 )
 
 
-def _sizes(r: CutRow) -> tuple[Value, ...]:
+def _sizes(r: CutRow, display: DisplayUnit) -> tuple[Value, ...]:
     return (
         r.qty, r.length, r.width, r.cut_length, r.cut_width, "along" if r.grain == "length" else "none",
-        edge_marks(r.edges), edge_codes(r.edges), round(r.area, 3), round(r.weight, 2),
+        edge_marks(r.edges, r.shapes), edge_codes(r.edges, r.shapes, display), round(r.area, 3), round(r.weight, 2),
     )  # fmt: skip
 
 
@@ -77,7 +88,7 @@ def cut_list(w: Workings) -> Table:
         Column("material", "Material", wide=1.5, groups=True),
         *_SIZES,
     )
-    rows = tuple((", ".join(r.numbers), r.name, r.material, *_sizes(r)) for r in w.cut_rows)
+    rows = tuple((", ".join(r.numbers), r.name, r.material, *_sizes(r, w.job.display)) for r in w.cut_rows)
     count = sum(r.qty for r in w.cut_rows)
     cells = {p.number: p.cell for p in w.layout.placed if p.number}
     return Table(
@@ -102,7 +113,7 @@ def unit_list(w: Workings, number: str) -> Table:
         *(_SIZES[i] for i in at),
     )  # fmt: skip
     rows = tuple(
-        (", ".join(r.numbers), r.name, r.material, *(_sizes(r)[i] for i in at))
+        (", ".join(r.numbers), r.name, r.material, *(_sizes(r, w.job.display)[i] for i in at))
         for r in sorted(rows_of(items), key=lambda r: natural(r.numbers[0]))
     )
     found = next(((p, u) for p, u in w.made.units if number and p.number == number), None)

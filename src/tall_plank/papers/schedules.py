@@ -353,6 +353,7 @@ def parts_rows(w: Workings, *, cut: bool = False) -> Table:
         "edge_L2",
         "edge_W1",
         "edge_W2",
+        "edges_of_outline",
     )
     rows = []
     for item in w.made.parts():
@@ -370,6 +371,7 @@ def parts_rows(w: Workings, *, cut: bool = False) -> Table:
                 1,
                 p.grain,
                 *p.edges,
+                "; ".join(f"{name} {code} {trimmed(mm, 1)}" for name, code, mm in p.banded_shapes),
             )
         )
     return Table("Parts", "", tuple(Column(n, n) for n in names), tuple(rows))

@@ -11,7 +11,8 @@ from tall_plank.making import Bevel, Cutout, Edges, MadeJob, NumberedPart, Part,
 
 
 class CutRow(msgspec.Struct, frozen=True):
-    """Parts that are the same piece of board. Sizes in mm; `numbers` are their part numbers, `weight` kg of all."""
+    """Parts that are the same piece of board. Sizes in mm; `numbers` are their part numbers, `weight` kg of all,
+    `shapes` what is banded of their outline: name, code, mm."""
 
     numbers: tuple[str, ...]
     units: tuple[str, ...]
@@ -26,6 +27,7 @@ class CutRow(msgspec.Struct, frozen=True):
     grain: str
     edges: Edges
     weight: float = 0.0
+    shapes: tuple[tuple[str, str, float], ...] = ()
 
     @property
     def qty(self) -> int:
@@ -47,9 +49,6 @@ def shape_note(part: Part) -> str:
     notes = []
     if part.outline:
         notes.append("shaped")
-    named = [name for name, _, _ in part.banded if name.startswith("S")]
-    if named:
-        notes.append(f"{' '.join(named)} edged")
     if part.bend:
         notes.append(f"bent to R {abs(part.bend):.0f}")
     holes = sum(isinstance(op, Cutout) for op in part.operations)
@@ -87,6 +86,7 @@ def rows_of(parts: Iterable[NumberedPart]) -> tuple[CutRow, ...]:
             p.edges,
             p.operations,
             p.outline,
+            p.banded_shapes,
         )
         groups.setdefault(key, []).append(item)
     rows = []
@@ -107,6 +107,7 @@ def rows_of(parts: Iterable[NumberedPart]) -> tuple[CutRow, ...]:
                 grain=p.grain,
                 edges=p.edges,
                 weight=sum(i.part.weight for i in items),
+                shapes=p.banded_shapes,
             )
         )
     return tuple(sorted(rows, key=lambda r: (r.material, -r.length * r.width, natural(r.numbers[0]))))

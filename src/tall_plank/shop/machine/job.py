@@ -49,7 +49,7 @@ def machine_files(
     programs: list[Program] = []
     works: list[PartWork] = []
     for number, board in enumerate(plan.boards, 1):
-        found = [work_on(p.part, parts[p.part], p, stock) for p in board.parts]
+        found = [work_on(p.part, parts[p.part], p) for p in board.parts]
         if routed:
             thick = _thickness(stock, board.board)
             name = f"board-{number:02d}"
@@ -59,7 +59,7 @@ def machine_files(
             alone += tuple(p.part for p in board.parts)
     for name in alone:
         part = parts[name]
-        work = work_on(name, part, _alone(part, name), stock)
+        work = work_on(name, part, _alone(part, name))
         works.append(work)
         if work.holes or work.slots or work.pockets or work.openings:
             size = (part.cut_length, part.cut_width, part.thickness)
@@ -71,7 +71,7 @@ def machine_files(
         others = [x for x in work.left if x.why == "other face"]
         left += [x for x in work.left if x.why != "other face"]
         if others:
-            over = work_on(work.part, part, _alone(part, work.part), stock, second=True)
+            over = work_on(work.part, part, _alone(part, work.part), second=True)
             size = (part.cut_length, part.cut_width, part.thickness)
             program = program_of(f"{work.part}-second", size, [over], machine, outlines=False)
             second.append(program)

@@ -13,9 +13,8 @@ import msgspec
 
 from tall_plank.job.cutting import LaidPart
 from tall_plank.making import Bore, Cutout, Groove, Part
-from tall_plank.making.parts import Bevel, Edges, Rebate, ShapedEdge
+from tall_plank.making.parts import Bevel, Rebate, ShapedEdge
 from tall_plank.measure.outlines import Points
-from tall_plank.stock import Stock
 
 Side = Literal["A", "B"]
 
@@ -92,23 +91,6 @@ class PartWork(msgspec.Struct, frozen=True):
     left: tuple[Left, ...] = ()
 
 
-def taken_off(part: Part, stock: Stock) -> dict[str, float]:
-    """How far the cut part's edges lie inside the finished part's, by edge, mm: edging less pre-milling."""
-    thick = {}
-    for name, code in zip(("L1", "L2", "W1", "W2"), Edges(*part.edges), strict=True):
-        edging = stock.edging_by_code(code) if code else None
-        thick[name] = edging.thickness if edging is not None else 0.0
-    found = {}
-    for pair, whole in ((("L1", "L2"), part.width - part.cut_width), (("W1", "W2"), part.length - part.cut_length)):
-        total = sum(thick[e] for e in pair)
-        banded = sum(thick[e] > 0 for e in pair)
-        # Pre-milling is the same on every banded edge; edging that is left out of the account takes nothing off.
-        premilling = (total - whole) / banded if banded and abs(whole) > 1e-9 else 0.0
-        for e in pair:
-            found[e] = thick[e] - premilling if thick[e] > 0 and abs(whole) > 1e-9 else 0.0
-    return found
-
-
 def side_up(part: Part) -> Side:
     """The face with more to be done; A where both have the same."""
     counts = {"A": 0, "B": 0}
@@ -124,10 +106,9 @@ def side_up(part: Part) -> Side:
 class _Way:
     """From finished coordinates of a part to its board."""
 
-    def __init__(self, part: Part, placement: LaidPart, up: Side, stock: Stock) -> None:
+    def __init__(self, part: Part, placement: LaidPart, up: Side) -> None:
         self.part, self.at, self.up = part, placement, up
-        off = taken_off(part, stock)
-        self.dx, self.dy = off["W1"], off["L1"]
+        self.dx, self.dy = part.cut_origin
         self.length, self.width = part.cut_length, part.cut_width
         self.angle = round(placement.angle) % 360 if placement.angle else (90 if placement.turned else 0)
 
@@ -146,12 +127,12 @@ class _Way:
         return min(ax, bx), min(ay, by), max(ax, bx), max(ay, by)
 
 
-def work_on(number: str, part: Part, placement: LaidPart, stock: Stock, *, second: bool = False) -> PartWork:
+def work_on(number: str, part: Part, placement: LaidPart, *, second: bool = False) -> PartWork:
     """All work on a part as it lies on its board; with `second`, that of its other face, the part turned over."""
     up: Side = side_up(part)
     if second:
         up = "A" if up == "B" else "B"
-    way = _Way(part, placement, up, stock)
+    way = _Way(part, placement, up)
     holes: list[Hole] = []
     slots: list[Slot] = []
     pockets: list[Pocket] = []
@@ -194,11 +175,17 @@ def work_on(number: str, part: Part, placement: LaidPart, stock: Stock, *, secon
                 pass
     if second:
         left = []
-    corners = part.outline or ((0.0, 0.0), (part.length, 0.0), (part.length, part.width), (0.0, part.width))
-    outline = _outline(part, corners, way)
+    outline = _outline(part, way)
     return PartWork(
         number, part.name, up, outline, tuple(holes), tuple(slots), tuple(pockets), tuple(openings), tuple(left)
     )
+
+
+def sides_of(number: str, part: Part, placement: LaidPart) -> tuple[PartWork, ...]:
+    """A part seen on each face that is worked: the one with more on it first, and the other one where it has work of
+    its own, turned over about the part's length."""
+    first, other = (work_on(number, part, placement, second=second) for second in (False, True))
+    return (first, other) if other.holes or other.slots or other.pockets else (first,)
 
 
 def _rebate(part: Part, op: Rebate) -> tuple[float, float, float, float]:
@@ -209,7 +196,7 @@ def _rebate(part: Part, op: Rebate) -> tuple[float, float, float, float]:
     }[op.edge]  # fmt: skip
 
 
-def _outline(part: Part, corners: Points, way: _Way) -> Points:
+def _outline(part: Part, way: _Way) -> Points:
     """The cut part's outline on the board, counter-clockwise."""
     from tall_plank.measure.outlines import area
 
@@ -217,5 +204,5 @@ def _outline(part: Part, corners: Points, way: _Way) -> Points:
         x0, y0 = way.at.x, way.at.y
         long, wide = (way.length, way.width) if way.angle in (0, 180) else (way.width, way.length)
         return ((x0, y0), (x0 + long, y0), (x0 + long, y0 + wide), (x0, y0 + wide))
-    points = tuple(way.out(x, y) for x, y in corners)
+    points = tuple(way.out(x, y) for x, y in part.cut_outline or part.outline)
     return points if area(points) > 0 else tuple(reversed(points))

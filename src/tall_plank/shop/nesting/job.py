@@ -119,12 +119,12 @@ def part_of(item: NumberedPart, material: str, *, routed: bool = False) -> NestP
     plain = NestPart(item.number, p.cut_length, p.cut_width, 1, material, p.grain)
     if not routed:
         return plain
-    dx, dy = (p.cut_length - p.length) / 2, (p.cut_width - p.width) / 2
+    dx, dy = -p.cut_origin[0], -p.cut_origin[1]
     holes = tuple(
         tuple((x + dx, y + dy) for x, y in (
             (op.x, op.y), (op.x + op.length, op.y), (op.x + op.length, op.y + op.width), (op.x, op.y + op.width)))
         for op in p.operations
         if isinstance(op, Cutout)
     )  # fmt: skip
-    outline = tuple((x + dx, y + dy) for x, y in p.outline)
+    outline = tuple((x + dx, y + dy) for x, y in p.cut_outline)
     return msgspec.structs.replace(plain, outline=outline, holes=holes)
