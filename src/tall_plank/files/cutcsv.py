@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any, TypeVar
 
 from tall_plank.measure import PlankError
+from tall_plank.measure.numbers import mark_of, read_number
 from tall_plank.shop.bars import BarPiece, BarPlan, BarStock
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan
 
@@ -56,9 +57,12 @@ def read_rows(
         raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
     found: list[T] = []
     faults: list[Fault] = []
+    # A list whose columns are parted by commas has its decimals after points.
+    shown = mark_of(c for cells in rows[1:] for h, c in zip(heads, cells, strict=False) if h in NUMBERS)
     for number, cells in enumerate(rows[1:], 2):
         values = {h: c.strip() for h, c in zip(heads, cells, strict=False)}
-        if not any(values.values()):
+        values[MARK] = shown
+        if not any(v for h, v in values.items() if h != MARK):
             continue
         try:
             found.append(make(values))
@@ -67,12 +71,23 @@ def read_rows(
     return tuple(found), tuple(faults)
 
 
+NUMBERS = ("length_mm", "width_mm", "qty", "price")
+"""Columns of numbers."""
+
+MARK = "\0mark"
+"""Under which the values of a row say the decimal mark of their list."""
+
+
+def _read(values: dict[str, str], key: str, text: str) -> float:
+    try:
+        return float(read_number(text, values.get(MARK, "")))  # type: ignore[arg-type]
+    except ValueError as error:
+        raise ValueError(f"{key} {error}") from None
+
+
 def _number(values: dict[str, str], key: str, *, least: float = 0.0, above: bool = True) -> float:
     text = values.get(key, "")
-    try:
-        number = float(text)
-    except ValueError:
-        raise ValueError(f"{key} “{text[:30]}” is no number") from None
+    number = _read(values, key, text)
     if not math.isfinite(number) or number > 100_000 or number < least or (above and number == least):
         raise ValueError(f"{key} {text[:30]} is out of range")
     return number
@@ -80,10 +95,7 @@ def _number(values: dict[str, str], key: str, *, least: float = 0.0, above: bool
 
 def _count(values: dict[str, str], key: str) -> int:
     text = values.get(key, "") or "1"
-    try:
-        number = float(text)
-    except ValueError:
-        raise ValueError(f"{key} “{text[:30]}” is no number") from None
+    number = _read(values, key, text)
     if not number.is_integer() or not 0 <= number <= 100_000:
         raise ValueError(f"{key} {text[:30]} is no whole number from 0")
     return int(number)

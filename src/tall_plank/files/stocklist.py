@@ -5,13 +5,13 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Iterable
-from decimal import Decimal, InvalidOperation
 from pathlib import Path
 from typing import Any
 
 from tall_plank.edits.stocklist import ListRow
 from tall_plank.files.images import read_image
 from tall_plank.measure import PlankError
+from tall_plank.measure.numbers import Mark, mark_of, read_number
 
 SIZES = {
     "length_mm": "length", "width_mm": "width", "height_mm": "height", "depth_mm": "depth", "centers_mm": "centers",
@@ -45,13 +45,16 @@ def read_stock_list(path: Path) -> tuple[ListRow, ...]:
             heads.pop()
         _check_heads(heads, path.name)
         found: list[ListRow] = []
-        for number, cells in enumerate(rows, 2):
+        lines = list(rows)
+        numeric = [i for i, h in enumerate(heads) if h in SIZES or h == "price"]
+        mark = mark_of(_text(cells[i]) for cells in lines for i in numeric if i < len(cells))
+        for number, cells in enumerate(lines, 2):
             values = {h: c for h, c in zip(heads, (_text(c) for c in cells), strict=False) if c}
             if not values:
                 continue
             if len(found) >= MOST_ROWS:
                 raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
-            found.append(_row(number, values, path))
+            found.append(_row(number, values, path, mark))
     except OSError as error:
         what = f"The list cannot be read ({error.strerror or error})."
         raise PlankError(what, path.name, "Check the path.") from None
@@ -104,7 +107,7 @@ def _check_heads(heads: list[str], name: str) -> None:
             raise PlankError(f"The column “{head}” is there twice.", f"{name}, row 1", "Take one out.")
 
 
-def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
+def _row(number: int, values: dict[str, str], path: Path, mark: Mark) -> ListRow:
     def wrong(head: str, what: str, remedy: str) -> PlankError:
         return PlankError(what, f"{path.name}, row {number}, {head}", remedy)
 
@@ -114,9 +117,9 @@ def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
     for head, key in SIZES.items():
         if head in values:
             try:
-                sizes[key] = float(values[head].replace(",", "."))
-            except ValueError:
-                raise wrong(head, f"“{values[head][:30]}” is no number.", "Write a plain number.") from None
+                sizes[key] = float(read_number(values[head], mark))
+            except ValueError as error:
+                raise wrong(head, f"{error}.", "Write a plain number.") from None
             if not 0.0 <= sizes[key] <= 10_000.0:
                 raise wrong(head, f"{values[head][:30]} is out of range.", "Write 0 to 10000.")
     bars = None
@@ -131,9 +134,9 @@ def _row(number: int, values: dict[str, str], path: Path) -> ListRow:
     price = None
     if "price" in values:
         try:
-            price = Decimal(values["price"].replace(",", "."))
-        except InvalidOperation:
-            raise wrong("price", f"“{values['price'][:30]}” is no price.", "Write a plain number.") from None
+            price = read_number(values["price"], mark)
+        except ValueError as error:
+            raise wrong("price", f"{error}.", "Write a plain number, such as 1250.00.") from None
         if not price.is_finite() or not 0 <= price <= 10_000_000:
             raise wrong("price", f"{values['price'][:30]} is no price.", "Write a number from 0.")
     image = None
