@@ -55,7 +55,7 @@ def test_parts_come_one_a_line_with_finished_and_cut_sizes(demo: Path, tmp_path:
     assert run("parts", demo, "--out", cut, "--cut").exit_code == 0
     rows = list(csv.DictReader(finished.open()))
     assert list(rows[0]) == ["part", "name", "unit", "material", "thickness_mm", "length_mm", "width_mm", "qty", "grain",
-                             "edge_L1", "edge_L2", "edge_W1", "edge_W2", "edges_of_outline"]  # fmt: skip
+                             "edge_L1", "edge_L2", "edge_W1", "edge_W2", "edges_of_outline", "sizes"]  # fmt: skip
     cuts = {r["part"]: r for r in csv.DictReader(cut.open())}
     gable = next(r for r in rows if r["part"] == "A4.1")
     assert (gable["length_mm"], gable["width_mm"]) == ("730", "560")

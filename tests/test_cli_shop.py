@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import csv
 import json
 from pathlib import Path
 
@@ -9,10 +10,12 @@ import msgspec
 import pytest
 from click.testing import CliRunner, Result
 
+from conftest import with_run
 from tall_plank.cli import main
 from tall_plank.demo import demo_job
 from tall_plank.files.plankfile import write_plank
-from tall_plank.job import Job
+from tall_plank.job import Job, Level
+from tall_plank.job.start import new_job
 
 PARTS = "part,length_mm,width_mm,qty,material,grain,note\ndoor,716,597,4,ply,length,x\nshelf,564,540,6,ply,none,\n"
 BOARDS = "board,material,length_mm,width_mm,price,qty\nSHEET,ply,2500,1250,60,\n"
@@ -210,3 +213,63 @@ def test_a_program_is_checked_on_the_simulated_machine(tmp_path: Path) -> None:
     (tmp_path / "o.json").write_text('{"parts": [{"part": "door", "outline": [[60, 60], [300]]}]}')
     told = run("check-program", tmp_path / "good.ngc", "--parts", tmp_path / "o.json", "--board", "400,300,18")
     assert told.exit_code == 1 and "no pair of numbers" in told.output
+
+
+def test_the_lists_of_a_package_are_fed_to_the_saw(tmp_path: Path) -> None:
+    """Its own parts in cut sizes on its own boards: all are placed again, on no more boards."""
+    from tall_plank.package import write_package
+    from tall_plank.workings import Workings
+
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, pair 800, sink 900, door 450")
+    w = Workings(job)
+    write_package(w, tmp_path / "papers")
+    parts, boards, out = (
+        tmp_path / "papers" / "parts-cut.csv",
+        tmp_path / "papers" / "boards.csv",
+        tmp_path / "o.json",
+    )
+    result = run("nest", "--parts", parts, "--boards", boards, "--out", out, "--effort", "3")
+    plan = json.loads(out.read_text())
+    assert "parts-cut.csv: cut sizes" in result.output and "edging" not in result.output
+    placed = [p["part"] for b in plan["boards"] for p in b["placements"]]
+    wanted = [i.number for i in w.made.parts()]
+    on_boards = {p.part for b in w.plan.boards for p in b.parts}
+    assert set(placed) == on_boards and len(placed) == len(on_boards) <= len(wanted)
+    assert len(plan["boards"]) <= len(w.plan.boards)
+
+
+def test_finished_sizes_for_the_saw_are_told(tmp_path: Path) -> None:
+    path = tmp_path / "job.plank"
+    write_plank(with_run(new_job(), "A", Level.BASE, "drawers 600"), path)
+    finished, cut, boards, out = (tmp_path / n for n in ("f.csv", "c.csv", "b.csv", "o.json"))
+    assert run("parts", path, "--out", finished).exit_code == 0
+    assert run("parts", path, "--cut", "--out", cut).exit_code == 0
+    rows = [list(csv.DictReader(p.open())) for p in (finished, cut)]
+    assert {r["sizes"] for r in rows[0]} == {"finished"} and {r["sizes"] for r in rows[1]} == {"cut"}
+    boards.write_text("board,material,length_mm,width_mm,price\n" + "".join(
+        f"{i},{m},2800,2070,\n" for i, m in enumerate(sorted({r["material"] for r in rows[0]}))))  # fmt: skip
+    told = run("nest", "--parts", finished, "--boards", boards, "--out", out, "--effort", "1")
+    assert "f.csv: finished sizes" in told.output
+    edged = sum(bool(r["edge_L1"] or r["edge_L2"] or r["edge_W1"] or r["edge_W2"]) for r in rows[0])
+    assert f"{edged} rows have edging" in told.output and edged > 5 and told.exit_code == 0
+    told = run("nest", "--parts", cut, "--boards", boards, "--out", out, "--effort", "1")
+    assert "c.csv: cut sizes" in told.output and "edging" not in told.output
+    plain = tmp_path / "p.csv"
+    plain.write_text("part,length_mm,width_mm,qty,material\nA,600,400,1,M\n")
+    boards.write_text("board,material,length_mm,width_mm\nB,M,2800,2070\n")
+    told = run("nest", "--parts", plain, "--boards", boards, "--out", out)
+    assert "not said whether cut or finished" in told.output and "edging" not in told.output
+
+
+def test_parts_and_hardware_are_written_as_their_ending_says(tmp_path: Path) -> None:
+    from openpyxl import load_workbook
+
+    path = tmp_path / "job.plank"
+    write_plank(with_run(new_job(), "A", Level.BASE, "drawers 600"), path)
+    for verb in ("parts", "hardware"):
+        book = tmp_path / f"{verb}.xlsx"
+        assert run(verb, path, "--out", book).exit_code == 0
+        assert load_workbook(book).worksheets[0].max_row > 5
+        refused = run(verb, path, "--out", tmp_path / f"{verb}.txt")
+        assert refused.exit_code == 1 and ".csv, .xlsx or .pdf" in refused.output
+        assert not (tmp_path / f"{verb}.txt").exists()

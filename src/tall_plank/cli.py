@@ -148,11 +148,10 @@ def tally(files: tuple[Path, ...], as_json: bool) -> None:
 @click.option("--cut", is_flag=True, help="Cut sizes instead of finished ones.")
 @says_errors
 def parts(file: Path, out: Path, cut: bool) -> None:
-    """Every part as CSV."""
+    """Every part on a line: as CSV, XLSX or PDF, by the ending."""
     from tall_plank.papers.schedules import parts_rows
-    from tall_plank.papers.write_csv import write_csv
 
-    _written(out, lambda: write_csv(parts_rows(load(file), cut=cut), out))
+    _listed(out, file, lambda w: parts_rows(w, cut=cut))
 
 
 @main.command()
@@ -160,11 +159,10 @@ def parts(file: Path, out: Path, cut: bool) -> None:
 @OUT
 @says_errors
 def hardware(file: Path, out: Path) -> None:
-    """The hardware schedule as CSV."""
+    """The hardware schedule: as CSV, XLSX or PDF, by the ending."""
     from tall_plank.papers.schedules import hardware_csv
-    from tall_plank.papers.write_csv import write_csv
 
-    _written(out, lambda: write_csv(hardware_csv(load(file)), out))
+    _listed(out, file, hardware_csv)
 
 
 @main.command()
@@ -248,6 +246,14 @@ def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | N
         raise click.UsageError("Give a job file, or both --parts and --boards.")
     if parts_file is not None:
         found, wrong = cutcsv.read_parts(parts_file)
+        said, edged = cutcsv.sizes_said(parts_file)
+        click.echo(f"{parts_file.name}: {said or 'not said whether cut or finished'} sizes")
+        if edged and said != "cut":
+            click.echo(
+                f"{parts_file.name}: {edged} rows have edging, which is not taken off their sizes. Lists for the saw "
+                "hold cut sizes: write them with --cut.",
+                err=True,
+            )
         request = Request(found, request.boards if request else (), asked)
         faults += wrong
     if boards_file is not None:
@@ -344,11 +350,12 @@ def _end_with(wrong: list[str]) -> None:
         sys.exit(1)
 
 
-def _written(out: Path, write: Callable[[], None]) -> None:
-    try:
-        write()
-    except OSError as error:
-        raise PlankError(f"The file cannot be written ({error.strerror}).", str(out), "Choose another.") from None
+def _listed(out: Path, file: Path, make: Callable[[Any], Any]) -> None:
+    """Write a table of a job as its ending says."""
+    from tall_plank.package import write_table
+
+    w = load(file)
+    write_table(w, make(w), out)
     click.echo(str(out))
 
 

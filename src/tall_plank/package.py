@@ -116,6 +116,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
         steps.append((f"{name}.csv", lambda path, t=table: write_csv(t, path)))  # type: ignore[misc]
     steps += [
         ("parts.csv", lambda path: write_csv(schedules.parts_rows(w), path)),
+        ("parts-cut.csv", lambda path: write_csv(schedules.parts_rows(w, cut=True), path)),
         ("schedules.xlsx", lambda path: write_xlsx(tables.values(), path, w.job.display)),
         ("schedules.pdf", lambda path: write_tables(tables.values(), path, w.job.name, w.job.display, head_of(w))),
         ("estimate.pdf", lambda path: write_tables([offer(w)], path, w.job.name, w.job.display, head_of(w))),
@@ -175,7 +176,8 @@ WHAT = (
     ("estimate.pdf", "the client's paper"),
     ("schedules.pdf", "all schedules to print"),
     ("schedules.xlsx", "all schedules as a workbook"),
-    ("parts.csv", "every part on a line"),
+    ("parts-cut.csv", "every part on a line, in cut sizes: for the saw and for nest"),
+    ("parts.csv", "every part on a line, in finished sizes"),
     ("machine/", "programs for the machine, each with the outlines that it leaves whole"),
     ("boards/", "every board with its parts, a layer for each operation and depth"),
     ("parts/", "every part, a file for each face that is worked, a layer for each operation and depth"),

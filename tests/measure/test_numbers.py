@@ -70,7 +70,7 @@ def stock(folder: Path, *prices: str) -> Path:
 
 
 def test_a_price_with_two_readings_is_refused_at_its_place(tmp_path: Path) -> None:
-    with pytest.raises(PlankError, match="can be read as 1250 and as 1[.]25") as error:
+    with pytest.raises(PlankError, match=r"can be read as 1250 and as 1\.25") as error:
         read_stock_list(stock(tmp_path, "1,250"))
     assert error.value.where == "list.csv, row 2, price"
     found = read_stock_list(stock(tmp_path, "1,250", "12,50"))

@@ -25,7 +25,7 @@ class Fault(str):
 
 
 def read_rows(
-    path: Path, needed: Sequence[str], make: Callable[[dict[str, str]], T]
+    path: Path, needed: Sequence[str], make: Callable[[dict[str, str]], T], either: Sequence[str] = ()
 ) -> tuple[tuple[T, ...], tuple[Fault, ...]]:
     """Rows of a CSV with a row of heads, columns in any order, further ones left aside. Rows that cannot be read are
     named and left out, so that the rest can be planned.
@@ -53,6 +53,9 @@ def read_rows(
     if missing:
         what = f"The list has no column “{missing[0]}”."
         raise PlankError(what, f"{path.name}, row 1", f"It needs {', '.join(needed)}.")
+    if either and not any(h in heads for h in either):
+        words = " or ".join(f"“{h}”" for h in either)
+        raise PlankError(f"The list has no column {words}.", f"{path.name}, row 1", f"It needs one of {words}.")
     if len(rows) > MOST_ROWS:
         raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
     found: list[T] = []
@@ -139,6 +142,20 @@ def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
     return read_rows(path, ("part", "length_mm", "width_mm", "qty", "material"), make)
 
 
+def sizes_said(path: Path) -> tuple[str, int]:
+    """Whether a list of parts says that its sizes are cut or finished ones (empty: it does not), and how many of its
+    rows have edging."""
+    said: set[str] = set()
+
+    def edged(values: dict[str, str]) -> bool:
+        said.add(values.get("sizes", "").lower())
+        return any(v for h, v in values.items() if h.startswith("edge"))
+
+    rows, _ = read_rows(path, (), edged)
+    word = said.pop() if len(said) == 1 else ""
+    return (word if word in ("cut", "finished") else ""), sum(rows)
+
+
 def _points(text: str) -> tuple[tuple[float, float], ...]:
     """``0 0; 800 0; 0 400`` as points, mm."""
     if not text.strip():
@@ -157,16 +174,21 @@ def _points(text: str) -> tuple[tuple[float, float], ...]:
 
 
 def read_boards(path: Path) -> tuple[tuple[NestBoard, ...], tuple[Fault, ...]]:
-    """``board,material,length_mm,width_mm,price,qty``; an empty quantity has no limit; ``offcut`` yes where given."""
+    """``board,material,length_mm,width_mm,price,qty``; an empty quantity has no limit; ``offcut`` yes where given. The
+    boards of a package, a line for each that is cut, are read too: as many of a kind as there are lines."""
 
     def make(v: dict[str, str]) -> NestBoard:
+        if "code" in v and "material" not in v:
+            size = _number(v, "length_mm"), _number(v, "width_mm")
+            return NestBoard(_name(v, "code"), _name(v, "name"), *size, 0.0, 1)
         price = _number(v, "price", above=False) if v.get("price") else 0.0
         qty = _count(v, "qty") if v.get("qty") else None
         offcut = v.get("offcut", "").lower() in ("yes", "true", "1")
         size = _number(v, "length_mm"), _number(v, "width_mm")
         return NestBoard(_name(v, "board"), v.get("material", ""), *size, price, qty, offcut)
 
-    found, faults = read_rows(path, ("board", "material", "length_mm", "width_mm"), make)
+    found, faults = read_rows(path, ("board", "length_mm", "width_mm"), make, either=("material", "code"))
+    found = _together(found)
     seen: set[tuple[str, str]] = set()
     kept = []
     for board in found:
@@ -176,6 +198,25 @@ def read_boards(path: Path) -> tuple[tuple[NestBoard, ...], tuple[Fault, ...]]:
         seen.add((board.board, board.material))
         kept.append(board)
     return tuple(kept), faults
+
+
+def _together(boards: tuple[NestBoard, ...]) -> tuple[NestBoard, ...]:
+    """Boards of a package that are alike, as one line with their number; others as they are."""
+    counted: dict[tuple[str, str, float, float], int] = {}
+    for b in boards:
+        if b.qty == 1 and not b.price and not b.offcut:
+            key = (b.board, b.material, b.length, b.width)
+            counted[key] = counted.get(key, 0) + 1
+    found: list[NestBoard] = []
+    for b in boards:
+        key = (b.board, b.material, b.length, b.width)
+        count = counted.get(key, 0)
+        if count > 1:
+            if all((o.board, o.material, o.length, o.width) != key for o in found):
+                found.append(NestBoard(b.board, b.material, b.length, b.width, 0.0, count))
+        else:
+            found.append(b)
+    return tuple(found)
 
 
 def read_pieces(path: Path) -> tuple[tuple[BarPiece, ...], tuple[Fault, ...]]:

@@ -354,6 +354,7 @@ def parts_rows(w: Workings, *, cut: bool = False) -> Table:
         "edge_W1",
         "edge_W2",
         "edges_of_outline",
+        "sizes",
     )
     rows = []
     for item in w.made.parts():
@@ -372,6 +373,7 @@ def parts_rows(w: Workings, *, cut: bool = False) -> Table:
                 p.grain,
                 *p.edges,
                 "; ".join(f"{name} {code} {trimmed(mm, 1)}" for name, code, mm in p.banded_shapes),
+                "cut" if cut else "finished",
             )
         )
     return Table("Parts", "", tuple(Column(n, n) for n in names), tuple(rows))
