@@ -16,7 +16,7 @@ from tall_plank.shop.edging import EdgingRow, edging_rows
 from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
 from tall_plank.shop.lengths import bar_plan, blank_parts
 from tall_plank.shop.nesting.job import request_of
-from tall_plank.shop.nesting.kept import fingerprint, rules_of
+from tall_plank.shop.nesting.kept import rules_of, still_fits
 from tall_plank.snags.check import all_snags
 from tall_plank.snags.checked import Checked
 
@@ -108,7 +108,7 @@ class Workings:
         rules = rules_of(self.job.cutting)
         matched = self.job.cutting.matched
         asked = request_of(self.made, self.job.stock, self.job.price_book(), rules, matched=matched)
-        return kept.made_from == fingerprint(asked)
+        return still_fits(kept, asked)
 
     @cached_property
     def plan(self) -> Plan:

@@ -58,6 +58,22 @@ def test_every_part_of_a_job_is_asked_for_once_in_its_cut_size(job: Job) -> None
     assert sheet.price == pytest.approx(24.50 * 2.5 * 1.25)
 
 
+def test_a_raised_least_offcut_makes_a_kept_plan_say_that_it_no_longer_fits(job: Job) -> None:
+    """It would bring pieces to the rack that nobody keeps any more; a lowered one changes nothing that it says."""
+    plan, request = planned(job)
+    offcuts = [o for b in plan.boards for o in b.offcuts]
+    assert offcuts
+    with_plan = cutting.keep_plan(job, kept(plan, request)).job
+    assert Workings(with_plan).plan_is_kept
+    shorter = min(max(o[2], o[3]) for o in offcuts)
+    raised = cutting.set_cutting(with_plan, "keep_length", f"{shorter + 1:.0f}mm").job
+    assert not Workings(raised).plan_is_kept
+    lowered = cutting.set_cutting(with_plan, "keep_length", "300mm").job
+    assert Workings(lowered).plan_is_kept
+    same = cutting.set_cutting(raised, "keep_length", f"{job.cutting.keep_length}mm").job
+    assert Workings(same).plan_is_kept
+
+
 def test_a_kept_plan_holds_until_a_part_changes_and_comes_back_with_undo(job: Job) -> None:
     plan, request = planned(job)
     with_plan = cutting.keep_plan(job, kept(plan, request)).job

@@ -53,6 +53,11 @@ class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     angle: float = 0.0
 
 
+def worth_keeping(length: float, width: float, keep_length: float, keep_width: float) -> bool:
+    """Whether what is left of a board is as large as the least offcut, either way round. All in mm."""
+    return (length >= keep_length and width >= keep_width) or (width >= keep_length and length >= keep_width)
+
+
 class LaidBoard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """A board with its parts.
 

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 import msgspec
 
-from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard
+from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, worth_keeping
 from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPart, NestPlan, NestRules, Request
 
@@ -51,6 +51,16 @@ def by_stock(boards: Iterable[LaidBoard]) -> tuple[LaidBoard, ...]:
         code, rack = board_and_rack(b.board)
         found.append(msgspec.structs.replace(b, board=code, rack=rack))
     return tuple(found)
+
+
+def still_fits(plan: KeptPlan, request: Request) -> bool:
+    """Whether a kept plan is one of what is asked for now, and all that it keeps of its boards is worth it still."""
+    rules = request.rules
+    offcuts = (o for b in plan.boards for o in b.offcuts)
+    return plan.made_from == fingerprint(request) and all(
+        worth_keeping(length, width, rules.keep_length - 0.001, rules.keep_width - 0.001)
+        for _, _, length, width in offcuts
+    )
 
 
 def kept(plan: NestPlan, request: Request) -> KeptPlan:

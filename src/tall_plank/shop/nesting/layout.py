@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from tall_plank.job.cutting import LaidBoard, LaidPart
+from tall_plank.job.cutting import LaidBoard, LaidPart, worth_keeping
 from tall_plank.shop.nesting.blocks import Block
 from tall_plank.shop.nesting.cuts import Box, sawn
 from tall_plank.shop.nesting.request import NestBoard, NestRules
@@ -41,9 +41,7 @@ def board_of(
     offcuts: list[tuple[float, float, float, float]] = []
     for x0, y0, x1, y1 in cut.left if cut is not None else ():
         long, wide = x1 - x0, y1 - y0
-        if (long >= rules.keep_length and wide >= rules.keep_width) or (
-            wide >= rules.keep_length and long >= rules.keep_width
-        ):
+        if worth_keeping(long, wide, rules.keep_length, rules.keep_width):
             offcuts.append((round(x0, 3), round(y0, 3), round(long, 3), round(wide, 3)))
     offcuts.sort(key=lambda o: (-o[2] * o[3], o[0], o[1]))
     made = LaidBoard(board.board, board.material, board.length, board.width, parts, tuple(offcuts))
