@@ -14,6 +14,7 @@ from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
 from tall_plank.papers.drawings import bar_sheets, board_sheets, job_sheets, room_drawings, sheet_of
 from tall_plank.papers.labels import labels_of, write_label_sheets
+from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.offer import offer
 from tall_plank.papers.partlists import unit_list, units_with_parts
 from tall_plank.papers.tables import Column, Table
@@ -143,6 +144,20 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
             steps.append((f"{prefix}{name}.dxf", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
             steps.append((f"{prefix}{name}.svg", lambda path, d=drawing: write_drawing(w, d, path, date)))  # type: ignore[misc]
         steps.append((f"{prefix}model.glb", lambda path, r=room.room.id: write_model(w, r, path)))  # type: ignore[misc]
+    files = w.machine_files
+    for name, (sheets, drawn_as) in (
+        ("setup.pdf", setup_tables((*files.programs, *files.second))),
+        ("handwork.pdf", hand_tables(w)),
+    ):
+        if sheets:
+            steps.append(
+                (
+                    name,
+                    lambda path, t=sheets, d=drawn_as: write_tables(  # type: ignore[misc]
+                        t, path, w.job.name, w.job.display, head_of(w), d
+                    ),
+                )
+            )
     steps.append(("labels.pdf", lambda path: write_label_sheets(labels_of(w), path)))
     steps += _machine_steps(w)
     names = [name for name, _ in steps]
@@ -168,6 +183,8 @@ WHAT = (
     ("cutting-plans.pdf", "every board with its parts and offcuts"),
     ("parts-by-unit.pdf", "the parts of each unit under its picture"),
     ("bars.pdf", "every bar with the pieces cut from it"),
+    ("setup.pdf", "how each program is set up: the part as it lies, tools, time"),
+    ("handwork.pdf", "what no program does, part by part, with places and drawings"),
     ("drawings.pdf", "plans and elevations for the client"),
     (
         "shop-drawings.pdf",

@@ -99,7 +99,9 @@ class Together:
     def programs(self, plan: Plan, machine: Machine | None = None) -> MachineFiles:
         """Programs for the boards of a plan, where they are routed. Worktops from blanks are each job's own."""
         parts = {name: item.part for name, (_, item) in self.parts.items()}
-        return machine_files(parts, self.stock, plan, machine or shipped_machine(), routed=True)
+        return machine_files(
+            parts, self.stock, plan, machine or shipped_machine(), routed=True, job="several jobs together"
+        )
 
     def write(
         self,

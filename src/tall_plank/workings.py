@@ -95,6 +95,11 @@ class Workings:
     def hardware(self) -> tuple[HardwareRow, ...]:
         return hardware_rows(self.made, self.job.stock)
 
+    @property
+    def title(self) -> str:
+        """The job's name with its number."""
+        return f"{self.job.name} {self.job.number}".strip()
+
     @cached_property
     def edging(self) -> tuple[EdgingRow, ...]:
         return edging_rows(self.made, self.job.stock)
@@ -138,7 +143,7 @@ class Workings:
         machine = self.machine or shipped_machine()
         alone = tuple(i.number for i in self.blank_parts)
         parts = {i.number: i.part for i in self.made.parts()}
-        return machine_files(parts, self.job.stock, self.plan, machine, routed=routed, alone=alone)
+        return machine_files(parts, self.job.stock, self.plan, machine, routed=routed, alone=alone, job=self.title)
 
     @cached_property
     def costs(self) -> Costs:

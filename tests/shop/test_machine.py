@@ -173,7 +173,7 @@ def test_what_no_tool_can_do_is_refused_by_name() -> None:
     work = work_on("A1", part, LaidPart("A1", 20.0, 20.0, 600.0, 300.0, False))
     program = program_of("b", (700.0, 400.0, 80.0), [work], MACHINE)
     told = {x.what for x in program.refused}
-    assert told == {"pilot: hole of 2, 13 deep", "deep: hole of 5, 60 deep", "its outline"}
+    assert told == {"pilot: hole of 2, 13 deep at 50.0, 30.0", "deep: hole of 5, 60 deep at 90.0, 30.0", "its outline"}
     big = program_of("b", (4000.0, 400.0, 18.0), [], MACHINE)
     assert "the bed is" in big.refused[0].why
     assert run_program(big.text, MACHINE, (4000.0, 400.0, 18.0)).faults == []

@@ -21,11 +21,14 @@ BETWEEN = 420.0
 """mm between the two faces."""
 
 
-def part_drawing(number: str, part: Part, display: DisplayUnit, faults: Sequence[Vec] = ()) -> Drawing:
+def part_drawing(
+    number: str, part: Part, display: DisplayUnit, faults: Sequence[Vec] = (), *, legend: bool = True
+) -> Drawing:
     """Both faces of a part with its edges, its operations and their dimensions.
 
     Parameters
     ----------
+    legend : whether what it is of and what is done to it is written beside it
     faults : places in the part's own frame at which it cannot be put together, mm; they are ringed
     """
     items: list[Item] = []
@@ -38,13 +41,13 @@ def part_drawing(number: str, part: Part, display: DisplayUnit, faults: Sequence
         low = min(low, y0)
         # A long part is drawn smaller, so that its figures take more of its own mm.
         top = y0 - max(BETWEEN, part.length * 0.28) - part.thickness
-    items += [Arc(x, y, FAULT_RING, 0.0, 359.99, Pen.WIDE, Layer.LABEL) for x, y, _ in faults]
+    items += [Arc(x, y, FAULT_RING, 0.0, 360.0, Pen.WIDE, Layer.LABEL) for x, y, _ in faults]
     items += _edges(part)
     items += _edge_places(part, display)
     x = part.length + GAP + part.thickness
     # Spaces keep it clear on paper, at any scale, of the dimensions along an unfolded end.
     clear = " " * (24 if any(getattr(op, "face", "") in ("W1", "W2") for op in part.operations) else 6)
-    for i, text in enumerate(_legend(part, display)):
+    for i, text in enumerate(_legend(part, display) if legend else ()):
         words = clear + text
         items.append(Text(x, part.width, words, 2.2, Layer.LABEL, align="left", rise=-4.6 * i, quiet=i > 0))
     return Drawing(
@@ -237,7 +240,7 @@ def _groove(op: Groove, y_of) -> Shape:  # type: ignore[no-untyped-def]
 def _hole(op: Bore, x: float, y: float) -> list[Item]:
     """A circle with its centre; a hole right through has a cross in it."""
     r = op.diameter / 2
-    items: list[Item] = [Arc(x, y, r, 0.0, 359.99, Pen.MEDIUM, Layer.APPLIANCE)]
+    items: list[Item] = [Arc(x, y, r, 0.0, 360.0, Pen.MEDIUM, Layer.APPLIANCE)]
     reach = r if op.through else r * 0.35
     items.append(Line(x - reach, y, x + reach, y, Pen.NARROW, Layer.APPLIANCE))
     items.append(Line(x, y - reach, x, y + reach, Pen.NARROW, Layer.APPLIANCE))

@@ -96,7 +96,7 @@ class Shape(msgspec.Struct, frozen=True):
 
 
 class Arc(msgspec.Struct, frozen=True):
-    """A circular arc, counter-clockwise from `start` to `end` in degrees."""
+    """A circular arc, counter-clockwise from `start` to `end` in degrees; 0 to 360 is a circle."""
 
     x: float
     y: float
@@ -106,6 +106,11 @@ class Arc(msgspec.Struct, frozen=True):
     pen: Pen
     layer: Layer
     source: Source | None = None
+
+    @property
+    def sweep(self) -> float:
+        """Degrees from its start to its end, 360 for a circle."""
+        return (self.end - self.start) % 360 or 360.0
 
 
 class Text(msgspec.Struct, frozen=True):

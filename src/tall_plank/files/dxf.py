@@ -41,7 +41,11 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
                 if item.pen is not Pen.NONE:
                     space.add_lwpolyline(item.points, close=True, dxfattribs=attributes(item.pen, item.layer))
             case Arc():
-                space.add_arc((item.x, item.y), item.radius, item.start, item.end, attributes(item.pen, item.layer))
+                at, looks = (item.x, item.y), attributes(item.pen, item.layer)
+                if item.sweep == 360.0:
+                    space.add_circle(at, item.radius, looks)
+                else:
+                    space.add_arc(at, item.radius, item.start, item.end, looks)
             case Text():
                 align = {
                     "left": TextEntityAlignment.LEFT,

@@ -51,10 +51,14 @@ def write_svg(sheet: Sheet, path: Path) -> None:
                 lines.append(f'{tag} class="{escape(item.layer.value)}"/>')
             case Arc():
                 r = item.radius / scale
+                if item.sweep == 360.0:  # its ends are one point, and say nothing of it
+                    x, y = at(item.x, item.y)
+                    lines.append(f'<circle cx="{_n(x)}" cy="{_n(y)}" r="{_n(r)}" fill="none" {stroke(item.pen)}/>')
+                    continue
                 a, b = math.radians(item.start), math.radians(item.end)
                 x1, y1 = at(item.x + item.radius * math.cos(a), item.y + item.radius * math.sin(a))
                 x2, y2 = at(item.x + item.radius * math.cos(b), item.y + item.radius * math.sin(b))
-                large = int((item.end - item.start) % 360 > 180)
+                large = int(item.sweep > 180)
                 d = f"M {_n(x1)} {_n(y1)} A {_n(r)} {_n(r)} 0 {large} 0 {_n(x2)} {_n(y2)}"
                 lines.append(f'<path d="{d}" fill="none" {stroke(item.pen)}/>')
             case Text():

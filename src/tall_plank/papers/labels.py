@@ -19,6 +19,8 @@ from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.barcodes import QUIET, code128, qr
 from tall_plank.papers.partlists import edge_marks
 from tall_plank.shop.boards import Plan
+from tall_plank.shop.machine.setup import at_y0
+from tall_plank.shop.machine.work import side_up
 from tall_plank.workings import Workings
 
 
@@ -45,6 +47,8 @@ class Label(msgspec.Struct, frozen=True):
     edges: str
     code: str
     place: Place | None = None
+    stop: str = ""
+    """What lies at the machine's stops: the corner that its mark shows."""
 
 
 class Stock(msgspec.Struct, frozen=True):
@@ -117,6 +121,7 @@ def _label(w: Workings, item: NumberedPart, display: DisplayUnit, place: Place |
         edge_marks(part.edges, part.banded_shapes, display),
         _code(w.job.number, item.number),
         place,
+        f"{side_up(part)} up, W1 {at_y0(side_up(part))}",
     )
 
 
@@ -144,6 +149,8 @@ def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
     lines = (label.name, label.size, f"cut {label.cut}", f"{label.edges}   {label.material}")
     for i, text in enumerate(lines):
         pen.text(pad, pad + 8.6 + i * 3.3, 2.3, _cut(text, 2.3, room if i < 3 else room + 2), bold=i == 1)
+    if label.stop:
+        _stop_mark(pen, label.stop, wide - pad, y0 + side + 4.3)
     foot = high - pad
     bars = code128(label.code)
     unit = min(0.33, (wide - 2 * pad - 20.0) / (sum(bars) + 2 * QUIET))
@@ -156,6 +163,15 @@ def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
     if label.place is not None:
         _place(pen, label.place, (wide - pad - 17.0, high - pad - 12.0), (17.0, 9.0))
         pen.text(wide - pad - 17.0, foot, 2.0, f"{label.place.word} {label.place.board}")
+
+
+def _stop_mark(pen: Pen, words: str, right: float, y: float) -> None:
+    """A part with its corner at the stops filled in, and which edges these are."""
+    wide, high, corner = 5.0, 3.0, 1.3
+    x = right - wide
+    pen.box(x, y - high, wide, high, fill=False)
+    pen.box(x, y - corner, corner, corner, fill=True)
+    pen.text(x - 14.0, y - 0.5, 1.9, words)
 
 
 def _place(pen: Pen, place: Place, corner: tuple[float, float], room: tuple[float, float]) -> None:

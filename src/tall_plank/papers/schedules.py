@@ -239,6 +239,7 @@ def by_hand(w: Workings) -> Table:
     rows = tuple((x.part, names.get(x.part, ""), x.face, x.what, REASONS.get(x.why, x.why)) for x in files.left)
     told = f"{len(files.programs)} programs, {len(files.second)} of second sides, {len(rows)} things left for the hand"
     note = "Places from the corner where L1 and W1 meet; in edges, along the edge and up from face B."
+    note += " Drawn part by part in handwork.pdf of the package."
     return Table("Edges and handwork", told, columns, rows, note=note)
 
 

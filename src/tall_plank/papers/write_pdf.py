@@ -29,7 +29,13 @@ def fonts() -> tuple[str, str]:
 
 
 PICTURE_HIGH = 62.0
-"""mm of paper for the picture above a table."""
+"""mm of paper for the picture above a table, at least."""
+
+PICTURE_MOST = 120.0
+"""mm of paper for it where its table leaves more."""
+
+ROW_HIGH = 6.0
+"""mm of paper that a row takes, about."""
 
 
 def write_tables(
@@ -63,7 +69,8 @@ def write_tables(
             story.append(PageBreak())
         story += [Paragraph(_escape(table.title), title), Paragraph(_escape(table.subtitle), quiet), Spacer(1, 4 * mm)]
         if n < len(pictures) and (drawing := pictures[n]) is not None:
-            story += [_picture(drawing, width / mm, PICTURE_HIGH), Spacer(1, 4 * mm)]
+            free = page[1] / mm - 70.0 - ROW_HIGH * (len(table.rows) + len(table.totals))
+            story += [_picture(drawing, width / mm, min(max(free, PICTURE_HIGH), PICTURE_MOST)), Spacer(1, 4 * mm)]
         story.append(_grid(table, display, width, (right, body), (bold_right, bold)))
         if table.note:
             story += [Spacer(1, 4 * mm), Paragraph(_escape(table.note), quiet)]
@@ -133,8 +140,9 @@ def _picture(drawing: Drawing, width: float, high: float) -> Any:
     from reportlab.lib.units import mm
     from reportlab.platypus.flowables import Flowable
 
-    left, below = 14.0, 12.0
-    scale = max(drawing.width / (width - left - 4.0), drawing.height / (high - below - 2.0))
+    left, below, above = 14.0, 12.0, 8.0
+    scale = max(drawing.width / (width - left - 4.0), drawing.height / (high - below - above))
+    high = drawing.height / scale + below + above
 
     class Picture(Flowable):  # type: ignore[misc]
         def wrap(self, _wide: float, _high: float) -> tuple[float, float]:
@@ -237,7 +245,7 @@ def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: 
             _pen(canvas, item.pen)
             x1, y1 = at(item.x - item.radius, item.y - item.radius)
             x2, y2 = at(item.x + item.radius, item.y + item.radius)
-            canvas.arc(x1, y1, x2, y2, item.start, (item.end - item.start) % 360)
+            canvas.arc(x1, y1, x2, y2, item.start, item.sweep)
         case Text():
             x, y = at(item.x, item.y)
             canvas.saveState()

@@ -93,7 +93,7 @@ def strokes_of(drawing: Drawing) -> list[Stroke]:
                 box = QRectF(item.x - item.radius, item.y - item.radius, 2 * item.radius, 2 * item.radius)
                 # Qt turns angles clockwise in y-up coordinates.
                 into.arcMoveTo(box, -item.start)
-                into.arcTo(box, -item.start, -((item.end - item.start) % 360))
+                into.arcTo(box, -item.start, -item.sweep)
             case _:
                 pass
     return found

@@ -11,11 +11,13 @@ from tall_plank.making import Part
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.machine.programs import Program, program_of
+from tall_plank.shop.machine.setup import SECOND, board_setup, part_setup
 from tall_plank.shop.machine.work import Left, PartWork, work_on
 from tall_plank.stock import Stock
 
 REASONS = {
-    "edge": "in an edge", "other face": "on the other face", "slanted": "slanted", "profile": "an edge to a profile",
+    "outline": "comes from the saw as a rectangle", "edge": "in an edge", "other face": "on the other face",
+    "slanted": "slanted", "profile": "an edge to a profile",
 }  # fmt: skip
 
 
@@ -36,7 +38,14 @@ class MachineFiles:
 
 
 def machine_files(
-    parts: Mapping[str, Part], stock: Stock, plan: Plan, machine: Machine, *, routed: bool, alone: tuple[str, ...] = ()
+    parts: Mapping[str, Part],
+    stock: Stock,
+    plan: Plan,
+    machine: Machine,
+    *,
+    routed: bool,
+    alone: tuple[str, ...] = (),
+    job: str = "",
 ) -> MachineFiles:
     """Programs for every part of a plan.
 
@@ -45,15 +54,19 @@ def machine_files(
     parts : by their numbers, as the plan names them
     routed : whether the machine cuts the parts out of whole boards
     alone : numbers of parts that come to it in their size whatever the plan: worktops from their blanks
+    job : its name and number, for who sets the machine up
     """
     programs: list[Program] = []
     works: list[PartWork] = []
+    shaped: list[Left] = []
     for number, board in enumerate(plan.boards, 1):
         found = [work_on(p.part, parts[p.part], p) for p in board.parts]
         if routed:
             thick = _thickness(stock, board.board)
             name = f"board-{number:02d}"
-            programs.append(program_of(name, (board.length, board.width, thick), found, machine))
+            size = (board.length, board.width, thick)
+            setup = board_setup(name, job, machine, board.material, found, size)
+            programs.append(program_of(name, size, found, machine, setup=setup))
             works += found
         else:
             alone += tuple(p.part for p in board.parts)
@@ -61,11 +74,15 @@ def machine_files(
         part = parts[name]
         work = work_on(name, part, _alone(part, name))
         works.append(work)
+        if part.outline:
+            shaped.append(Left(name, work.up, "its outline, as drawn", "outline"))
         if work.holes or work.slots or work.pockets or work.openings:
             size = (part.cut_length, part.cut_width, part.thickness)
-            programs.append(program_of(name, size, [work], machine, outlines=False))
+            turned = f"{name}{SECOND}" if any(x.why == "other face" for x in work.left) else ""
+            setup = part_setup(name, job, machine, part, work, second=turned)
+            programs.append(program_of(name, size, [work], machine, outlines=False, setup=setup))
     second: list[Program] = []
-    left: list[Left] = []
+    left: list[Left] = list(shaped)
     for work in works:
         part = parts[work.part]
         others = [x for x in work.left if x.why == "other face"]
@@ -73,11 +90,14 @@ def machine_files(
         if others:
             over = work_on(work.part, part, _alone(part, work.part), second=True)
             size = (part.cut_length, part.cut_width, part.thickness)
-            program = program_of(f"{work.part}-second", size, [over], machine, outlines=False)
+            name = f"{work.part}{SECOND}"
+            setup = part_setup(name, job, machine, part, over)
+            program = program_of(name, size, [over], machine, outlines=False, setup=setup)
             second.append(program)
     for program in (*programs, *second):
         left += program.refused
-    return MachineFiles(tuple(programs), tuple(second), tuple(left))
+    # A program that does nothing is none: what it should do is told.
+    return MachineFiles(tuple(p for p in programs if p.does), tuple(p for p in second if p.does), tuple(left))
 
 
 def _thickness(stock: Stock, code: str) -> float:

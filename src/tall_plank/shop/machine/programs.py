@@ -13,9 +13,12 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
+import msgspec
+
 from tall_plank.measure.outlines import Point, Points, area
 from tall_plank.shop.machine.model import Machine, Tool
-from tall_plank.shop.machine.work import Hole, Left, Opening, PartWork, Pocket, Slot
+from tall_plank.shop.machine.setup import SetUp, seconds_of
+from tall_plank.shop.machine.work import Hole, Left, Opening, PartWork, Pocket, Slot, all_left, opening_words
 
 if TYPE_CHECKING:
     from shapely import Polygon
@@ -40,6 +43,7 @@ class Program:
     size : length, width, thickness of the board, mm
     parts : (part, outline, openings) as they lie there, for whoever checks the program
     refused : work that no tool of the machine can do
+    setup : how it is set up, with its tools and its time
     """
 
     name: str
@@ -47,6 +51,12 @@ class Program:
     size: tuple[float, float, float]
     parts: tuple[tuple[str, Points, tuple[Points, ...]], ...]
     refused: tuple[Left, ...]
+    setup: SetUp | None = None
+
+    @property
+    def does(self) -> bool:
+        """Whether any tool is taken."""
+        return any(line.startswith("T") for line in self.text.splitlines())
 
 
 @dataclass
@@ -107,7 +117,13 @@ def _plain(text: str) -> str:
 
 
 def program_of(
-    name: str, size: tuple[float, float, float], works: Sequence[PartWork], machine: Machine, *, outlines: bool = True
+    name: str,
+    size: tuple[float, float, float],
+    works: Sequence[PartWork],
+    machine: Machine,
+    *,
+    outlines: bool = True,
+    setup: SetUp | None = None,
 ) -> Program:
     """The program of one board with all work from above.
 
@@ -115,6 +131,7 @@ def program_of(
     ----------
     size : length, width, thickness of the untrimmed board, mm
     outlines : whether the parts are cut out too; not on a second side
+    setup : how it is set up: its comments say it
     """
     out = _Lines(machine, size[2])
     refused: list[Left] = []
@@ -123,13 +140,12 @@ def program_of(
     out.add(f"G0 Z{_mm(out.safe)}")
     if out.safe > machine.travel:
         what = f"board {size[2]:g} mm thick with {machine.safe_height:g} mm above it"
-        refused.append(Left(name, "board", what, f"the machine's travel is {machine.travel:g} mm"))
-        works = ()
+        why = f"{what}: the machine's travel is {machine.travel:g} mm"
+        works = _not_done(name, works, why, refused, outlines=outlines)
     if max(size[0] - machine.bed_length, size[1] - machine.bed_width) > machine.margin:
         what = f"board {size[0]:g} x {size[1]:g}"
         bed = f"the bed is {machine.bed_length:g} x {machine.bed_width:g}"
-        refused.append(Left(name, "board", what, bed))
-        works = ()
+        works = _not_done(name, works, f"{what}: {bed}", refused, outlines=outlines)
     _drill_all(out, works, refused)
     for work in works:
         for slot in work.slots:
@@ -146,9 +162,37 @@ def program_of(
         out.add("M5")
     out.add("G0 X0 Y0")
     out.add(machine.ending)
+    if setup is not None:
+        setup = _told(setup, out.lines, machine)
+        out.lines[1:1] = [f"({_plain(line)})" for line in _comments(setup)]
     lines = ["%", *out.lines, "%"] if machine.percent else out.lines
     parts = tuple((w.part, w.outline, (*(_corners(o) for o in w.openings), *_milled(w, machine))) for w in works)
-    return Program(name, "\n".join(lines) + "\n", size, parts, tuple(refused))
+    return Program(name, "\n".join(lines) + "\n", size, parts, tuple(refused), setup)
+
+
+def _told(setup: SetUp, lines: Sequence[str], machine: Machine) -> SetUp:
+    """With the tools that the program takes, in their order, and its time."""
+    taken = dict.fromkeys(int(line[1:].split()[0]) for line in lines if line.startswith("T"))
+    by_number = {t.number: t for t in machine.tools}
+    return msgspec.structs.replace(setup, tools=tuple(by_number[n] for n in taken), seconds=seconds_of(lines, machine))
+
+
+def _comments(setup: SetUp) -> list[str]:
+    tools = [f"T{t.number} {t.name}, cuts {t.length:g} deep" for t in setup.tools]
+    return [*setup.lines, *tools, f"about {math.ceil(setup.seconds / 60)} min"]
+
+
+def _not_done(
+    name: str, works: Sequence[PartWork], why: str, refused: list[Left], *, outlines: bool
+) -> Sequence[PartWork]:
+    """Nothing of a board is done: all of it is told, work by work."""
+    if not works:
+        refused.append(Left(name, "board", "board", why))
+    for work in works:
+        refused += all_left(work, why)
+        if outlines:
+            refused.append(Left(work.part, work.up, "its outline", why))
+    return ()
 
 
 # --- drilling
@@ -169,7 +213,7 @@ def _drill_all(out: _Lines, works: Sequence[PartWork], refused: list[Left]) -> N
             elif mill is not None:
                 milled.append((work, hole, mill))
             else:
-                what = f"{hole.use}: hole of {hole.diameter:g}, {hole.depth:g} deep"
+                what = f"{hole.use}: hole of {hole.diameter:g}, {hole.depth:g} deep at {hole.at}"
                 refused.append(Left(work.part, work.up, what, "no drill or mill of that size reaches so deep"))
     for number in sorted(by_tool):
         out.take(tools[number])
@@ -221,7 +265,7 @@ def _passes(out: _Lines, bottom: float) -> list[float]:
 def _slot(out: _Lines, work: PartWork, slot: Slot, refused: list[Left]) -> None:
     mill = out.machine.mill(slot.width, slot.depth)
     if mill is None:
-        what = f"groove {slot.width:g} wide, {slot.depth:g} deep"
+        what = f"groove {slot.width:g} wide, {slot.depth:g} deep, {slot.at}"
         refused.append(Left(work.part, work.up, what, "no mill is so narrow and long enough"))
         return
     out.take(mill)
@@ -276,7 +320,7 @@ def _pocket(out: _Lines, work: PartWork, pocket: Pocket, refused: list[Left]) ->
     long, wide = pocket.x1 - pocket.x0, pocket.y1 - pocket.y0
     mill = out.machine.mill(min(long, wide), pocket.depth)
     if mill is None:
-        what = f"rebate {min(long, wide):.1f} wide, {pocket.depth:g} deep"
+        what = f"rebate {min(long, wide):.1f} wide, {pocket.depth:g} deep {pocket.at}"
         refused.append(Left(work.part, work.up, what, "no mill is so narrow and long enough"))
         return
     out.take(mill)
@@ -299,8 +343,7 @@ def _opening(out: _Lines, work: PartWork, opening: Opening, refused: list[Left])
     width = min(opening.x1 - opening.x0, opening.y1 - opening.y0, 2 * opening.radius if opening.radius > 1 else 1e9)
     mill = out.machine.mill(width, deep)
     if mill is None:
-        what = f"opening {opening.x1 - opening.x0:.0f} x {opening.y1 - opening.y0:.0f}"
-        refused.append(Left(work.part, work.up, what, "no mill fits its corners and reaches through"))
+        refused.append(Left(work.part, work.up, opening_words(opening), "no mill fits its corners and reaches through"))
         return
     from shapely import Polygon
 

@@ -20,7 +20,8 @@ Side = Literal["A", "B"]
 
 
 class Hole(msgspec.Struct, frozen=True):
-    """A hole from above: middle, diameter, depth below the top, mm; `through` goes right through."""
+    """A hole from above: middle, diameter, depth below the top, mm; `through` goes right through. `at`, here and below:
+    its place on the finished part, in words."""
 
     x: float
     y: float
@@ -28,6 +29,7 @@ class Hole(msgspec.Struct, frozen=True):
     depth: float
     through: bool
     use: str
+    at: str = ""
 
 
 class Slot(msgspec.Struct, frozen=True):
@@ -39,6 +41,7 @@ class Slot(msgspec.Struct, frozen=True):
     y2: float
     width: float
     depth: float
+    at: str = ""
 
 
 class Pocket(msgspec.Struct, frozen=True):
@@ -49,6 +52,7 @@ class Pocket(msgspec.Struct, frozen=True):
     x1: float
     y1: float
     depth: float
+    at: str = ""
 
 
 class Opening(msgspec.Struct, frozen=True):
@@ -59,6 +63,7 @@ class Opening(msgspec.Struct, frozen=True):
     x1: float
     y1: float
     radius: float
+    at: str = ""
 
 
 class Left(msgspec.Struct, frozen=True):
@@ -148,25 +153,27 @@ def work_on(number: str, part: Part, placement: LaidPart, *, second: bool = Fals
                 left.append(Left(number, op.face, where, "slanted"))
             case Bore() if not second if op.through else op.face == up:
                 x, y = way.out(op.x, op.y)
-                holes.append(Hole(x, y, op.diameter, part.thickness if op.through else op.depth, op.through, op.use))
+                deep = part.thickness if op.through else op.depth
+                holes.append(Hole(x, y, op.diameter, deep, op.through, op.use, f"{op.x:.1f}, {op.y:.1f}"))
             case Bore() if not op.through:
                 where = f"{op.use}: ø{op.diameter:g}, {op.depth:g} deep at {op.x:.1f}, {op.y:.1f}"
                 left.append(Left(number, op.face, where, "other face"))
             case Groove() if op.face == up:
                 (x1, y1), (x2, y2) = way.out(op.x1, op.y1), way.out(op.x2, op.y2)
-                slots.append(Slot(x1, y1, x2, y2, op.width, op.depth))
+                ends = f"{op.x1:.1f}, {op.y1:.1f} to {op.x2:.1f}, {op.y2:.1f}"
+                slots.append(Slot(x1, y1, x2, y2, op.width, op.depth, ends))
             case Groove():
                 ends = f"{op.x1:.1f}, {op.y1:.1f} to {op.x2:.1f}, {op.y2:.1f}"
                 where = f"groove {op.width:g} wide, {op.depth:g} deep, {ends}"
                 left.append(Left(number, op.face, where, "other face" if op.face in ("A", "B") else "edge"))
             case Rebate() if op.face == up:
-                pockets.append(Pocket(*way.box(*_rebate(part, op)), op.depth))
+                pockets.append(Pocket(*way.box(*_rebate(part, op)), op.depth, f"along {op.edge}"))
             case Rebate():
                 where = f"rebate {op.width:g} wide, {op.depth:g} deep along {op.edge}"
                 left.append(Left(number, op.face, where, "other face"))
             case Cutout() if not second:
                 box = way.box(op.x, op.y, op.x + op.length, op.y + op.width)
-                openings.append(Opening(*box, op.radius))
+                openings.append(Opening(*box, op.radius, f"{op.x:.1f}, {op.y:.1f}"))
             case Bevel() if not second:
                 left.append(Left(number, op.edge, f"cut at {op.angle:g}°, long at face {op.long}", "bevel"))
             case ShapedEdge() if not second:
@@ -206,3 +213,20 @@ def _outline(part: Part, way: _Way) -> Points:
         return ((x0, y0), (x0 + long, y0), (x0 + long, y0 + wide), (x0, y0 + wide))
     points = tuple(way.out(x, y) for x, y in part.cut_outline or part.outline)
     return points if area(points) > 0 else tuple(reversed(points))
+
+
+def all_left(work: PartWork, why: str) -> tuple[Left, ...]:
+    """Everything that is done to a part from above, for another way of doing it, each with its place."""
+    found = [
+        (f"{h.use}: ø{h.diameter:g}, " + ("through" if h.through else f"{h.depth:g} deep") + f" at {h.at}")
+        for h in work.holes
+    ]
+    found += [f"groove {s.width:g} wide, {s.depth:g} deep, {s.at}" for s in work.slots]
+    found += [f"rebate {min(p.x1 - p.x0, p.y1 - p.y0):.1f} wide, {p.depth:g} deep {p.at}" for p in work.pockets]
+    found += [opening_words(o) for o in work.openings]
+    return tuple(Left(work.part, work.up, what, why) for what in found)
+
+
+def opening_words(o: Opening) -> str:
+    """An opening with its size and its place."""
+    return f"opening {o.x1 - o.x0:.1f} x {o.y1 - o.y0:.1f}, corners R{o.radius:g}, from {o.at}"
