@@ -69,7 +69,12 @@ def test_a_label_says_its_own_jobs_number(planned: tuple[Together, NestPlan]) ->
 def test_the_papers_of_a_plan_are_written(planned: tuple[Together, NestPlan], tmp_path: Path) -> None:
     together, found = planned
     done = together.write(found, tmp_path / "out")
-    assert set(done) == {p for p in (tmp_path / "out").rglob("*") if p.is_file()}
+    written = {p for p in (tmp_path / "out").rglob("*") if p.is_file()}
+    assert set(done) == {p for p in written if p.parent.name != "machine" or p.suffix == ".ngc"}
+    # Parts from the saw have their programs, second sides and handwork, each under its own job's number.
+    names = {p.stem for p in done if p.suffix == ".ngc"}
+    assert {n.split("-")[0] for n in names} == {"14", "15"} and any(n.endswith("-second") for n in names)
+    assert {"setup.pdf", "handwork.pdf"} <= {p.name for p in done}
     assert sum(p.suffix == ".dxf" for p in done) == len(found.boards)
     assert json.loads((tmp_path / "out" / "plan.json").read_text())["boards"][0]["placements"]
     rows = list(csv.reader((tmp_path / "out" / "boards.csv").open(encoding="utf-8-sig")))
@@ -89,7 +94,9 @@ def test_routed_boards_get_their_programs(tmp_path: Path) -> None:
     together = Together([Workings(routed), together.jobs[1]])
     found = nest(together.request())
     done = together.write(found, tmp_path / "out")
-    assert sum(p.suffix == ".ngc" for p in done) == len(found.boards)
+    programs = [p for p in done if p.suffix == ".ngc"]
+    assert sum(p.stem.startswith("board-") for p in programs) == len(found.boards)
+    assert any(p.stem.endswith("-second") for p in programs)
 
 
 def test_jobs_without_their_own_numbers_go_by_their_names() -> None:

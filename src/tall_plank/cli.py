@@ -62,11 +62,16 @@ def _window(path: Path | None, *, demo: bool = False) -> None:
 
 
 def load(path: Path) -> Any:
-    """The workings of a job file."""
+    """The workings of a job file, on the shop's machines."""
+    from tall_plank.files.machines import shop_machines
     from tall_plank.files.plankfile import read_plank
+    from tall_plank.files.userdata import default_folders
     from tall_plank.workings import Workings
 
-    return Workings(read_plank(path))
+    machines, faults = shop_machines(default_folders())
+    for fault in faults:
+        click.echo(fault, err=True)
+    return Workings(read_plank(path), machines)
 
 
 FILE = click.argument("file", type=click.Path(path_type=Path))
@@ -216,7 +221,9 @@ EXISTING = click.Path(path_type=Path)
 @click.argument("files", nargs=-1, type=EXISTING)
 @click.option("--parts", "parts_file", type=EXISTING, help="Parts as CSV, instead of a job.")
 @click.option("--boards", "boards_file", type=EXISTING, help="Boards as CSV, instead of the job's stock.")
-@click.option("--kerf", type=click.FloatRange(0, 100), default=3.2, show_default=True)
+@click.option(
+    "--kerf", type=click.FloatRange(0, 100), help="Between parts: 3.2 for the saw, as wide as the mill for the router."
+)
 @click.option("--trim", type=click.FloatRange(0, 1000), default=10.0, show_default=True)
 @click.option("--mode", type=click.Choice(["saw", "router"]), default="saw", show_default=True)
 @click.option("--turns", type=click.IntRange(0, 9), default=0, show_default=True, help="0: as many as it takes.")
@@ -228,17 +235,25 @@ EXISTING = click.Path(path_type=Path)
 @says_errors
 def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any) -> None:
     """Cutting plans of one job, of several together, or of any lists of parts and boards, as JSON."""
+    import msgspec
+
     from tall_plank.files import cutcsv
+    from tall_plank.shop.machine.model import shipped_machine
     from tall_plank.shop.nesting import NestRules, Request
     from tall_plank.shop.nesting.job import joined, request_of
     from tall_plank.shop.nesting.nest import nest as make
 
-    asked = NestRules(**rules)
+    kerf = rules.pop("kerf")
+    asked = NestRules(**rules, kerf=3.2 if kerf is None else kerf)
     faults: tuple[str, ...] = ()
     request: Request | None = None
     if files:
         named = []
-        for w in map(load, files):
+        jobs = [load(path) for path in files]
+        if kerf is None and asked.mode == "router":
+            routed = [_routed(w) for w in jobs]
+            asked = msgspec.structs.replace(asked, kerf=max(w.kerf for w in routed))
+        for w in jobs:
             own = request_of(w.made, w.job.stock, w.job.price_book(), asked, matched=w.job.cutting.matched)
             named.append((f"{w.job.number} {w.job.name}".strip(), own))
         request = named[0][1] if len(named) == 1 else joined(named)
@@ -260,6 +275,12 @@ def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | N
         boards, wrong = cutcsv.read_boards(boards_file)
         request = Request(request.parts if request else (), boards, asked)
         faults += wrong
+    if kerf is None and asked.mode == "router" and not files:
+        mill = shipped_machine().outliner(0.0)
+        request = msgspec.structs.replace(
+            request or Request((), (), asked),
+            rules=msgspec.structs.replace(asked, kerf=mill.diameter if mill else 12.0),
+        )
     assert request is not None
     plan = make(request)
     cutcsv.write_document(cutcsv.nest_document(plan), out)
@@ -309,14 +330,17 @@ def bars(
 @main.command("check-program")
 @click.argument("file", type=EXISTING)
 @click.option("--parts", "parts_file", type=EXISTING, help="Outlines that have to stay whole, as JSON.")
-@click.option("--machine", "machine_file", type=EXISTING, help="The machine as TOML; the shipped one if left out.")
+@click.option("--machine", "machine_file", type=EXISTING, help="The machine as TOML; the shop's first one if left out.")
+@click.option("--on", "machine_name", default="", help="Name of one of the shop's machines.")
 @click.option("--board", required=True, help="Length, width, thickness of the board: 2800,2070,19.")
 @click.option("--json", "as_json", is_flag=True)
 @says_errors
-def check_program(file: Path, parts_file: Path | None, machine_file: Path | None, board: str, as_json: bool) -> None:
+def check_program(
+    file: Path, parts_file: Path | None, machine_file: Path | None, machine_name: str, board: str, as_json: bool
+) -> None:
     """Run a program on the simulated machine and tell what goes wrong."""
     from tall_plank.files.machinefiles import read_outlines
-    from tall_plank.shop.machine.model import load_machine, shipped_machine
+    from tall_plank.shop.machine.model import load_machine
     from tall_plank.shop.simulator import run_program
 
     try:
@@ -325,7 +349,7 @@ def check_program(file: Path, parts_file: Path | None, machine_file: Path | None
         size = ()
     if len(size) != 3 or not all(0 < x <= 20_000 for x in size):
         raise click.UsageError("Give the board as length,width,thickness in mm, such as 2800,2070,19.")
-    machine = load_machine(machine_file) if machine_file is not None else shipped_machine()
+    machine = load_machine(machine_file) if machine_file is not None else _shop_machine(machine_name)
     parts = read_outlines(parts_file) if parts_file is not None else []
     try:
         text = file.read_text(encoding="utf-8", errors="replace")
@@ -338,6 +362,34 @@ def check_program(file: Path, parts_file: Path | None, machine_file: Path | None
     else:
         click.echo(f"{len(run.moves)} moves, {run.seconds / 60:.1f} minutes, {len(run.faults)} faults")
     _end_with([f"line {f.line}: {f.kind}: {f.what}" for f in run.faults])
+
+
+def _shop_machine(name: str) -> Any:
+    """One of the shop's machines; without a name the first.
+
+    Raises
+    ------
+    PlankError where there is none of that name
+    """
+    from tall_plank.files.machines import shop_machines
+    from tall_plank.files.userdata import default_folders
+
+    machines, _ = shop_machines(default_folders())
+    found = next((m for m in machines if not name or m.name == name), None)
+    if found is None:
+        known = ", ".join(m.name for m in machines)
+        raise PlankError(f"The shop has no machine “{name}”.", "--on", f"Known: {known}.")
+    return found
+
+
+def _routed(w: Any) -> Any:
+    """A job as it is when its boards are routed."""
+    import msgspec
+
+    from tall_plank.workings import Workings
+
+    cutting = msgspec.structs.replace(w.job.cutting, mode="router")
+    return Workings(msgspec.structs.replace(w.job, cutting=cutting), w.machines)
 
 
 def _end_with(wrong: list[str]) -> None:

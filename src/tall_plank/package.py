@@ -147,7 +147,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     files = w.machine_files
     for name, (sheets, drawn_as) in (
         ("setup.pdf", setup_tables((*files.programs, *files.second))),
-        ("handwork.pdf", hand_tables(w)),
+        ("handwork.pdf", hand_tables({i.number: i.part for i in w.made.parts()}, files.left, w.job.display)),
     ):
         if sheets:
             steps.append(

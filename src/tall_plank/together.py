@@ -18,12 +18,12 @@ from tall_plank.making import NumberedPart
 from tall_plank.measure import PlankError
 from tall_plank.papers.drawings import plan_sheets
 from tall_plank.papers.labels import Label, label_on, write_label_sheets
+from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.schedules import boards_of, saw_cuts_of
 from tall_plank.papers.write_csv import write_csv
 from tall_plank.papers.write_pdf import write_sheets, write_tables
 from tall_plank.shop.boards import Plan, plan_from
 from tall_plank.shop.machine.job import MachineFiles, machine_files
-from tall_plank.shop.machine.model import Machine, shipped_machine
 from tall_plank.shop.nesting import NestBoard, NestPlan, Request
 from tall_plank.shop.nesting.job import joined, request_of
 from tall_plank.shop.nesting.kept import rules_of
@@ -52,6 +52,15 @@ class Together:
     def saw(self) -> Cutting:
         return self.jobs[0].job.cutting
 
+    @property
+    def kerf(self) -> float:
+        """Between parts, mm: the first job's, or the widest mill that any of the jobs needs."""
+        return self.saw.kerf if self.saw.mode == "saw" else max(self._routed(w).kerf for w in self.jobs)
+
+    def _routed(self, w: Workings) -> Workings:
+        """A job as it is when it is cut by the first one's rules."""
+        return Workings(msgspec.structs.replace(w.job, cutting=self.saw), self.jobs[0].machines)
+
     @cached_property
     def parts(self) -> dict[str, tuple[Workings, NumberedPart]]:
         """Every part by its name in the plan."""
@@ -76,7 +85,7 @@ class Together:
         ------
         PlankError where two jobs have one name, or a board differs between them
         """
-        rules = rules_of(self.saw)
+        rules = rules_of(self.saw, self.kerf)
         asked = []
         for name, w in zip(self.names, self.jobs, strict=True):
             own = request_of(w.made, w.job.stock, w.job.price_book(), rules, matched=w.job.cutting.matched)
@@ -86,7 +95,7 @@ class Together:
         return msgspec.structs.replace(request, boards=(*request.boards, *(o for o in offcuts if o.material in makes)))
 
     def plan(self, found: NestPlan) -> Plan:
-        return plan_from(found, self.stock, self.saw.kerf, self.saw.trim)
+        return plan_from(found, self.stock, self.kerf, self.saw.trim)
 
     def labels(self, plan: Plan) -> tuple[Label, ...]:
         """A label for every part of a plan, in the order of its boards."""
@@ -96,12 +105,11 @@ class Together:
             for i, p in enumerate(board.parts)
         )
 
-    def programs(self, plan: Plan, machine: Machine | None = None) -> MachineFiles:
-        """Programs for the boards of a plan, where they are routed. Worktops from blanks are each job's own."""
+    def programs(self, plan: Plan) -> MachineFiles:
+        """Programs for the boards of a plan, for the first job's machine. Worktops from blanks are each job's own."""
         parts = {name: item.part for name, (_, item) in self.parts.items()}
-        return machine_files(
-            parts, self.stock, plan, machine or shipped_machine(), routed=True, job="several jobs together"
-        )
+        routed = self.saw.mode == "router"
+        return machine_files(parts, self.stock, plan, self.jobs[0].router, routed=routed, job=self.title)
 
     def write(
         self,
@@ -109,10 +117,9 @@ class Together:
         folder: Path,
         progress: Callable[[str], bool] = lambda name: True,
         date: str = "",
-        machine: Machine | None = None,
     ) -> list[Path]:
         """Write the papers of a plan into a folder: boards with their cuts and as DXF, lists, labels, the plan as JSON,
-        and where they are routed the programs.
+        programs with their set-up, handwork.
 
         Returns
         -------
@@ -141,9 +148,18 @@ class Together:
                     lambda p, b=board: write_board_dxf(parts, b, p),  # type: ignore[misc]
                 )
             )
-        if self.saw.mode == "router":
-            for program in self.programs(plan, machine).programs:
-                steps.append((f"{program.name}.ngc", lambda p, x=program: write_program(x, p)))  # type: ignore[misc]
+        files = self.programs(plan)
+        programs = (*files.programs, *files.second)
+        for program in programs:
+            steps.append((f"machine/{program.name}.ngc", lambda p, x=program: write_program(x, p)))  # type: ignore[misc]
+        for name, (sheets, pictures) in (
+            ("setup.pdf", setup_tables(programs)),
+            ("handwork.pdf", hand_tables(parts, files.left, display)),
+        ):
+            if sheets:
+                steps.append(
+                    (name, lambda p, t=sheets, d=pictures: write_tables(t, p, title, display, title, d))  # type: ignore[misc]
+                )
         done: list[Path] = []
         try:
             folder.mkdir(parents=True, exist_ok=True)

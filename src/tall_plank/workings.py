@@ -55,13 +55,35 @@ class Tally:
 
 
 class Workings:
-    """What follows from one job, on the shop's machine; the shipped one where none is given.
+    """What follows from one job, on one of the shop's machines; on the shipped one where none is given.
 
     `waits`: whether what takes seconds is waited for. A window does not: it shows what is known at once.
     """
 
-    def __init__(self, job: Job, machine: Machine | None = None, *, waits: bool = True) -> None:
-        self.job, self.machine, self.waits = job, machine, waits
+    def __init__(self, job: Job, machines: tuple[Machine, ...] = (), *, waits: bool = True) -> None:
+        self.job, self.machines, self.waits = job, machines, waits
+
+    @cached_property
+    def router(self) -> Machine:
+        """The machine that its programs are written for: the one that it names, else the shop's first."""
+        from tall_plank.shop.machine.model import shipped_machine
+
+        named = (m for m in self.machines if m.name == self.job.cutting.machine)
+        return next(named, None) or next(iter(self.machines), None) or shipped_machine()
+
+    @cached_property
+    def kerf(self) -> float:
+        """Between parts on a board, mm: the saw's cut, or the way of the router's mill."""
+        saw = self.job.cutting
+        return saw.kerf if saw.mode == "saw" else saw.gap or self._mill
+
+    @property
+    def _mill(self) -> float:
+        """Diameter of the widest mill that cuts outlines of this job's boards, mm."""
+        used = {i.part.board for i in self.made.parts()}
+        thick = {b.thickness for b in self.job.stock.boards if b.code in used and b.planned}
+        mills = [mill.diameter for t in sorted(thick) if (mill := self.router.outliner(t)) is not None]
+        return max(mills, default=self.job.cutting.kerf)
 
     @cached_property
     def layout(self) -> Layout:
@@ -110,7 +132,7 @@ class Workings:
         kept = self.job.kept_plan
         if kept is None:
             return False
-        rules = rules_of(self.job.cutting)
+        rules = rules_of(self.job.cutting, self.kerf)
         matched = self.job.cutting.matched
         asked = request_of(self.made, self.job.stock, self.job.price_book(), rules, matched=matched)
         return still_fits(kept, asked)
@@ -120,8 +142,8 @@ class Workings:
         """The cutting plan that was kept, where it still fits the job; else a first one, made at once."""
         saw = self.job.cutting
         if self.job.kept_plan is not None and self.plan_is_kept:
-            return plan_kept(self.job.kept_plan, self.job.stock, saw.kerf, saw.trim)
-        return cut_plan(self.made, self.job.stock, saw.kerf, saw.trim)
+            return plan_kept(self.job.kept_plan, self.job.stock, self.kerf, saw.trim)
+        return cut_plan(self.made, self.job.stock, self.kerf, saw.trim)
 
     @cached_property
     def bars(self) -> BarPlan:
@@ -137,13 +159,11 @@ class Workings:
     def machine_files(self) -> MachineFiles:
         """Programs for the router, and what they leave for edges and the hand."""
         from tall_plank.shop.machine.job import machine_files
-        from tall_plank.shop.machine.model import shipped_machine
 
         routed = self.job.cutting.mode == "router"
-        machine = self.machine or shipped_machine()
         alone = tuple(i.number for i in self.blank_parts)
         parts = {i.number: i.part for i in self.made.parts()}
-        return machine_files(parts, self.job.stock, self.plan, machine, routed=routed, alone=alone, job=self.title)
+        return machine_files(parts, self.job.stock, self.plan, self.router, routed=routed, alone=alone, job=self.title)
 
     @cached_property
     def costs(self) -> Costs:
@@ -155,7 +175,7 @@ class Workings:
 
     @cached_property
     def snags(self) -> tuple[Snag, ...]:
-        return all_snags(Checked(self.job, self.layout, self.made, self.costs))
+        return all_snags(Checked(self.job, self.layout, self.made, self.costs, self.router, self.kerf))
 
     @cached_property
     def quick(self) -> Tally:

@@ -94,7 +94,7 @@ def test_the_shops_own_machine_is_read_kept_and_given_up(
     )
     page.figures.setText("")
     page.read_machine()
-    assert doc.machine is not None and doc.machine.name == "Loft router"
+    assert doc.workings.router.name == "Loft router"
     assert "Loft router" in window.message.text.text()
     ran(window, qtbot)
     assert page.program is not None and page.program.text.rstrip().endswith("M30") != before.text.rstrip().endswith(
@@ -102,26 +102,39 @@ def test_the_shops_own_machine_is_read_kept_and_given_up(
     )
     # Another window starts with it.
     other = Document(doc.job, doc.folders)
-    assert other.machine == doc.machine
+    assert other.workings.router == doc.workings.router
     assert other.workings.machine_files.programs[0].text.rstrip().endswith("M30")
     # A step of the job keeps it; so do undo and redo.
     doc.do(lambda job: cutting.set_cutting(job, "kerf", "4"))
     window.commands.run("undo")
-    assert doc.workings.machine is doc.machine
+    assert doc.workings.router.name == "Loft router"
     # A file that is no machine changes nothing.
     path.write_text("name = 3")
     page.read_machine()
-    assert doc.machine.name == "Loft router" and "mine.toml" in window.message.text.text()
-    page.shipped.trigger()
-    assert doc.machine is None and not doc.folders.machine.exists()
+    assert doc.workings.router.name == "Loft router" and "mine.toml" in window.message.text.text()
+    # Several machines: the job says which; that undoes, and is saved with it.
+    page.machines.setCurrentIndex(page.machines.findData("Quay router"))
+    page.machines.activated.emit(page.machines.currentIndex())
+    assert doc.job.cutting.machine == "Quay router" == doc.workings.router.name
+    assert "Machine Quay router" in doc.workings.machine_files.programs[0].text
+    window.commands.run("undo")
+    page.refresh()
+    assert page.machines.currentText() == "Loft router" == doc.workings.router.name
+    # One that was given up is named where it is still asked for.
+    doc.do(lambda job: cutting.set_cutting(job, "machine", "Loft router"))
+    page.give_up.trigger()
+    assert doc.workings.router.name == "Quay router"
+    assert any("no machine “Loft router”" in s.what for s in doc.workings.snags)
+    page.refresh()
+    assert not page.give_up.isEnabled()
 
 
 def test_a_broken_machine_file_is_told_and_the_shipped_one_used(window: Window, qtbot) -> None:
     folders = window.document.folders
     folders.made().machine.write_text("this is no machine")
     other = Document(window.document.job, folders)
-    assert other.machine is None and "machine.toml" in other.machine_fault
+    assert other.workings.router.name == "Quay router" and "machine.toml" in other.machine_fault
     window.document.machine_fault = other.machine_fault
     show(window)
     ran(window, qtbot)
-    assert window.machine.faults.item(0).text().startswith("The shipped machine is used")  # type: ignore[union-attr]
+    assert window.machine.faults.item(0).text().startswith("A machine cannot be used")  # type: ignore[union-attr]

@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from tall_plank.making import Part
 from tall_plank.shop.machine.job import MachineFiles
 from tall_plank.shop.machine.programs import Program
+from tall_plank.shop.machine.work import Left
 
 
 def counted(files: MachineFiles, parts: Mapping[str, Part]) -> tuple[Counter[str], Counter[str]]:
@@ -18,9 +19,14 @@ def counted(files: MachineFiles, parts: Mapping[str, Part]) -> tuple[Counter[str
         assert program.setup is not None
         for work in program.setup.works:
             found[work.part] += sum(len(x) for x in (work.holes, work.slots, work.pockets, work.openings))
-        found -= Counter(x.part for x in program.refused if not _outline(x.what))
-    found += Counter(x.part for x in files.left if not _outline(x.what))
+        found -= Counter(x.part for x in program.refused if not _no_work(x))
+    found += Counter(x.part for x in files.left if not _no_work(x))
     return +wanted, +found
+
+
+def _no_work(x: Left) -> bool:
+    """Outlines, and corners that keep the mill's radius: no operations."""
+    return _outline(x.what) or x.why == "corner"
 
 
 def _outline(what: str) -> bool:

@@ -41,10 +41,10 @@ MACHINE, STOCK = shipped_machine(), shipped_stock()
 
 def routed(job: Job) -> Workings:
     """A job planned for the router, its plan kept."""
-    for key, text in (("mode", "router"), ("kerf", "12mm"), ("trim", "15mm")):
+    for key, text in (("mode", "router"), ("gap", "12mm"), ("trim", "15mm")):
         job = cutting.set_cutting(job, key, text).job
     w = Workings(job)
-    rules = msgspec.structs.replace(rules_of(job.cutting), effort=1, seconds=0.0)
+    rules = msgspec.structs.replace(rules_of(job.cutting, 12.0), effort=1, seconds=0.0)
     plan = nest(request_of(w.made, job.stock, job.price_book(), rules))
     w.__dict__["plan"] = plan_from(plan, job.stock, 12.0, 15.0)
     return w
@@ -223,7 +223,8 @@ def test_a_mill_swings_into_an_outline_from_the_waste() -> None:
     assert run.faults == []
     arcs = [line for line in program.text.splitlines() if line.startswith("G3")]
     passes = 3  # 18 + 0.4 in steps of 9 at most
-    assert len(arcs) == 2 * passes * 2  # in and out, around the part and in its opening
+    # In and out, around the part and in its opening; and the corners of the opening but in its last pass, with tabs.
+    assert len(arcs) == 2 * passes * 2 + 4 * (passes - 1)
     outline = Polygon(work.outline, [[(160, 140), (360, 140), (360, 260), (160, 260)]])
     for place in plunges(program.text):
         # Where the mill plunges it does not touch what stays.

@@ -24,7 +24,7 @@ from tall_plank.workings import Workings
 
 def request_for(job: Job, effort: int = 2) -> Request:
     w = Workings(job)
-    rules = msgspec.structs.replace(rules_of(job.cutting), effort=effort, seconds=0.0)
+    rules = msgspec.structs.replace(rules_of(job.cutting, job.cutting.kerf), effort=effort, seconds=0.0)
     return request_of(w.made, job.stock, job.price_book(), rules)
 
 

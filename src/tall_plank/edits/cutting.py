@@ -10,11 +10,15 @@ from tall_plank.job import Job
 from tall_plank.job.cutting import KeptPlan
 from tall_plank.measure import PlankError
 
-LENGTHS = {"kerf": (0.0, 40.0), "trim": (0.0, 200.0), "keep_length": (50.0, 3000.0), "keep_width": (30.0, 2000.0)}
-"""mm that make sense for each."""
+LENGTHS = {
+    "kerf": (0.0, 40.0), "gap": (0.0, 60.0), "trim": (0.0, 200.0), "keep_length": (50.0, 3000.0),
+    "keep_width": (30.0, 2000.0), "pack": (0.0, 250.0),
+}  # fmt: skip
+"""mm that make sense for each. A gap or a pack of 0: as the mill is wide; one board at a time."""
 
 CHOICES = {
     "mode": {"saw": "saw, edge to edge", "router": "router"},
+    "sawn_on": {"beam": "beam saw", "panel": "panel saw"},
     "first_cut": {"either": "either way", "along": "along the board", "across": "across it (head cuts)"},
     "turns": {"0": "as many as it takes", "2": "2", "3": "3", "4": "4", "5": "5"},
     "matched": {"no": "no", "unit": "within a unit", "run": "along the run"},
@@ -37,6 +41,8 @@ def set_cutting(job: Job, key: str, text: str) -> Change:
         if text not in CHOICES[key]:
             raise PlankError(f"“{text}” is not offered here.", key, f"Known: {', '.join(CHOICES[key])}.")
         value = int(text) if key in ("turns", "effort") else text
+    elif key == "machine":
+        value = text.strip()
     elif key == "seconds":
         try:
             value = float(text.strip().removesuffix("s").strip().replace(",", "."))

@@ -33,8 +33,13 @@ class UserFolders:
 
     @property
     def machine(self) -> Path:
-        """The shop's own machine, where there is one."""
+        """The shop's one machine, as older programs kept it."""
         return self.config / "machine.toml"
+
+    @property
+    def machines(self) -> Path:
+        """The folder of the shop's own machines."""
+        return self.config / "machines"
 
     @property
     def rack(self) -> Path:

@@ -12,7 +12,11 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
 
     Attributes
     ----------
-    kerf : width of the saw's cut; for the router the gap that its tool takes between parts
+    kerf : width of the saw's cut
+    gap : between parts on the router; 0: as wide as the mill that cuts them out
+    machine : name of the shop's machine that programs are written for; none: the shop's first
+    pack : height of the boards that are cut at once; 0: one at a time
+    sawn_on : a beam saw cuts strips in packs of any length, a panel saw cuts one piece after another by hand
     trim : taken off all four sides of a board first
     turns : turns of the board at the saw at most (three: along, across, along again; common practice); 0: as many as it
         takes
@@ -31,6 +35,10 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     effort: int = 5
     seconds: float = 20.0
     matched: Literal["no", "unit", "run"] = "no"
+    gap: float = 0.0
+    machine: str = ""
+    pack: float = 0.0
+    sawn_on: Literal["beam", "panel"] = "beam"
 
 
 class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

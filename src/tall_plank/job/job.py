@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from decimal import Decimal
+from typing import Literal
 
 import msgspec
 
@@ -36,12 +37,22 @@ class Pricing(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
 
     `overhead` is added on cost. `margin` is the share of the net price that is profit (not a markup on cost).
     `discount` is taken off the net price before tax; `tax` is added at the end.
+
+    Attributes
+    ----------
+    boards : what boards cost: their area with waste, the whole boards of the cutting plan, or shares of those: what is
+        left of a board and goes to the rack is taken off
+    packs : whether whole packs and least quantities are priced, as they are bought
+    bought_over : share of the profit that what is bought may cost more than what is priced before it is told, percent
     """
 
     overhead: Decimal = Decimal("12")
     margin: Decimal = Decimal("25")
     discount: Decimal = Decimal("0")
     tax: Decimal = Decimal("20")
+    boards: Literal["area", "planned", "shares"] = "area"
+    packs: bool = False
+    bought_over: Decimal = Decimal("50")
 
 
 class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fields=True):

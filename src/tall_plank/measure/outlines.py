@@ -221,3 +221,19 @@ def bow(length: float, out: float, thick: float = 8.0, count: int = 16) -> Point
     outer = [(length / 2 + x, y) for x, y in ellipse(length / 2, out, count)]
     inner = [(length / 2 + x, y) for x, y in ellipse(length / 2 - thick, out - thick, count)]
     return ((length, 0.0), *outer, (0.0, 0.0), (thick, 0.0), *reversed(inner), (length - thick, 0.0))
+
+
+def inner_corners(outline: Points) -> tuple[Point, ...]:
+    """Corners of an outline that a mill outside it cannot reach into: turned inwards by more than 20 degrees."""
+    if len(outline) < 3:
+        return ()
+    way = 1.0 if area(outline) > 0 else -1.0
+    found = []
+    for a, b, c in zip((outline[-1], *outline[:-1]), outline, (*outline[1:], outline[0]), strict=True):
+        turn = math.atan2(
+            (b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]),
+            (b[0] - a[0]) * (c[0] - b[0]) + (b[1] - a[1]) * (c[1] - b[1]),
+        )
+        if turn * way < -math.radians(20.0):
+            found.append(b)
+    return tuple(found)

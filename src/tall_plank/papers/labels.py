@@ -19,8 +19,9 @@ from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.barcodes import QUIET, code128, qr
 from tall_plank.papers.partlists import edge_marks
 from tall_plank.shop.boards import Plan
-from tall_plank.shop.machine.setup import at_y0
-from tall_plank.shop.machine.work import side_up
+from tall_plank.shop.machine.model import Machine
+from tall_plank.shop.machine.setup import stop_edges
+from tall_plank.shop.machine.work import Side, side_up
 from tall_plank.workings import Workings
 
 
@@ -49,6 +50,8 @@ class Label(msgspec.Struct, frozen=True):
     place: Place | None = None
     stop: str = ""
     """What lies at the machine's stops: the corner that its mark shows."""
+    corner: tuple[bool, bool] = (False, False)
+    """Whether that corner is on the right of the part as it lies, and at the back."""
 
 
 class Stock(msgspec.Struct, frozen=True):
@@ -121,8 +124,17 @@ def _label(w: Workings, item: NumberedPart, display: DisplayUnit, place: Place |
         edge_marks(part.edges, part.banded_shapes, display),
         _code(w.job.number, item.number),
         place,
-        f"{side_up(part)} up, W1 {at_y0(side_up(part))}",
+        *_stop_of(w.router, side_up(part)),
     )
+
+
+def _stop_of(machine: Machine, up: Side) -> tuple[str, tuple[bool, bool]]:
+    """Which edges go to the stops, and which corner that is."""
+    edges = stop_edges(machine, up)
+    if not all(edges):
+        return "", (False, False)
+    back = "L1" if up == "B" else "L2"
+    return f"{up} up, {' '.join(sorted(edges, reverse=True))}", ("W2" in edges, back in edges)
 
 
 def _code(job: str, part: str) -> str:
@@ -150,7 +162,7 @@ def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
     for i, text in enumerate(lines):
         pen.text(pad, pad + 8.6 + i * 3.3, 2.3, _cut(text, 2.3, room if i < 3 else room + 2), bold=i == 1)
     if label.stop:
-        _stop_mark(pen, label.stop, wide - pad, y0 + side + 4.3)
+        _stop_mark(pen, label, wide - pad, y0 + side + 4.3)
     foot = high - pad
     bars = code128(label.code)
     unit = min(0.33, (wide - 2 * pad - 20.0) / (sum(bars) + 2 * QUIET))
@@ -165,13 +177,14 @@ def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
         pen.text(wide - pad - 17.0, foot, 2.0, f"{label.place.word} {label.place.board}")
 
 
-def _stop_mark(pen: Pen, words: str, right: float, y: float) -> None:
+def _stop_mark(pen: Pen, label: Label, right: float, y: float) -> None:
     """A part with its corner at the stops filled in, and which edges these are."""
     wide, high, corner = 5.0, 3.0, 1.3
     x = right - wide
     pen.box(x, y - high, wide, high, fill=False)
-    pen.box(x, y - corner, corner, corner, fill=True)
-    pen.text(x - 14.0, y - 0.5, 1.9, words)
+    on_right, at_back = label.corner
+    pen.box(x + wide - corner if on_right else x, y - high if at_back else y - corner, corner, corner, fill=True)
+    pen.text(x - 14.0, y - 0.5, 1.9, label.stop)
 
 
 def _place(pen: Pen, place: Place, corner: tuple[float, float], room: tuple[float, float]) -> None:

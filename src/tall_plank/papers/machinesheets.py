@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.primitives import Drawing
+from tall_plank.making import Part
+from tall_plank.measure import DisplayUnit
 from tall_plank.papers.setupdrawing import setup_drawing
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.cutlist import natural
 from tall_plank.shop.machine.job import REASONS
 from tall_plank.shop.machine.programs import Program
-from tall_plank.workings import Workings
+from tall_plank.shop.machine.work import Left
 
-STOPS = "X to the right, Y away from you; stops at X0 Y0"
+STOPS = "as who stands before the machine sees it"
 
 PLACES = (
     "Places on the finished part, from the corner where L1 and W1 meet; in edges, along the edge and up from face B."
@@ -33,7 +35,7 @@ def setup_tables(programs: Sequence[Program]) -> tuple[list[Table], list[Drawing
             ("Job", setup.job or "–"),
             ("Work", setup.what),
             ("Material", setup.material),
-            ("Machine", setup.machine),
+            ("Machine", setup.machine.name),
             ("Size", f"{long:.1f} × {wide:.1f} × {thick:g} mm, {setup.banding}"),
             ("Up", setup.face),
             ("At X0", setup.at_x0),
@@ -50,12 +52,13 @@ def setup_tables(programs: Sequence[Program]) -> tuple[list[Table], list[Drawing
     return tables, pictures
 
 
-def hand_tables(w: Workings) -> tuple[list[Table], list[Drawing]]:
+def hand_tables(
+    parts: Mapping[str, Part], left: Sequence[Left], display: DisplayUnit
+) -> tuple[list[Table], list[Drawing]]:
     """A page for each part with work that no program does, parts alike on one: its drawing, and every piece of work
     with its place."""
-    parts = {i.number: i.part for i in w.made.parts()}
     by_part: dict[str, list[tuple[str, str, str]]] = {}
-    for x in w.machine_files.left:
+    for x in left:
         by_part.setdefault(x.part, []).append((x.face, x.what, REASONS.get(x.why, x.why)))
     groups: dict[tuple[object, ...], list[str]] = {}
     for number, rows in by_part.items():
@@ -75,5 +78,5 @@ def hand_tables(w: Workings) -> tuple[list[Table], list[Drawing]]:
         work: tuple[tuple[Value, ...], ...] = tuple(by_part[numbers[0]])
         told = f"{', '.join(numbers)} · {part.material}"
         tables.append(Table(title, told, columns, work, note=PLACES))
-        pictures.append(part_drawing(numbers[0], part, w.job.display, legend=False))
+        pictures.append(part_drawing(numbers[0], part, display, legend=False))
     return tables, pictures

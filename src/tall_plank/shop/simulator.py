@@ -99,7 +99,7 @@ def words_of(text: str) -> list[tuple[str, float]]:
     """
     if len(text) > 256:
         raise ValueError("the line is longer than 256 characters")
-    plain = re.sub(r"\([^()]*\)", "", text)
+    plain = re.sub(r"\([^()]*\)", "", text).split(";")[0]
     if "(" in plain or ")" in plain:
         raise ValueError("a comment is not closed, or stands in another")
     plain = re.sub(r"\s", "", plain).upper()
@@ -117,6 +117,52 @@ def _code(letter: str, number: float) -> str:
     return f"{letter}{number:g}"
 
 
+@dataclass(frozen=True)
+class Place:
+    """Where a board lies, in the numbers of the machine: a turn or a mirroring, and where X0 Y0 Z0 is.
+
+    Attributes
+    ----------
+    along_x, along_y : what X and Y grow by along the board's length
+    across_x, across_y : the same along its width
+    x0, y0, z0 : the machine's numbers at the board's corner, on the spoil board, mm
+    """
+
+    along_x: float
+    along_y: float
+    across_x: float
+    across_y: float
+    x0: float
+    y0: float
+    z0: float
+
+    def on_board(self, x: float, y: float, z: float) -> tuple[float, float, float]:
+        """A place in the board's own frame, mm."""
+        dx, dy = x - self.x0, y - self.y0
+        return dx * self.along_x + dy * self.along_y, dx * self.across_x + dy * self.across_y, z - self.z0
+
+
+def place_of(machine: Machine, board: tuple[float, float, float]) -> Place:
+    """A board on a machine, from what its file says of its axes: X to the right and Y to the back unless it says
+    otherwise, the board's length along X or, where the bed is long along Y, along Y with its width to the left."""
+    long, wide, thick = board
+    right = -1.0 if machine.x_to == "left" else 1.0
+    back = -1.0 if machine.y_to == "front" else 1.0
+    tall = machine.long_side == "y"
+    # The board's corner, its length and its width as seen from the front: (to the right, to the back).
+    corner, along, across = ((wide, 0.0), (0.0, 1.0), (-1.0, 0.0)) if tall else ((0.0, 0.0), (1.0, 0.0), (0.0, 1.0))
+    size = (wide, long) if tall else (long, wide)
+    zero = {
+        "front left": (0.0, 0.0), "front right": (size[0], 0.0), "back left": (0.0, size[1]), "back right": size,
+        "middle": (size[0] / 2, size[1] / 2),
+    }[machine.zero]  # fmt: skip
+    return Place(
+        along[0] * right, along[1] * back, across[0] * right, across[1] * back,
+        (corner[0] - zero[0]) * right, (corner[1] - zero[1]) * back,
+        -thick if machine.z_zero == "top" else 0.0,
+    )  # fmt: skip
+
+
 @dataclass
 class _State:
     """The machine between two lines."""
@@ -130,12 +176,15 @@ class _State:
     turning: bool = False
     chosen: int = 0
     tool: Tool | None = None
+    place: Place = field(default_factory=lambda: Place(1.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0))
+    offset: int = 0
 
 
-def read_moves(text: str, machine: Machine, run: Run) -> Iterator[Move]:
-    """The moves of a program, one after another; what is wrong with its words is told and ends it."""
+def read_moves(text: str, machine: Machine, run: Run, place: Place) -> Iterator[Move]:
+    """The moves of a program in the board's frame, one after another; what is wrong with its words is told and ends
+    it."""
     tools = {t.number: t for t in machine.tools}
-    state = _State((0.0, 0.0, machine.travel))
+    state = _State((0.0, 0.0, machine.travel), place=place)
     ended = False
     enclosed = text.lstrip().startswith("%")
     for number, line in enumerate(text.splitlines(), 1):
@@ -174,7 +223,8 @@ def _line(
         raise ValueError("a cut without a feed")
     points = [(x, y, z)] if state.motion in ("G0", "G1") else _arc(state, (x, y, z), values)
     for point in points:
-        yield Move(number, state.motion == "G0", state.at, point, state.feed, state.tool, state.turning)
+        start, end = state.place.on_board(*state.at), state.place.on_board(*point)
+        yield Move(number, state.motion == "G0", start, end, state.feed, state.tool, state.turning)
         state.at = point
 
 
@@ -230,6 +280,11 @@ def _set(
         run.seconds += machine.tool_change_seconds
         if state.tool is None:
             run.tell(number, "tool", f"there is no tool {state.chosen}")
+        state.offset = 0
+    if "tool length" in groups:
+        state.offset = int(values.get("H", state.chosen)) if groups["tool length"] == "G43" else 0
+        if state.offset and (state.tool is None or state.offset != state.tool.number):
+            run.tell(number, "tool", f"the length of tool {state.offset} is taken for another tool")
     if "spindle" in groups:
         state.turning = groups["spindle"] == "M3"
         if state.turning and state.speed <= 0:
@@ -304,11 +359,13 @@ def run_program(
         return run
     run.heights = np.full((nx, ny), board[2], np.float32)
     names, owner = _owners(parts, (nx, ny), cell)
-    for move in read_moves(text, machine, run):
+    place = place_of(machine, board)
+    bed = _bed(machine, board)
+    for move in read_moves(text, machine, run, place):
         run.moves.append(move)
         run.seconds += move.length / (machine.rapid if move.rapid else move.feed) * 60.0
-        _travel(move, machine, run)
-        _clamps(move, machine, run)
+        _travel(move, machine, run, bed)
+        _clamps(move, machine, run, place)
         if min(move.start[2], move.end[2]) < board[2] - 1e-6:
             _cut(move, machine, board, run, names, owner, cell)
     return run
@@ -333,16 +390,33 @@ def _owners(parts: Sequence[tuple[str, Any, Sequence[Any]]], size: tuple[int, in
     return names, owner
 
 
-def _travel(move: Move, machine: Machine, run: Run) -> None:
+def _bed(machine: Machine, board: tuple[float, float, float]) -> tuple[float, float, float, float]:
+    """The bed in the board's frame: least and greatest place along and across, mm. The board lies in its corner."""
+    tall = machine.long_side == "y"
+    spare = (machine.bed_length - board[0], machine.bed_width - board[1])
+    words = machine.zero.split()
+    if machine.zero == "middle":
+        before = (spare[0] / 2, spare[1] / 2)
+    else:
+        at_back, at_right = words[0] == "back", words[1] == "right"
+        # Its width runs to the left where its length runs to the back.
+        before = (
+            spare[0] if (at_back if tall else at_right) else 0.0,
+            spare[1] if (not at_right if tall else at_back) else 0.0,
+        )
+    return -before[0], -before[1], board[0] + spare[0] - before[0], board[1] + spare[1] - before[1]
+
+
+def _travel(move: Move, machine: Machine, run: Run, bed: tuple[float, float, float, float]) -> None:
     x, y, z = move.end
-    over = machine.margin + 1e-6
-    if not (-over <= x <= machine.bed_length + over and -over <= y <= machine.bed_width + over):
+    over = machine.margin + 1e-4
+    if not (bed[0] - over <= x <= bed[2] + over and bed[1] - over <= y <= bed[3] + over):
         run.tell(move.line, "travel", f"X{x:.1f} Y{y:.1f} is beyond the bed")
-    if z > machine.travel + 1e-6:
+    if z > machine.travel + 1e-4:
         run.tell(move.line, "travel", f"Z{z:.1f} is above the travel of {machine.travel:g}")
 
 
-def _clamps(move: Move, machine: Machine, run: Run) -> None:
+def _clamps(move: Move, machine: Machine, run: Run, place: Place) -> None:
     if not machine.clamps:
         return
     from shapely import LineString, Point, box
@@ -352,7 +426,9 @@ def _clamps(move: Move, machine: Machine, run: Run) -> None:
     path = LineString([move.start[:2], move.end[:2]]) if move.start[:2] != move.end[:2] else Point(move.start[:2])
     for clamp in machine.clamps:
         if low < clamp.height:
-            shape = box(clamp.x, clamp.y, clamp.x + clamp.length, clamp.y + clamp.width)
+            one = place.on_board(clamp.x, clamp.y, 0.0)
+            other = place.on_board(clamp.x + clamp.length, clamp.y + clamp.width, 0.0)
+            shape = box(*(min(one[i], other[i]) for i in (0, 1)), *(max(one[i], other[i]) for i in (0, 1)))
             if path.distance(shape) < radius + 1e-6:
                 run.tell(move.line, "clamp", f"the tool meets the clamp at {clamp.x:g}, {clamp.y:g}")
 

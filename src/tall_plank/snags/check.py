@@ -12,12 +12,13 @@ from tall_plank.snags import (
     opened,
     opening_clash,
     price,
+    router,
     run_length,
     strength,
 )
 from tall_plank.snags.checked import Checked
 
-RULES = (run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, price)
+RULES = (run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, router, price)
 """In the order in which their snags are listed."""
 
 

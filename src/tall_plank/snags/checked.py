@@ -8,6 +8,7 @@ from tall_plank.costing import Costs
 from tall_plank.job import Job
 from tall_plank.making import MadeJob
 from tall_plank.setout import Layout
+from tall_plank.shop.machine.model import Machine
 
 
 @dataclass(frozen=True)
@@ -18,3 +19,7 @@ class Checked:
     layout: Layout
     made: MadeJob
     costs: Costs
+    router: Machine | None = None
+    """The machine that its programs are written for; not looked at where it is not known."""
+    kerf: float = 0.0
+    """Between parts on a board, mm."""

@@ -16,7 +16,7 @@ from tall_plank.workings import Workings
 
 def run_package(document: Document, message: MessageLine, folder: Path) -> InThread:
     """Start writing every paper of the job into a folder."""
-    works = Workings(document.job, document.workings.machine)
+    works = Workings(document.job, document.machines)
 
     def work(tell: Tell) -> int:
         count = 0

@@ -10,7 +10,8 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from tall_plank.desk.look.texts import tr
 from tall_plank.edits import Change
-from tall_plank.files.plankfile import read_plank, write_atomic, write_plank
+from tall_plank.files.machines import add_machine, remove_machine, shop_machines
+from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.files.userdata import Lock, UserFolders
 from tall_plank.job import History, Job, Kind, Source
 from tall_plank.job.choices import FrontsSeen
@@ -18,7 +19,7 @@ from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import PlankError, told_in
 from tall_plank.setout import RoomLayout
-from tall_plank.shop.machine.model import Machine, load_machine
+from tall_plank.shop.machine.model import Machine
 from tall_plank.workings import Workings
 
 Edit = Callable[[Job], Change]
@@ -52,25 +53,22 @@ class Document(QObject):
         self.shop = False
         """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
         self._lock: Lock | None = None
-        self.machine: Machine | None = None
-        """The shop's own machine; None: the shipped one."""
+        self.machines: tuple[Machine, ...] = ()
+        """The shop's machines, its own first."""
         self.machine_fault = ""
-        """Why the shop's own machine file cannot be used."""
-        try:
-            self.machine = load_machine(folders.machine) if folders.machine.exists() else None
-        except PlankError as error:
-            self.machine_fault = str(error)
+        """Why a machine file of the shop's cannot be used."""
+        self._read_machines()
         self._start(job)
 
     def _start(self, job: Job) -> None:
         self.history = History(job)
-        self.workings = Workings(job, self.machine, waits=False)
+        self.workings = Workings(job, self.machines, waits=False)
         self.drag_from: Job | None = None
         self._refused = ""
 
     def patient(self) -> Workings:
         """What follows from the job, as papers have it: worked out in full, however long that takes."""
-        return Workings(self.job, self.machine)
+        return Workings(self.job, self.machines)
 
     @property
     def job(self) -> Job:
@@ -146,7 +144,7 @@ class Document(QObject):
         unless the caller shows it at its place."""
         try:
             change = edit(self.job)
-            workings = Workings(change.job, self.machine, waits=False)
+            workings = Workings(change.job, self.machines, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
             self._tell_in_its_unit(error)
@@ -189,20 +187,28 @@ class Document(QObject):
         self.changed.emit()
         self.filed.emit()
 
-    def take_machine(self, path: Path | None) -> None:
-        """Work with the machine of a file from now on, in every job; None: with the shipped one again.
+    def _read_machines(self) -> None:
+        self.machines, faults = shop_machines(self.folders)
+        self.machine_fault = " ".join(faults)
+
+    def add_machine(self, path: Path) -> Machine:
+        """Keep the machine of a file as one of the shop's.
 
         Raises
         ------
         PlankError where the file is no machine; then nothing changes
         """
-        machine = load_machine(path) if path is not None else None
-        if path is None:
-            self.folders.machine.unlink(missing_ok=True)
-        else:
-            write_atomic(self.folders.made().machine, path.read_bytes())
-        self.machine, self.machine_fault = machine, ""
-        self._show(Workings(self.job, machine, waits=False))
+        machine = add_machine(self.folders, path)
+        self._read_machines()
+        self._show(Workings(self.job, self.machines, waits=False))
+        return machine
+
+    def remove_machine(self, name: str) -> bool:
+        """Give one of the shop's own machines up; whether there was one."""
+        found = remove_machine(self.folders, name)
+        self._read_machines()
+        self._show(Workings(self.job, self.machines, waits=False))
+        return found
 
     def begin_drag(self, name: str) -> None:
         """Start a drag: every change until `end_drag` counts as one step, each made from the job at its start."""
@@ -215,7 +221,7 @@ class Document(QObject):
             return
         try:
             change = edit(self.drag_from)
-            workings = Workings(change.job, self.machine, waits=False)
+            workings = Workings(change.job, self.machines, waits=False)
             _ = workings.made  # what cannot be worked out must not become the job
         except PlankError as error:
             self._tell_in_its_unit(error)
@@ -238,19 +244,19 @@ class Document(QObject):
         self.drag_from = None
         self.history.end(keep=keep)
         if self.workings.job is not self.job:
-            self._show(Workings(self.job, self.machine, waits=False))
+            self._show(Workings(self.job, self.machines, waits=False))
         self.filed.emit()
 
     def undo(self) -> None:
         name = self.history.undo()
         if name:
-            self._show(Workings(self.job, self.machine, waits=False))
+            self._show(Workings(self.job, self.machines, waits=False))
             self.told.emit(f"{tr('Undone')}: {tr(name)}", "note")
 
     def redo(self) -> None:
         name = self.history.redo()
         if name:
-            self._show(Workings(self.job, self.machine, waits=False))
+            self._show(Workings(self.job, self.machines, waits=False))
             self.told.emit(f"{tr('Done again')}: {tr(name)}", "note")
 
     # --- selection

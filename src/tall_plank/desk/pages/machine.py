@@ -24,9 +24,11 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread
+from tall_plank.edits import cutting
+from tall_plank.files.machines import file_of
 from tall_plank.files.plankfile import write_atomic
 from tall_plank.measure import PlankError
-from tall_plank.shop.machine.model import SHIPPED, shipped_machine
+from tall_plank.shop.machine.model import SHIPPED
 from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.simulator import Run, run_program
 
@@ -131,11 +133,16 @@ class MachinePage(QWidget):
         head.addWidget(self.figures, 1)
         head.addWidget(self.choice)
         head.addWidget(self.open)
-        self.tools = QPushButton(tr("Machine and tools"))
+        self.machines = QComboBox()
+        self.machines.setAccessibleName(tr("Machine"))
+        self.machines.setMinimumContentsLength(14)
+        self.machines.activated.connect(self._machine_chosen)
+        head.addWidget(self.machines)
+        self.tools = QPushButton(tr("The shop's machines"))
         menu = QMenu(self.tools)
-        menu.addAction(tr("Read a machine file…"), self.read_machine)
-        menu.addAction(tr("Write this machine as a file…"), self.write_machine)
-        self.shipped = menu.addAction(tr("Back to the shipped machine"), lambda: self._take(None))
+        menu.addAction(tr("Add one from a file…"), self.read_machine)
+        menu.addAction(tr("Write this one as a file…"), self.write_machine)
+        self.give_up = menu.addAction(tr("Give this one up"), self.remove_machine)
         self.tools.setMenu(menu)
         head.addWidget(self.tools)
         column.addLayout(head)
@@ -153,10 +160,17 @@ class MachinePage(QWidget):
 
     def refresh(self) -> None:
         """Offer the job's programs; the one that was looked at is run again where it has changed."""
-        shown = (self.document.job, self.document.machine)
+        shown = (self.document.job, self.document.machines)
         if self._shown is not None and all(a is b for a, b in zip(self._shown, shown, strict=True)):
             return
         self._shown = shown
+        router = self.document.workings.router
+        self.machines.clear()
+        for m in self.document.machines:
+            self.machines.addItem(m.name, m.name)
+        self.machines.setCurrentIndex(self.machines.findData(router.name))
+        if self.give_up is not None:
+            self.give_up.setEnabled(file_of(self.document.folders, router.name) != SHIPPED)
         files = self.document.workings.machine_files
         name = str(self.choice.currentData() or "")
         self._programs = {p.name: p for p in (*files.programs, *files.second)}
@@ -184,37 +198,47 @@ class MachinePage(QWidget):
             self._task.forget()
             self._old.append(self._task)  # it ends by itself
         self._old = [t for t in self._old if t.busy]
-        machine = self.document.machine or shipped_machine()
+        machine = self.document.workings.router
         self._task = InThread(lambda _: run_program(program.text, machine, program.size, program.parts))
         self._task.ended.connect(self._ran)
         self._task.failed.connect(self.figures.setText)
         self._task.start()
 
+    def _machine_chosen(self, *_: object) -> None:
+        name = str(self.machines.currentData() or "")
+        if name != self.document.workings.router.name:
+            self.document.do(lambda job: cutting.set_cutting(job, "machine", name))
+
     def read_machine(self) -> None:
-        """Take the shop's own machine from a file."""
-        path = asking.ask_read(self, tr("Read a machine file"), Path.home(), "TOML (*.toml)")
-        if path is not None:
-            self._take(path)
+        """Add a machine of the shop's own from a file, and write this job's programs for it."""
+        path = asking.ask_read(self, tr("Add a machine from a file"), Path.home(), "TOML (*.toml)")
+        if path is None:
+            return
+        try:
+            machine = self.document.add_machine(path)
+        except (OSError, PlankError) as error:
+            self.document.told.emit(str(error), "wrong")
+            return
+        if self.document.workings.router.name != machine.name:
+            self.document.do(lambda job: cutting.set_cutting(job, "machine", machine.name))
+        self.document.told.emit(f"{tr('Programs are written for')} {machine.name}.", "note")
 
     def write_machine(self) -> None:
-        """Write the machine in use, to be changed with any editor and read again."""
+        """Write the machine in use, to be changed with any editor and added again."""
         path = asking.ask_save(self, tr("Write the machine"), Path.home() / "machine.toml", "TOML (*.toml)")
         if path is None:
             return
-        own = self.document.folders.machine
         try:
-            write_atomic(path, (own if self.document.machine is not None else SHIPPED).read_bytes())
+            write_atomic(path, file_of(self.document.folders, self.document.workings.router.name).read_bytes())
         except (OSError, PlankError) as error:
             self.document.told.emit(str(error), "wrong")
 
-    def _take(self, path: Path | None) -> None:
-        try:
-            self.document.take_machine(path)
-        except (OSError, PlankError) as error:
-            self.document.told.emit(str(error), "wrong")
-            return
-        name = (self.document.machine or shipped_machine()).name
-        self.document.told.emit(f"{tr('Programs are written for')} {name}.", "note")
+    def remove_machine(self) -> None:
+        """Give the machine in use up, where it is one of the shop's own."""
+        name = self.document.workings.router.name
+        if self.document.remove_machine(name):
+            now = self.document.workings.router.name
+            self.document.told.emit(f"{tr('Programs are written for')} {now}.", "note")
 
     def open_file(self) -> None:
         """Run any program on the board of the program that is shown."""
@@ -244,7 +268,7 @@ class MachinePage(QWidget):
         for left in self.program.refused:
             self.faults.addItem(f"{left.part}: {left.what} — {left.why}")
         if self.document.machine_fault:
-            self.faults.insertItem(0, f"{tr('The shipped machine is used')}: {self.document.machine_fault}")
+            self.faults.insertItem(0, f"{tr('A machine cannot be used')}: {self.document.machine_fault}")
         if not self.faults.count():
             self.faults.addItem(tr("The machine does all of it; nothing goes wrong."))
 

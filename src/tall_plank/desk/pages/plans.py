@@ -39,7 +39,7 @@ class PlansPage(BoardSearch):
         w = self.document.workings
         saw = w.job.cutting
         offcuts = self.offcuts(w.job.stock)
-        return request_of(w.made, w.job.stock, w.job.price_book(), rules_of(saw), offcuts, saw.matched)
+        return request_of(w.made, w.job.stock, w.job.price_book(), rules_of(saw, w.kerf), offcuts, saw.matched)
 
     def refresh(self) -> None:
         """Show the plan of the job as it is now; one that was searched for another state of it is put aside."""
@@ -86,7 +86,7 @@ class PlansPage(BoardSearch):
     def plan_shown(self) -> Plan:
         w = self.document.workings
         if self.found is not None:
-            return plan_from(self.found, w.job.stock, w.job.cutting.kerf, w.job.cutting.trim)
+            return plan_from(self.found, w.job.stock, w.kerf, w.job.cutting.trim)
         return w.plan
 
     def refresh_acts(self) -> None:

@@ -157,11 +157,11 @@ class TogetherPage(BoardSearch):
             self.document.told.emit(str(error), "wrong")
             return
         jobs = tuple(w.job for w in self.together.jobs)
-        plan, machine = self.found, self.document.machine
-        together = Together([Workings(job) for job in jobs])
+        plan, machines = self.found, self.document.machines
+        together = Together([Workings(job, machines) for job in jobs])
 
         def work(tell: Tell) -> int:
-            return len(together.write(plan, folder, tell, date.today().isoformat(), machine))
+            return len(together.write(plan, folder, tell, date.today().isoformat()))
 
         self._task = InThread(work, self)
         self._task.ended.connect(lambda count: self._written(f"{count} {tr('files written into')} {folder.name}"))

@@ -26,9 +26,11 @@ def saw_sheet(doc: Document) -> Sheet:
     def chosen(key: str) -> str:
         return tr(cutting.CHOICES[key].get(str(getattr(saw, key)), str(getattr(saw, key))))
 
+    by_mill = saw.gap == 0.0
+    gap = row("gap", tr("Gap for the tool"), length_text(doc, w.kerf), tr("the mill's") if by_mill else "")
     cuts = (
         row("mode", tr("Cut by"), chosen("mode")),
-        row("kerf", tr("Kerf") if saw.mode == "saw" else tr("Gap for the tool"), length_text(doc, saw.kerf)),
+        row("kerf", tr("Kerf"), length_text(doc, saw.kerf)) if saw.mode == "saw" else gap,
         row("trim", tr("Trimmed off each side"), length_text(doc, saw.trim)),
         row("turns", tr("Turns at most"), chosen("turns")),
         row("first_cut", tr("First cuts"), chosen("first_cut")),

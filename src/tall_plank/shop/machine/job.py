@@ -11,13 +11,13 @@ from tall_plank.making import Part
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.machine.programs import Program, program_of
-from tall_plank.shop.machine.setup import SECOND, board_setup, part_setup
+from tall_plank.shop.machine.setup import SECOND, board_setup, lies_across, part_setup, size_alone
 from tall_plank.shop.machine.work import Left, PartWork, work_on
 from tall_plank.stock import Stock
 
 REASONS = {
     "outline": "comes from the saw as a rectangle", "edge": "in an edge", "other face": "on the other face",
-    "slanted": "slanted", "profile": "an edge to a profile",
+    "corner": "the mill's radius", "slanted": "slanted", "profile": "an edge to a profile",
 }  # fmt: skip
 
 
@@ -72,15 +72,16 @@ def machine_files(
             alone += tuple(p.part for p in board.parts)
     for name in alone:
         part = parts[name]
-        work = work_on(name, part, _alone(part, name))
+        work = work_on(name, part, _alone(machine, part, name))
         works.append(work)
         if part.outline:
             shaped.append(Left(name, work.up, "its outline, as drawn", "outline"))
         if work.holes or work.slots or work.pockets or work.openings:
-            size = (part.cut_length, part.cut_width, part.thickness)
-            turned = f"{name}{SECOND}" if any(x.why == "other face" for x in work.left) else ""
-            setup = part_setup(name, job, machine, part, work, second=turned)
-            programs.append(program_of(name, size, [work], machine, outlines=False, setup=setup))
+            size = size_alone(machine, part)
+            file = file_name(name)
+            turned = f"{file}{SECOND}" if any(x.why == "other face" for x in work.left) else ""
+            setup = part_setup(file, job, machine, part, work, second=turned)
+            programs.append(program_of(file, size, [work], machine, outlines=False, setup=setup))
     second: list[Program] = []
     left: list[Left] = list(shaped)
     for work in works:
@@ -88,9 +89,9 @@ def machine_files(
         others = [x for x in work.left if x.why == "other face"]
         left += [x for x in work.left if x.why != "other face"]
         if others:
-            over = work_on(work.part, part, _alone(part, work.part), second=True)
-            size = (part.cut_length, part.cut_width, part.thickness)
-            name = f"{work.part}{SECOND}"
+            over = work_on(work.part, part, _alone(machine, part, work.part), second=True)
+            size = size_alone(machine, part)
+            name = f"{file_name(work.part)}{SECOND}"
             setup = part_setup(name, job, machine, part, over)
             program = program_of(name, size, [over], machine, outlines=False, setup=setup)
             second.append(program)
@@ -100,11 +101,17 @@ def machine_files(
     return MachineFiles(tuple(p for p in programs if p.does), tuple(p for p in second if p.does), tuple(left))
 
 
+def file_name(part: str) -> str:
+    """The name of a part's program: where jobs are cut together, a part bears its job's name before a stroke."""
+    return part.replace("/", "-")
+
+
 def _thickness(stock: Stock, code: str) -> float:
     board = stock.board_by_code(code)
     return board.thickness if board is not None else 18.0
 
 
-def _alone(part: Part, number: str) -> LaidPart:
+def _alone(machine: Machine, part: Part, number: str) -> LaidPart:
     """A part by itself with its corner at X0 Y0."""
-    return LaidPart(number, 0.0, 0.0, part.cut_length, part.cut_width, False)
+    long, wide, _ = size_alone(machine, part)
+    return LaidPart(number, 0.0, 0.0, long, wide, lies_across(machine, part))

@@ -39,11 +39,30 @@ class Clamp(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     height: float
 
 
-class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """A three-axis machine. X0 Y0 is the corner of the board, Z0 the top of the spoil board. Lengths mm.
+Corner = Literal["front left", "front right", "back left", "back right", "middle"]
+"""Where X0 Y0 lies on the work, as who stands before the machine sees it."""
 
-    `lead`: radius of the arc on which a mill swings into an outline, plunged in the waste beside it; 0: it goes down on
-    the outline by a ramp, as it does where there is no room for the arc.
+
+class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A three-axis machine. Lengths are mm whatever its programs are written in.
+
+    Attributes
+    ----------
+    bed_length, bed_width : mm; boards lie with their length along `bed_length`
+    lead : radius of the arc on which a mill swings into an outline, plunged in the waste beside it, mm; 0: it goes down
+        on the outline by a ramp, as it does where there is no room for the arc
+    units : of the numbers in its programs
+    long_side : the axis along which the bed is long, and boards lie
+    zero, z_zero : where X0 Y0 and Z0 are
+    x_to, y_to : where X and Y grow to, as who stands before the machine sees it
+    length_offsets : whether each tool's length is taken from the machine's table (G43 H with the tool's number)
+    spindle_wait : seconds that are waited for after the spindle is started
+    header, footer : lines of the machine's own, written after the first comment and before the end
+    arcs : as G2 and G3, or as straight moves off them by at most `chord`, mm
+    comments : how what is said to people is written
+    hold : how small parts are held until the end: by tabs, or by a skin of `skin` mm that is cut through last
+    inner_corners : left round by the mill, or cut free by a run of the mill into the corner
+    outline_tool : number of the mill that cuts outlines; 0: the widest that reaches through
     """
 
     name: str
@@ -64,6 +83,23 @@ class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     ending: Literal["M2", "M30"] = "M2"
     percent: bool = False
     clamps: tuple[Clamp, ...] = ()
+    units: Literal["mm", "inch"] = "mm"
+    long_side: Literal["x", "y"] = "x"
+    zero: Corner = "front left"
+    z_zero: Literal["spoil board", "top"] = "spoil board"
+    x_to: Literal["right", "left"] = "right"
+    y_to: Literal["back", "front"] = "back"
+    length_offsets: bool = False
+    spindle_wait: float = 0.0
+    header: tuple[str, ...] = ()
+    footer: tuple[str, ...] = ()
+    arcs: Literal["arcs", "chords"] = "arcs"
+    chord: float = 0.01
+    comments: Literal["brackets", "semicolon", "none"] = "brackets"
+    hold: Literal["tabs", "skin"] = "tabs"
+    skin: float = 0.4
+    inner_corners: Literal["round", "free"] = "round"
+    outline_tool: int = 0
 
     def drill(self, diameter: float, depth: float) -> Tool | None:
         """The drill of a diameter that reaches so deep. `diameter`, `depth`: mm."""
@@ -74,6 +110,17 @@ class Machine(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
         """The widest mill that fits into a width and reaches so deep. `width`, `depth`: mm."""
         fits = [t for t in self.tools if t.kind == "mill" and t.diameter <= width + 0.01 and t.length >= depth]
         return max(fits, key=lambda t: t.diameter, default=None)
+
+    def outliner(self, thickness: float) -> Tool | None:
+        """The mill that cuts outlines out of a board. `thickness`: mm."""
+        deep = thickness + self.into_spoil
+        fits = [t for t in self.tools if t.kind == "mill" and t.length >= deep and t.diameter >= LEAST_OUTLINER]
+        own = next((t for t in fits if t.number == self.outline_tool), None)
+        return own or max(fits, key=lambda t: t.diameter, default=None)
+
+
+LEAST_OUTLINER = 6.0
+"""mm; thinner mills cut no outlines: they break (common practice)."""
 
 
 def load_machine(path: Path) -> Machine:
@@ -97,7 +144,38 @@ def load_machine(path: Path) -> Machine:
             raise PlankError("A size, feed or speed is not above zero.", where, "Give it a real one.")
     if found.safe_height <= 0 or found.into_spoil < 0 or found.tab_height < 0 or found.lead < 0:
         raise PlankError("A height is below zero.", path.name, "Give it a real one.")
+    _agrees(found, path.name)
     return found
+
+
+def _agrees(m: Machine, where: str) -> None:
+    """Refuse what contradicts itself, naming the value."""
+    numbers = {t.number: t for t in m.tools}
+    own = numbers.get(m.outline_tool)
+    wrong = (
+        (m.outline_tool != 0 and own is None, "outline_tool", f"there is no tool {m.outline_tool}", "Name a mill."),
+        (own is not None and own.kind != "mill", "outline_tool", f"tool {m.outline_tool} is a drill", "Name a mill."),
+        (
+            own is not None and own.kind == "mill" and own.diameter < LEAST_OUTLINER, "outline_tool",
+            f"tool {m.outline_tool} is thinner than {LEAST_OUTLINER:g} mm", "Name a stronger one.",
+        ),
+        (not 0 <= m.spindle_wait <= 120, "spindle_wait", f"{m.spindle_wait:g} s is out of range", "Give 0 to 120."),
+        (not 0.001 <= m.chord <= 0.5, "chord", f"{m.chord:g} mm is out of range", "Give 0.001 to 0.5."),
+        (not 0.05 <= m.skin <= 3, "skin", f"{m.skin:g} mm is out of range", "Give 0.05 to 3."),
+        (m.margin < 0, "margin", "it is below zero", "Give 0 or more."),
+        (m.safe_height >= m.travel, "safe_height", "it is above the travel", "Give less than travel."),
+        (m.tab_width <= 0, "tab_width", "it is not above zero", "Give a width such as 8."),
+        (
+            m.hold == "skin" and m.skin >= m.step_down, "skin", "it is as thick as a pass", "Give less than step_down.",
+        ),
+    )  # fmt: skip
+    for fails, key, what, remedy in wrong:
+        if fails:
+            raise PlankError(f"{key}: {what}.", where, remedy)
+    for name, lines in (("header", m.header), ("footer", m.footer)):
+        for line in lines:
+            if not line.isascii() or "\n" in line or len(line) > 200:
+                raise PlankError(f"{name}: “{line[:20]}” cannot be sent to a machine.", where, "Use plain letters.")
 
 
 @lasting

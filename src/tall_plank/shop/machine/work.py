@@ -14,7 +14,7 @@ import msgspec
 from tall_plank.job.cutting import LaidPart
 from tall_plank.making import Bore, Cutout, Groove, Part
 from tall_plank.making.parts import Bevel, Rebate, ShapedEdge
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.outlines import Point, Points, inner_corners
 
 Side = Literal["A", "B"]
 
@@ -83,6 +83,7 @@ class PartWork(msgspec.Struct, frozen=True):
     up : the face that looks up
     outline : of the cut part, counter-clockwise, in the board's frame, mm
     left : what is left for a second side, for the edges, for the hand
+    inner : corners of the outline that turn inwards, in the board's frame, with their places on the finished part
     """
 
     part: str
@@ -94,6 +95,7 @@ class PartWork(msgspec.Struct, frozen=True):
     pockets: tuple[Pocket, ...] = ()
     openings: tuple[Opening, ...] = ()
     left: tuple[Left, ...] = ()
+    inner: tuple[tuple[Point, str], ...] = ()
 
 
 def side_up(part: Part) -> Side:
@@ -182,10 +184,11 @@ def work_on(number: str, part: Part, placement: LaidPart, *, second: bool = Fals
                 pass
     if second:
         left = []
-    outline = _outline(part, way)
+    inner = tuple((way.out(x, y), f"{x:.1f}, {y:.1f}") for x, y in inner_corners(part.cut_outline or part.outline))
     return PartWork(
-        number, part.name, up, outline, tuple(holes), tuple(slots), tuple(pockets), tuple(openings), tuple(left)
-    )
+        number, part.name, up, _outline(part, way),
+        tuple(holes), tuple(slots), tuple(pockets), tuple(openings), tuple(left), inner,
+    )  # fmt: skip
 
 
 def sides_of(number: str, part: Part, placement: LaidPart) -> tuple[PartWork, ...]:

@@ -12,10 +12,10 @@ from tall_plank.shop.nesting.job import board_and_rack
 from tall_plank.shop.nesting.request import NestPart, NestPlan, NestRules, Request
 
 
-def rules_of(cutting: Cutting, seed: int = 1) -> NestRules:
-    """The search's rules from the job's decisions."""
+def rules_of(cutting: Cutting, kerf: float, seed: int = 1) -> NestRules:
+    """The search's rules from the job's decisions. `kerf`: mm between parts, the saw's or the mill's."""
     return NestRules(
-        kerf=cutting.kerf,
+        kerf=kerf,
         trim=cutting.trim,
         mode=cutting.mode,
         turns=cutting.turns,
