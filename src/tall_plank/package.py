@@ -12,12 +12,13 @@ from tall_plank.files.gltf import write_gltf
 from tall_plank.files.svg import write_svg
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
-from tall_plank.papers.drawings import bar_sheets, board_sheets, job_sheets, room_drawings, sheet_of
+from tall_plank.papers.drawings import bar_sheets, job_sheets, room_drawings, sheet_of
 from tall_plank.papers.labels import labels_of, write_label_sheets
 from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.offer import offer
 from tall_plank.papers.partlists import unit_list, units_with_parts
 from tall_plank.papers.tables import Column, Table
+from tall_plank.papers.worksheets import work_sheets
 from tall_plank.papers.write_csv import write_csv
 from tall_plank.papers.write_pdf import write_sheets, write_tables
 from tall_plank.papers.write_xlsx import write_xlsx
@@ -111,6 +112,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     except OSError as error:
         raise PlankError(f"The folder cannot be made ({error.strerror}).", str(folder), "Choose another.") from None
     done: list[Path] = []
+    saw_sheets = work_sheets(w.plan, w.job.cutting, w.job.stock, w.job.display)
     steps: list[tuple[str, Callable[[Path], None]]] = []
     tables = {name: make(w) for name, make in schedules.ALL.items()}
     for name, table in tables.items():
@@ -123,7 +125,12 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
         ("estimate.pdf", lambda path: write_tables([offer(w)], path, w.job.name, w.job.display, head_of(w))),
         ("drawings.pdf", lambda path: write_sheets(job_sheets(w, date), path, w.job.name)),
         ("shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name)),
-        ("cutting-plans.pdf", lambda path: write_sheets(board_sheets(w, date), path, w.job.name)),
+        (
+            "cutting-plans.pdf",
+            lambda path: write_tables(
+                saw_sheets[0], path, w.job.name, w.job.display, head_of(w), saw_sheets[1], upright=True
+            ),
+        ),
     ]
     numbers = units_with_parts(w)
     drawn = {p.number: unit_drawing(p, u, w.job.stock, w.job.display) for p, u in w.made.units}

@@ -16,12 +16,12 @@ from tall_plank.files.plankfile import read_plank, write_atomic
 from tall_plank.job.cutting import Cutting
 from tall_plank.making import NumberedPart
 from tall_plank.measure import PlankError
-from tall_plank.papers.drawings import plan_sheets
-from tall_plank.papers.labels import Label, label_on, write_label_sheets
+from tall_plank.papers.labels import Label, fallen, label_on, write_label_sheets
 from tall_plank.papers.machinesheets import hand_tables, setup_tables
-from tall_plank.papers.schedules import boards_of, saw_cuts_of
+from tall_plank.papers.schedules import boards_of
+from tall_plank.papers.worksheets import saw_cuts_of, work_sheets
 from tall_plank.papers.write_csv import write_csv
-from tall_plank.papers.write_pdf import write_sheets, write_tables
+from tall_plank.papers.write_pdf import write_tables
 from tall_plank.shop.boards import Plan, plan_from
 from tall_plank.shop.machine.job import MachineFiles, machine_files
 from tall_plank.shop.nesting import NestBoard, NestPlan, Request
@@ -98,12 +98,8 @@ class Together:
         return plan_from(found, self.stock, self.kerf, self.saw.trim)
 
     def labels(self, plan: Plan) -> tuple[Label, ...]:
-        """A label for every part of a plan, in the order of its boards."""
-        return tuple(
-            label_on(*self.parts[p.part], plan, number, i)
-            for number, board in enumerate(plan.boards, 1)
-            for i, p in enumerate(board.parts)
-        )
+        """A label for every part of a plan, in the order in which they fall."""
+        return tuple(label_on(*self.parts[name], plan, number, i) for name, number, i in fallen(plan, self.saw))
 
     def programs(self, plan: Plan) -> MachineFiles:
         """Programs for the boards of a plan, for the first job's machine. Worktops from blanks are each job's own."""
@@ -130,10 +126,14 @@ class Together:
         PlankError where a file cannot be written
         """
         plan, title = self.plan(found), self.title
-        tables = [boards_of(plan), saw_cuts_of(plan, self.saw)]
+        tables = [boards_of(plan), saw_cuts_of(plan, self.saw, self.stock)]
         display = self.jobs[0].job.display
+        saw_sheets = work_sheets(plan, self.saw, self.stock, display)
         steps: list[tuple[str, Callable[[Path], object]]] = [
-            ("cutting-plans.pdf", lambda p: write_sheets(plan_sheets(plan, self.saw, title, "", date), p, title)),
+            (
+                "cutting-plans.pdf",
+                lambda p: write_tables(saw_sheets[0], p, title, display, title, saw_sheets[1], upright=True),
+            ),
             ("cutting-lists.pdf", lambda p: write_tables(tables, p, title, display, title)),
             ("boards.csv", lambda p: write_csv(tables[0], p)),
             ("saw-cuts.csv", lambda p: write_csv(tables[1], p)),

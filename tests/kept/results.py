@@ -43,10 +43,12 @@ from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.things.sliding import BayRef
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.papers import schedules
-from tall_plank.papers.drawings import bar_sheets, board_sheets, job_sheets, room_drawings
+from tall_plank.papers.drawings import bar_sheets, job_sheets, room_drawings
 from tall_plank.papers.labels import labels_of
+from tall_plank.papers.machinesheets import setup_tables
 from tall_plank.papers.offer import offer
 from tall_plank.papers.partlists import unit_list, units_with_parts
+from tall_plank.papers.worksheets import work_sheets
 from tall_plank.papers.write_csv import write_csv
 from tall_plank.scene import build_scene, visible_scene
 from tall_plank.workings import Workings
@@ -224,10 +226,14 @@ def results(w: Workings, name: str, folder: Path) -> Iterator[tuple[str, str]]:
         yield f"{name} unit list {number}", told(unit_list(w, number))
     for title, sheets in (
         ("drawings", job_sheets(w, "2026-01-01")), ("shop drawings", job_sheets(w, "2026-01-01", shop=True)),
-        ("boards", board_sheets(w, "2026-01-01")), ("bars", bar_sheets(w, "2026-01-01")),
+        ("bars", bar_sheets(w, "2026-01-01")),
     ):  # fmt: skip
         for i, sheet in enumerate(sheets):
             yield f"{name} sheet {title} {i}", told(sheet)
+    for table, picture in zip(*work_sheets(w.plan, w.job.cutting, w.job.stock, w.job.display), strict=True):
+        yield f"{name} work sheet {table.title}", f"{told(table)}\n{told(picture)}"
+    for table, picture in zip(*setup_tables(w.machine_files.programs), strict=True):
+        yield f"{name} set-up {table.title}", f"{told(table)}\n{told(picture)}"
     yield f"{name} labels", "\n".join(map(told, labels_of(w)))
     for program in w.machine_files.programs:
         yield f"{name} program {program.name}", program.text

@@ -10,7 +10,7 @@ import pytest
 
 from conftest import cell_of
 from tall_plank.demo import demo_job
-from tall_plank.drawing.primitives import Layer, Text
+from tall_plank.drawing.primitives import Drawing, Layer, Text
 from tall_plank.edits import cutting, jobs, units
 from tall_plank.job import Job, Kind
 from tall_plank.making import Edges
@@ -20,13 +20,12 @@ from tall_plank.papers import drawings, partlists, schedules
 from tall_plank.papers.drawings import (
     bar_sheets,
     bars_shown,
-    board_sheets,
-    cut_marks,
     job_sheets,
     room_drawings,
 )
 from tall_plank.papers.offer import offer
-from tall_plank.papers.tables import Column, head_of, text_of
+from tall_plank.papers.tables import Column, Table, head_of, text_of
+from tall_plank.papers.worksheets import cut_marks, work_sheets
 from tall_plank.papers.write_csv import plain
 from tall_plank.workings import Workings
 
@@ -130,15 +129,18 @@ def test_walls_with_nothing_on_them_get_no_sheet(job: Job) -> None:
     assert [name for name, _ in room_drawings(Workings(job), "r1")] == ["plan", "elevation-A"]
 
 
+def sheets_of(w: Workings) -> tuple[list[Table], list[Drawing | None]]:
+    return work_sheets(w.plan, w.job.cutting, w.job.stock, w.job.display)
+
+
 def test_every_board_has_a_sheet_with_its_parts(job: Job) -> None:
     w = Workings(job)
-    sheets = board_sheets(w)
-    assert len(sheets) == len(w.plan.boards)
-    for sheet, board in zip(sheets, w.plan.boards, strict=True):
+    tables, pictures = sheets_of(w)
+    assert len(tables) == len(pictures) == len(w.plan.boards)
+    for picture, board in zip(pictures, w.plan.boards, strict=True):
+        assert picture is not None
         drawn = {
-            i.source
-            for i in sheet.drawing.items
-            if (s := getattr(i, "source", None)) is not None and s.kind is Kind.PART
+            i.source for i in picture.items if (s := getattr(i, "source", None)) is not None and s.kind is Kind.PART
         }
         assert drawn == {Kind.PART.of(p.part) for p in board.parts}
 
@@ -146,27 +148,30 @@ def test_every_board_has_a_sheet_with_its_parts(job: Job) -> None:
 def test_the_cuts_of_a_board_are_numbered_where_the_saw_enters(job: Job) -> None:
     w = Workings(job)
     table = schedules.saw_cuts(w)
-    for number, (board, sheet) in enumerate(zip(w.plan.boards, board_sheets(w), strict=True), 1):
-        steps = [row[2] for row in table.rows if row[0] == str(number)]
-        marks = [i for i in sheet.drawing.items if isinstance(i, Text) and i.layer is Layer.DIMENSION]
-        assert [int(m.text) for m in marks] == steps
-        assert "order of their numbers" in sheet.note
-        for mark, cut in zip(marks, cut_marks(board, w.plan, w.job.cutting), strict=True):
+    sheets, pictures = sheets_of(w)
+    for number, (board, picture, sheet) in enumerate(zip(w.plan.boards, pictures, sheets, strict=True), 1):
+        assert picture is not None
+        steps = [row[3] for row in table.rows if row[0] == str(number)]
+        marks = [i for i in picture.items if isinstance(i, Text) and i.layer is Layer.DIMENSION]
+        assert [int(m.text) for m in marks] == steps == [row[0] for row in sheet.rows]
+        assert "from the stop" in sheet.note
+        for mark, cut in zip(marks, cut_marks(number, board, w.plan, w.job.cutting), strict=True):
             # On its cut: in the kerf, within no part.
             assert (mark.y if cut.along else mark.x) == pytest.approx(cut.y if cut.along else cut.x)
             for p in board.parts:
                 inside_x, inside_y = p.x < mark.x < p.x + p.length, p.y < mark.y < p.y + p.width
                 assert not (inside_x and inside_y)
         bold = [m for m in marks if m.bold]
-        turns = [row[3] for row in table.rows if row[0] == str(number)]
+        turns = [row[4] for row in table.rows if row[0] == str(number)]
         assert len(bold) == turns.count(1)
 
 
 def test_a_routed_board_has_no_cuts(job: Job) -> None:
     w = Workings(cutting.set_cutting(job, "mode", "router").job)
-    for sheet in board_sheets(w):
-        assert not [i for i in sheet.drawing.items if isinstance(i, Text) and i.layer is Layer.DIMENSION]
-        assert sheet.note == ""
+    for sheet, picture in zip(*sheets_of(w), strict=True):
+        assert picture is not None
+        assert not [i for i in picture.items if isinstance(i, Text) and i.layer is Layer.DIMENSION]
+        assert "router" in sheet.note and len(sheet.rows) > 0
 
 
 def test_the_package_stops_when_told(job: Job, tmp_path: Path) -> None:

@@ -31,14 +31,16 @@ def board_drawing(
     scale: float,
     offcuts: tuple[tuple[float, float, float, float], ...] = (),
     cuts: tuple[CutMark, ...] = (),
+    marks: tuple[str, ...] = (),
 ) -> Drawing:
     """A board and its pieces (part, x, y, length, width, all mm); a number or size without room is left out. Offcuts to
-    keep are dashed, with their size. Cuts are numbered where the saw enters; where numbers would meet, the later one
-    moves on along its cut."""
+    keep are dashed, with their size and `marks`. Cuts are numbered where the saw enters; where numbers would meet, the
+    later one moves on along its cut."""
     items: list[Item] = [Shape(rectangle(0, 0, length, width), Pen.WIDE, Layer.WALL, None, "offcut")]
-    for x, y, long, wide in offcuts:
+    for i, (x, y, long, wide) in enumerate(offcuts):
         items.append(Shape(rectangle(x, y, long, wide), Pen.DASHED, Layer.CARCASS, None, ""))
-        size = f"{long:.0f} × {wide:.0f}"
+        size = f"{marks[i]} · " if i < len(marks) else ""
+        size += f"{long:.0f} × {wide:.0f}"
         angle = 90.0 if wide > long else 0.0
         if text_width(size, 1.8) * scale < max(long, wide) and min(long, wide) > 3.0 * scale:
             middle = (x + long / 2, y + wide / 2)

@@ -5,16 +5,13 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
-from tall_plank.drawing.board import CutMark, board_drawing
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
 from tall_plank.drawing.shopmarks import NOTE
-from tall_plank.job.cutting import Cutting, LaidBoard
 from tall_plank.measure import format_length
-from tall_plank.shop.boards import Plan, cuts_of
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
@@ -79,40 +76,6 @@ def _with_legend(drawing: Drawing) -> Drawing:
         wide = msgspec.structs.replace(drawing, x1=drawing.x1 + LEGEND * lay_out(wide, ()).scale)
     return wide
 
-
-def cut_marks(b: LaidBoard, plan: Plan, saw: Cutting) -> tuple[CutMark, ...]:
-    """The cuts of a board in their order, as its schedule has them; none where it is for the router."""
-    found = cuts_of(b, plan, saw) if saw.mode == "saw" else None
-    marks = []
-    for number, cut in enumerate(found.cuts if found else (), 1):
-        x0, y0, x1, y1 = cut.piece
-        at = cut.at + plan.kerf / 2
-        place = (x0, at, x1 - x0) if cut.along else (at, y0, y1 - y0)
-        marks.append(CutMark(number, cut.turn, cut.along, *place))
-    return tuple(marks)
-
-
-def board_sheets(w: Workings, date: str = "") -> list[Sheet]:
-    """Every board of the cutting plan, its cuts numbered in their order."""
-    return plan_sheets(w.plan, w.job.cutting, f"{w.job.name} {w.job.number}".strip(), w.job.client, date)
-
-
-def plan_sheets(plan: Plan, saw: Cutting, job: str, client: str, date: str = "") -> list[Sheet]:
-    """Every board of a plan under the name of its job, or of several."""
-    boards = plan.boards
-    sheets = []
-    for i, b in enumerate(boards, 1):
-        pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.parts)
-        scale = lay_out(board_drawing(b.material, b.length, b.width, (), 1.0), ()).scale
-        marks = cut_marks(b, plan, saw)
-        title = f"{b.title}, {b.used * 100:.0f} % used"
-        drawing = board_drawing(title, b.length, b.width, pieces, scale, b.offcuts, marks)
-        sheet = _sheet(drawing, job, client, i, len(boards), date)
-        sheets.append(msgspec.structs.replace(sheet, note=CUT_ORDER if marks else ""))
-    return sheets
-
-
-CUT_ORDER = "Cuts in the order of their numbers, the first turn in bold; all four sides are trimmed before."
 
 BARS_A_SHEET = 14
 """Bars on one sheet."""

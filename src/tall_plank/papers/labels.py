@@ -7,13 +7,14 @@ A label is laid out once, in mm from its upper left corner, onto a pen that draw
 from __future__ import annotations
 
 import io
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import Any, Protocol
 
 import msgspec
 
 from tall_plank import assets
+from tall_plank.job.cutting import Cutting
 from tall_plank.making import NumberedPart
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.barcodes import QUIET, code128, qr
@@ -22,6 +23,7 @@ from tall_plank.shop.boards import Plan
 from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.machine.setup import stop_edges
 from tall_plank.shop.machine.work import Side, side_up
+from tall_plank.shop.sawsteps import falling
 from tall_plank.workings import Workings
 
 
@@ -80,10 +82,9 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
     parts = {i.number: i for i in w.made.parts()}
     found: list[Label] = []
     seen: set[str] = set()
-    for number, board in enumerate(w.plan.boards, 1):
-        for i, p in enumerate(board.parts):
-            seen.add(p.part)
-            found.append(label_on(w, parts[p.part], w.plan, number, i))
+    for name, number, i in fallen(w.plan, w.job.cutting):
+        seen.add(name)
+        found.append(label_on(w, parts[name], w.plan, number, i))
     for number, bar in enumerate(w.bars.bars, 1):
         blank = w.job.stock.board_by_code(bar.profile)
         if blank is not None:
@@ -98,6 +99,14 @@ def labels_of(w: Workings) -> tuple[Label, ...]:
     cut = {n for row in w.cut_rows for n in row.numbers}
     found += [_label(w, parts[n], display, None) for n in parts if n in cut and n not in seen]
     return tuple(found)
+
+
+def fallen(plan: Plan, saw: Cutting) -> Iterator[tuple[str, int, int]]:
+    """Every part of a plan as it falls: its name, the number of its board, its place among the board's parts."""
+    for number, board in enumerate(plan.boards, 1):
+        places = {p.part: i for i, p in enumerate(board.parts)}
+        for name in falling(number, board, plan, saw):
+            yield name, number, places[name]
 
 
 def label_on(w: Workings, item: NumberedPart, plan: Plan, number: int, place: int) -> Label:

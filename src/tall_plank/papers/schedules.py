@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import msgspec
 
-from tall_plank.job.cutting import Cutting
 from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
 from tall_plank.papers.partlists import areas, cut_list, frames, timber
 from tall_plank.papers.shoplists import drawers, fronts, orders
-from tall_plank.papers.tables import Column, Table, Value
-from tall_plank.shop.boards import Plan, cuts_of
+from tall_plank.papers.tables import Column, Table
+from tall_plank.papers.worksheets import saw_cuts_of
+from tall_plank.shop.boards import Plan
 from tall_plank.shop.edging import TRIM_ALLOWANCE
 from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE, thing_of
 from tall_plank.workings import Workings
@@ -190,36 +190,8 @@ def boards_of(plan: Plan) -> Table:
 
 
 def saw_cuts(w: Workings) -> Table:
-    """The cuts of every board in their order: turn by turn, the size that each cuts off."""
-    return saw_cuts_of(w.plan, w.job.cutting)
-
-
-def saw_cuts_of(plan: Plan, saw: Cutting) -> Table:
-    """The cuts of a plan's boards."""
-    columns = (
-        Column("board", "Board", wide=0.6, groups=True),
-        Column("name", "Material", wide=1.6, groups=True),
-        Column("step", "Cut", "count", wide=0.5),
-        Column("turn", "Turn", "count", wide=0.5),
-        Column("way", "Runs", wide=1.0),
-        Column("size", "Cuts off", "length"),
-        Column("of_length", "Of a piece", "length"),
-        Column("of_width", "by", "length"),
-    )
-    rows: list[tuple[Value, ...]] = []
-    turns = 0
-    for number, b in enumerate(plan.boards, 1):
-        found = cuts_of(b, plan, saw)
-        if found is None:
-            rows.append((str(number), b.title, None, None, "for the router", None, None, None))
-            continue
-        turns = max(turns, found.turns)
-        for step, cut in enumerate(found.cuts, 1):
-            x0, y0, x1, y1 = cut.piece
-            way = "along" if cut.along else "across"
-            rows.append((str(number), b.title, step, cut.turn, way, cut.size, x1 - x0, y1 - y0))
-    note = "Each board is trimmed on four sides first. A turn is done on all its pieces before the next."
-    return Table("Saw cuts", f"{len(rows)} cuts in at most {turns} turns", columns, tuple(rows), note=note)
+    """The cuts of every layout in their order, as they are set."""
+    return saw_cuts_of(w.plan, w.job.cutting, w.job.stock)
 
 
 def by_hand(w: Workings) -> Table:

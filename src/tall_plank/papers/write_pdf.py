@@ -34,7 +34,7 @@ PICTURE_HIGH = 62.0
 PICTURE_MOST = 120.0
 """mm of paper for it where its table leaves more."""
 
-ROW_HIGH = 6.0
+ROW_HIGH = 5.5
 """mm of paper that a row takes, about."""
 
 
@@ -45,8 +45,11 @@ def write_tables(
     display: DisplayUnit = DisplayUnit.MM,
     head: str = "",
     pictures: Sequence[Drawing | None] = (),
+    *,
+    upright: bool = False,
 ) -> None:
-    """Write tables, each from a new page (A4, lying where a table has many columns), below its picture."""
+    """Write tables, each from a new page (A4, lying where a table has many columns unless it shall stand `upright`),
+    below its picture."""
     from reportlab.lib.pagesizes import A4, landscape
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.lib.units import mm
@@ -54,7 +57,7 @@ def write_tables(
 
     regular, strong = fonts()
     tables = list(tables)
-    wide = any(len(t.columns) > 6 for t in tables)
+    wide = not upright and any(len(t.columns) > 6 for t in tables)
     page = landscape(A4) if wide else A4
     body = ParagraphStyle("body", fontName=regular, fontSize=8.5, leading=10.5, textColor=INK)
     right = ParagraphStyle("right", parent=body, alignment=2)

@@ -89,7 +89,15 @@ def sawn(boxes: tuple[Box, ...], area: Box, kerf: float, first: str = "either", 
         ways.append(Sawn(tuple(cuts), tuple(left), piece.turns))
     few = min(w.turns for w in ways)
     ways = [w for w in ways if not turns or w.turns <= max(turns, few)]
-    return max(ways, key=lambda w: (max(((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in w.left), default=0.0), -w.turns))
+    return max(ways, key=lambda w: (_largest(w) // ALIKE, -w.turns, -len(w.cuts), _largest(w)))
+
+
+ALIKE = 20_000.0
+"""mm2; a piece left that is larger by less is not worth a turn or a cut more."""
+
+
+def _largest(w: Sawn) -> float:
+    return max(((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in w.left), default=0.0)
 
 
 def _cut(boxes: tuple[Box, ...], kerf: float, box: Box, parts: tuple[int, ...], along: bool) -> _Piece | None:

@@ -25,6 +25,7 @@ def rules_of(cutting: Cutting, kerf: float, seed: int = 1) -> NestRules:
         effort=cutting.effort,
         seconds=cutting.seconds,
         seed=seed,
+        pack=cutting.pack > 0,
     )
 
 

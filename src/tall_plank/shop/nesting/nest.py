@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 
+from tall_plank.shop.nesting.alike import laid_alike
 from tall_plank.shop.nesting.request import NestPlan, Request
 from tall_plank.shop.nesting.router import nest_free
 from tall_plank.shop.nesting.search import nest_sawn
@@ -16,4 +18,16 @@ def nest(
 
     Parts that no board takes are named with the reason and left out.
     """
-    return (nest_free if request.rules.mode == "router" else nest_sawn)(request, told, stopped)
+    if request.rules.mode == "router":
+        return nest_free(request, told, stopped)
+    started = time.perf_counter()
+    found = nest_sawn(request, told, stopped)
+    if not request.rules.pack or (stopped is not None and stopped()):
+        return found
+
+    def over() -> bool:
+        # As long again as the search may take at most.
+        late = request.rules.seconds > 0 and time.perf_counter() - started > 2 * request.rules.seconds
+        return late or (stopped is not None and stopped())
+
+    return laid_alike(found, request, nest_sawn, over)

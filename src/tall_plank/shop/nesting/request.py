@@ -68,6 +68,7 @@ class NestRules(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
     first_cut : direction of the first cuts: along the board, across it (head cuts), or either
     keep_length, keep_width : mm, least size of what is left that is worth keeping
     effort : 1 (a quick look) to 9; the same effort, seed and parts give the same plan
+    pack : whether boards are sawn in packs: then equal layouts are looked for, at the cost of no board
     seconds : after which the search ends early with the best so far; 0: not at all
     """
 
@@ -81,6 +82,7 @@ class NestRules(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
     effort: int = 5
     seconds: float = 10.0
     seed: int = 1
+    pack: bool = False
 
 
 class Request(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
