@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from decimal import Decimal
 from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 from tall_plank.costing import Costs, Price, job_costs, job_price
+from tall_plank.costing.cost import MATERIALS, BoardsBought, job_quantities
+from tall_plank.costing.orders import Bought, OrderLine, order_lines, total_of
+from tall_plank.costing.planned import planned_boards
 from tall_plank.job import Body, Job, Snag
 from tall_plank.making import MadeJob, NumberedPart, make_job
 from tall_plank.setout import Layout, set_out
@@ -167,7 +171,30 @@ class Workings:
 
     @cached_property
     def costs(self) -> Costs:
-        return job_costs(self.job, self.made)
+        return job_costs(self.job, self.made, self._planned())
+
+    def _planned(self) -> dict[str, BoardsBought] | None:
+        """What boards cost as they are planned; None where they are priced by their area."""
+        job, by = self.job, self.job.pricing.boards
+        if by == "area":
+            return None
+        codes = [code for code, _ in job_quantities(self.made).areas]
+        book = job.price_book()
+        return planned_boards(codes, self.plan, self.bars, job.stock, book, job.cutting, shares=by == "shares")
+
+    @cached_property
+    def orders(self) -> tuple[OrderLine, ...]:
+        """What the job has to buy."""
+        job = self.job
+        return order_lines(
+            self.plan, self.bought_rows, self.edging, self.bars, self.hardware, job.stock, job.price_book(), job.cutting
+        )
+
+    @cached_property
+    def bought(self) -> Bought:
+        """What is bought for the job beside what its price holds for that."""
+        materials = sum((self.costs.group(g) for g in MATERIALS), Decimal(0))
+        return Bought(total_of(self.orders), materials, self.price.profit - self.price.discount)
 
     @cached_property
     def price(self) -> Price:
@@ -175,7 +202,7 @@ class Workings:
 
     @cached_property
     def snags(self) -> tuple[Snag, ...]:
-        return all_snags(Checked(self.job, self.layout, self.made, self.costs, self.router, self.kerf))
+        return all_snags(Checked(self.job, self.layout, self.made, self.costs, self.router, self.kerf, self.bought))
 
     @cached_property
     def quick(self) -> Tally:

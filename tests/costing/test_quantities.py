@@ -18,7 +18,11 @@ from tall_plank.demo import demo_job
 from tall_plank.edits import standards
 from tall_plank.job import Body, Job, Level
 from tall_plank.job.start import new_job
-from tall_plank.making import Groove, Item, MadeJob, Part
+from tall_plank.making import Cutout, Groove, Item, MadeJob, Part
+from tall_plank.making.parts import Rebate
+from tall_plank.measure import DisplayUnit
+from tall_plank.papers import schedules
+from tall_plank.papers.tables import text_of
 from tall_plank.stock import PriceBook, PriceRow
 from tall_plank.stock.models import LaborRow
 from tall_plank.workings import Workings
@@ -174,16 +178,16 @@ def test_labor_counts_parts_holes_grooves_and_what_is_put_together(demo: Working
     parts = [i.part for i in demo.made.parts()]
     units = [u for _, u in demo.made.units if u.parts]
     q = job_quantities(demo.made)
-    assert q.parts == len(parts)
-    assert q.holes == sum(p.holes for p in parts)
+    assert q.done("cut_part") == len(parts)
+    assert q.done("drill_hole") == sum(p.holes for p in parts)
     grooves = [op for p in parts for op in p.operations if isinstance(op, Groove)]
-    assert q.groove_m == pytest.approx(sum(abs(g.x2 - g.x1) + abs(g.y2 - g.y1) for g in grooves) / 1000)
-    assert q.fronts == sum(len(u.fronts) for u in units)
-    assert q.carcasses == sum(u.spec.body is Body.CARCASS for u in units)
-    assert q.installed == sum(u.spec.body is not Body.FILLER for u in units)
-    amounts = {c.code: c.qty for c in demo.costs.lines if c.group == "Labor"}
-    assert amounts["cut_part"] == q.parts and amounts["drill_hole"] == q.holes
-    assert amounts["install_unit"] == q.installed > amounts["assemble_unit"] - 1
+    assert q.done("groove_metre") == pytest.approx(sum(abs(g.x2 - g.x1) + abs(g.y2 - g.y1) for g in grooves) / 1000)
+    assert q.done("fit_front") == sum(len(u.fronts) for u in units)
+    assert q.done("assemble_unit") == sum(u.spec.body is Body.CARCASS for u in units)
+    assert q.done("install_unit") == sum(u.spec.body is not Body.FILLER for u in units)
+    amounts = {c.code: c.times for c in demo.costs.lines if c.group == "Labor"}
+    assert amounts["cut_part"] == len(parts) and amounts["drill_hole"] == q.done("drill_hole")
+    assert amounts["install_unit"] == q.done("install_unit") > amounts["assemble_unit"] - 1
     assert float(amounts["band_metre"]) == pytest.approx(sum(m for _, m in q.edging), abs=1e-3)
 
 
@@ -192,7 +196,8 @@ def test_an_hour_of_minutes_costs_the_rate_of_an_hour() -> None:
     book = job.price_book()
     labor = tuple(LaborRow(r.work, Decimal(30)) if r.work == "assemble_unit" else r for r in book.labor)
     job = with_book(job, labor=labor, labor_rate=Decimal("41.00"))
-    assert (line(job, "assemble_unit").qty, line(job, "assemble_unit").amount) == (Decimal(2), Decimal("41.00"))
+    assert (line(job, "assemble_unit").qty, line(job, "assemble_unit").amount) == (Decimal(1), Decimal("41.00"))
+    assert line(job, "assemble_unit").times == 2
 
 
 def test_work_that_the_book_has_no_minutes_for_costs_nothing(job: Job) -> None:
@@ -269,3 +274,41 @@ def test_edging_is_ordered_in_whole_metres_and_never_one_too_many(needed: float,
     found = order_lines(w.plan, (), rows, w.bars, (), job.stock, book, saw)
     lines = [o for o in found if o.group == "Edging"]
     assert lines and {o.qty for o in lines} == {Decimal(ordered)} and {o.per for o in lines} == {"m"}
+
+
+def test_all_work_on_parts_is_counted(demo: Workings) -> None:
+    """Each kind of work by its own rule, over all parts of the demo: rebates, cut-outs, shapes, bends."""
+    parts = [i.part for i in demo.made.parts()]
+    q = job_quantities(demo.made)
+    ops = [(p, op) for p in parts for op in p.operations]
+    assert q.done("cut_out") == sum(isinstance(op, Cutout) for _, op in ops) > 0
+    rebates = sum(p.length if op.edge[0] == "L" else p.width for p, op in ops if isinstance(op, Rebate))
+    assert q.done("rebate_metre") == pytest.approx(rebates / 1000) and rebates > 0
+    assert q.done("bend_part") == sum(p.bend != 0 for p in parts)
+    joints = [t for t in demo.made.trims if any(i.code.startswith("JB-") for i in t.items)]
+    assert q.done("worktop_joint") == len(joints) > 0
+
+
+def test_a_bow_is_shaped_and_its_front_bent_and_veneered() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "bow 600")
+    w = Workings(job)
+    q = job_quantities(w.made)
+    bent = [i.part for i in w.made.parts() if i.part.bend]
+    assert q.done("bend_part") == len(bent) > 0
+    assert q.done("veneer_m2") == pytest.approx(2e-6 * sum(p.length * p.width for p in bent))
+    assert q.done("shape_metre") > 0
+    assert {"bend_part", "veneer_m2", "shape_metre"} <= {c.code for c in w.costs.lines}
+
+
+@given(st.decimals("0.01", "250.00", places=2), st.decimals("0", "120", places=2))
+def test_lines_multiply_out_as_they_are_told_at_every_rate(rate: Decimal, minutes: Decimal) -> None:
+    """What stands on the price sheet, quantity and price to their last place, multiplies to the amount."""
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, sink 900")
+    book = job.price_book()
+    labor = tuple(LaborRow(r.work, minutes) for r in book.labor)
+    table = schedules.price(Workings(with_book(job, labor=labor, labor_rate=rate)))
+    for row in table.rows:
+        qty, price, amount = (
+            Decimal(text_of(row[i], table.columns[i], DisplayUnit.MM).replace(",", "")) for i in (2, 4, 5)
+        )
+        assert (qty * price).quantize(Decimal("0.01"), ROUND_HALF_UP) == amount, row

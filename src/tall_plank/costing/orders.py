@@ -1,12 +1,13 @@
-"""What a job has to buy, by supplier: whole boards, rolls by the metre, bars, fittings, panes, appliances.
+"""What a job has to buy, by supplier: whole boards, rolls by the metre, bars, fittings, panes, appliances; in whole
+packs and least quantities where these are sold so.
 
-Not the price of the job: that goes by what is used with its waste, an order by what is bought.
+Not the price of the job, unless that is asked to go by it: that goes by what is used with its waste.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from decimal import Decimal
 
 import msgspec
@@ -19,7 +20,7 @@ from tall_plank.shop.cutlist import CutRow
 from tall_plank.shop.edging import EdgingRow
 from tall_plank.shop.hardware import HardwareRow
 from tall_plank.shop.lengths import thing_of
-from tall_plank.stock import Board, PriceBook, Stock
+from tall_plank.stock import Board, PriceBook, PriceRow, Stock
 
 
 class OrderLine(msgspec.Struct, frozen=True):
@@ -33,6 +34,24 @@ class OrderLine(msgspec.Struct, frozen=True):
     per: str
     price: Decimal | None
     amount: Decimal | None
+
+
+class Bought(msgspec.Struct, frozen=True):
+    """What is bought for a job, what its price holds for that, and what it is to earn: profit less discount."""
+
+    bought: Decimal
+    priced: Decimal
+    profit: Decimal
+
+    @property
+    def over(self) -> Decimal:
+        """What is bought and not priced."""
+        return self.bought - self.priced
+
+    @property
+    def kept(self) -> Decimal:
+        """What is left of the profit."""
+        return self.profit - self.over
 
 
 def order_lines(
@@ -51,11 +70,12 @@ def order_lines(
     cut to length and priced by the metre is ordered in tenths of a metre, rounded up.
     """
     prices = {row.code: (row.price, row.per) for row in book.rows}
+    rows = {row.code: row for row in book.rows}
     lines = [
         *_boards(plan, stock, prices),
-        *_edging(edging, stock, prices),
+        *(_in_packs(line, rows) for line in _edging(edging, stock, prices)),
         *_bars(bars, stock, saw, prices),
-        *_fittings(hardware, stock, prices),
+        *(_in_packs(line, rows) for line in _fittings(hardware, stock, prices)),
         *_panes(bought, stock, prices),
     ]
     return tuple(sorted(lines, key=lambda o: (o.supplier == "no supplier", o.supplier)))
@@ -68,6 +88,20 @@ Prices = Mapping[str, tuple[Decimal, str]]
 def _line(supplier: str, group: str, code: str, name: str, qty: Decimal, per: str, price: Decimal | None) -> OrderLine:
     amount = None if price is None else cents(qty * price)
     return OrderLine(supplier or "no supplier", group, code, name, qty, per, price, amount)
+
+
+def _in_packs(line: OrderLine, rows: Mapping[str, PriceRow]) -> OrderLine:
+    """A line with what has to be bought for it."""
+    row = rows.get(line.code)
+    qty = line.qty if row is None else row.bought(line.qty)
+    if qty == line.qty:
+        return line
+    return _line(line.supplier, line.group, line.code, line.name, qty, line.per, line.price)
+
+
+def total_of(lines: Iterable[OrderLine]) -> Decimal:
+    """What some lines cost; what has no price counts nothing."""
+    return sum((line.amount for line in lines if line.amount is not None), Decimal(0))
 
 
 def _area(board: Board) -> Decimal:

@@ -12,9 +12,12 @@ from tall_plank.measure import PlankError
 
 LENGTHS = {
     "kerf": (0.0, 40.0), "gap": (0.0, 60.0), "trim": (0.0, 200.0), "keep_length": (50.0, 3000.0),
-    "keep_width": (30.0, 2000.0), "pack": (0.0, 250.0),
+    "keep_width": (30.0, 2000.0), "pack": (0.0, 250.0), "opens": (10.0, 250.0),
 }  # fmt: skip
 """mm that make sense for each. A gap or a pack of 0: as the mill is wide; one board at a time."""
+
+SINGLE = ("one at a time", "none", "")
+"""What is typed for no packs."""
 
 CHOICES = {
     "mode": {"saw": "saw, edge to edge", "router": "router"},
@@ -36,7 +39,9 @@ def set_cutting(job: Job, key: str, text: str) -> Change:
     value: object
     if key in LENGTHS:
         least, most = LENGTHS[key]
-        value = read(job, text, least=least, most=most).mm
+        single = key == "pack" and text.strip().lower() in SINGLE
+        value = 0.0 if single else read(job, text, least=least, most=most).mm
+        _opens_wide_enough(job, key, value)
     elif key in CHOICES:
         if text not in CHOICES[key]:
             raise PlankError(f"“{text}” is not offered here.", key, f"Known: {', '.join(CHOICES[key])}.")
@@ -54,6 +59,17 @@ def set_cutting(job: Job, key: str, text: str) -> Change:
         raise PlankError(f"The saw has no {key}.", "cutting", "Choose a known value.")
     cutting = msgspec.structs.replace(job.cutting, **{key: value})
     return Change(msgspec.structs.replace(job, cutting=cutting), f"Set the {key.replace('_', ' ')}")
+
+
+def _opens_wide_enough(job: Job, key: str, mm: float) -> None:
+    """Refuse a pack that the saw does not take."""
+    pack = mm if key == "pack" else job.cutting.pack
+    opens = mm if key == "opens" else job.cutting.opens
+    if key in ("pack", "opens") and pack > opens + 1e-6:
+        raise PlankError(
+            f"A pack of {pack:g} mm is higher than the saw takes, {opens:g} mm.", key,
+            f"Give a pack of {opens:g} mm at most, or say how much the saw takes.",
+        )  # fmt: skip
 
 
 def keep_plan(job: Job, plan: KeptPlan) -> Change:

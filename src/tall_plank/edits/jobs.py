@@ -11,7 +11,7 @@ from tall_plank.job import Job
 from tall_plank.measure import DisplayUnit, PlankError
 
 TEXT_KEYS = ("name", "number", "client", "site")
-PERCENT_RANGE = {"overhead": 500, "margin": 95, "discount": 100, "tax": 100}
+PERCENT_RANGE = {"overhead": 500, "margin": 95, "discount": 100, "tax": 100, "bought_over": 1000}
 
 
 def set_text(job: Job, key: str, text: str) -> Change:
@@ -33,8 +33,33 @@ def set_display(job: Job, unit: DisplayUnit) -> Change:
     return Change(msgspec.structs.replace(job, display=unit), f"Show lengths in {unit.value}")
 
 
+PRICED_BY = {
+    "boards": {
+        "area": "by area with waste",
+        "planned": "as planned, whole boards",
+        "shares": "as planned, less offcuts",
+    },
+    "packs": {"no": "what is used", "yes": "whole packs"},
+}
+"""How things may be priced."""
+
+
+def set_priced_by(job: Job, key: str, text: str) -> Change:
+    """Say how boards are priced, or whether packs are.
+
+    Raises
+    ------
+    PlankError where that is not offered
+    """
+    if text not in PRICED_BY.get(key, {}):
+        raise PlankError(f"“{text}” is not offered here.", key, f"Known: {', '.join(PRICED_BY.get(key, {}))}.")
+    value = text == "yes" if key == "packs" else text
+    pricing = msgspec.structs.replace(job.pricing, **{key: value})
+    return Change(msgspec.structs.replace(job, pricing=pricing), f"Price {key} otherwise")
+
+
 def set_percent(job: Job, key: str, text: str) -> Change:
-    """Set overhead, margin, discount or tax in percent.
+    """Set overhead, margin, discount, tax, or the share of profit that what is bought may cost more, in percent.
 
     Raises
     ------
@@ -42,7 +67,7 @@ def set_percent(job: Job, key: str, text: str) -> Change:
     """
     most = PERCENT_RANGE.get(key)
     if most is None:
-        raise PlankError(f"There is no {key}.", "pricing", "Choose overhead, margin, discount or tax.")
+        raise PlankError(f"There is no {key}.", "pricing", "Choose overhead, margin, discount, tax or what is bought.")
     try:
         value = Decimal(text.strip().rstrip("%").strip().replace(",", "."))
     except InvalidOperation:

@@ -35,6 +35,7 @@ class ListRow:
     sizes : name of a size -> mm (capacity: kg); only those that the row gives
     texts : name of a text value -> text; only those that the row gives
     price, per : what it costs; None where the row says nothing
+    pack, least : how many are sold at once, and at least; None where the row says nothing
     like : code of a known thing of its kind that it is drilled like
     image : its picture: width and height in pixels, and the file's bytes
     bars : mm of the bars that it is sold in; None where the row says nothing
@@ -50,6 +51,8 @@ class ListRow:
     like: str = ""
     image: tuple[int, int, bytes] | None = None
     bars: tuple[float, ...] | None = None
+    pack: Decimal | None = None
+    least: Decimal | None = None
 
 
 def take_list(job: Job, rows: tuple[ListRow, ...]) -> Change:
@@ -182,10 +185,22 @@ def _priced(book: tuple[PriceRow, ...], rows: tuple[ListRow, ...]) -> tuple[Pric
     """The rows of a price book with the prices of a list."""
     found = {row.code: row for row in book}
     for row in rows:
+        known = found.get(row.code)
+        if row.price is None and (row.pack is not None or row.least is not None) and known is None:
+            raise _wrong(row, f"{row.code} has a pack and no price.", "Give its price in the same row.")
         if row.price is not None:
             if row.per not in get_args(Per):
                 raise _wrong(row, f"“{row.per}” is no way to price.", f"Known: {', '.join(get_args(Per))}.")
-            found[row.code] = PriceRow(row.code, row.price, row.per)  # type: ignore[arg-type]
+            known = msgspec.structs.replace(
+                known or PriceRow(row.code, row.price, "each"),
+                price=row.price,
+                per=row.per,
+            )
+        if known is not None:
+            pack = known.pack if row.pack is None else row.pack
+            found[row.code] = msgspec.structs.replace(
+                known, pack=pack, least_qty=known.least_qty if row.least is None else row.least
+            )
     return tuple(found.values())
 
 

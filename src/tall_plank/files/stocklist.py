@@ -5,6 +5,7 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Iterable
+from decimal import Decimal
 from pathlib import Path
 from typing import Any
 
@@ -19,7 +20,7 @@ SIZES = {
     "capacity_kg": "capacity",
 }  # fmt: skip
 TEXTS = ("name", "supplier", "finish", "shape")
-HEADS = ("code", "kind", "price", "per", "like", "picture", "bars_mm", *TEXTS, *SIZES)
+HEADS = ("code", "kind", "price", "per", "pack", "least", "like", "picture", "bars_mm", *TEXTS, *SIZES)
 
 MOST_ROWS = 20_000
 MAX_FILE = 20_000_000
@@ -46,7 +47,7 @@ def read_stock_list(path: Path) -> tuple[ListRow, ...]:
         _check_heads(heads, path.name)
         found: list[ListRow] = []
         lines = list(rows)
-        numeric = [i for i, h in enumerate(heads) if h in SIZES or h == "price"]
+        numeric = [i for i, h in enumerate(heads) if h in SIZES or h in ("price", "pack", "least")]
         mark = mark_of(_text(cells[i]) for cells in lines for i in numeric if i < len(cells))
         for number, cells in enumerate(lines, 2):
             values = {h: c for h, c in zip(heads, (_text(c) for c in cells), strict=False) if c}
@@ -139,6 +140,15 @@ def _row(number: int, values: dict[str, str], path: Path, mark: Mark) -> ListRow
             raise wrong("price", f"{error}.", "Write a plain number, such as 1250.00.") from None
         if not price.is_finite() or not 0 <= price <= 10_000_000:
             raise wrong("price", f"{values['price'][:30]} is no price.", "Write a number from 0.")
+    packs: dict[str, Decimal] = {}
+    for head in ("pack", "least"):
+        if head in values:
+            try:
+                packs[head] = read_number(values[head], mark)
+            except ValueError as error:
+                raise wrong(head, f"{error}.", "Write how many are sold at once, such as 100.") from None
+            if not packs[head].is_finite() or not 0 <= packs[head] <= 1_000_000:
+                raise wrong(head, f"{values[head][:30]} is out of range.", "Write 0 to 1000000.")
     image = None
     if "picture" in values:
         name = values["picture"]
@@ -161,4 +171,6 @@ def _row(number: int, values: dict[str, str], path: Path, mark: Mark) -> ListRow
         values.get("like", ""),
         image,
         bars,
+        packs.get("pack"),
+        packs.get("least"),
     )

@@ -16,6 +16,7 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     gap : between parts on the router; 0: as wide as the mill that cuts them out
     machine : name of the shop's machine that programs are written for; none: the shop's first
     pack : height of the boards that are cut at once; 0: one at a time
+    opens : height that the saw takes
     sawn_on : a beam saw cuts strips in packs of any length, a panel saw cuts one piece after another by hand
     trim : taken off all four sides of a board first
     turns : turns of the board at the saw at most (three: along, across, along again; common practice); 0: as many as it
@@ -38,6 +39,7 @@ class Cutting(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     gap: float = 0.0
     machine: str = ""
     pack: float = 0.0
+    opens: float = 80.0
     sawn_on: Literal["beam", "panel"] = "beam"
 
 

@@ -215,13 +215,21 @@ def by_hand(w: Workings) -> Table:
     return Table("Edges and handwork", told, columns, rows, note=note)
 
 
+BOARDS_BY = {
+    "area": "Boards are priced by cut area with waste.",
+    "planned": "Boards are priced as they are planned, whole.",
+    "shares": "Boards are priced as they are planned, less what goes to the rack.",
+}
+"""What boards cost, in words."""
+
+
 def price(w: Workings) -> Table:
     """Every cost line, then the steps to the price."""
     currency = w.job.price_book().currency
     columns = (
         Column("group", "Group", wide=1.0),
         Column("label", "Item", wide=2.6),
-        Column("qty", "Quantity", "number", wide=0.9),
+        Column("qty", "Quantity", "measure", wide=0.9),
         Column("per", "Per", wide=0.6),
         Column("price", "Price", "money", currency, wide=0.9),
         Column("amount", "Amount", "money", currency, wide=1.0),
@@ -240,7 +248,12 @@ def price(w: Workings) -> Table:
         ("", f"Tax {rates.tax} %", None, "", None, p.tax),
         ("", "Price with tax", None, "", None, p.gross),
     ]
-    note = "Each line is rounded half up to the cent. Boards are priced by cut area with waste."
+    totals += [
+        ("", "Bought for this job (see the orders)", None, "", None, w.bought.bought),
+        ("", "More than is priced", None, "", None, w.bought.over),
+    ]
+    note = f"Each amount is rounded half up to the cent, once; totals are their sums. {BOARDS_BY[rates.boards]}"
+    note += " Whole packs are priced." if rates.packs else ""
     if w.costs.by_others:
         names = [a.name for code in w.costs.by_others if (a := w.job.stock.appliance(code))]
         note += f" By others: {', '.join(names)}."

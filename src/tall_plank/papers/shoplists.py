@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from tall_plank.costing.orders import order_lines
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.workings import Workings
 
@@ -12,7 +11,7 @@ from tall_plank.workings import Workings
 def orders(w: Workings) -> Table:
     """What to buy, supplier by supplier, with a total for each."""
     book = w.job.price_book()
-    lines = order_lines(w.plan, w.bought_rows, w.edging, w.bars, w.hardware, w.job.stock, book, w.job.cutting)
+    lines = w.orders
     columns = (
         Column("supplier", "Supplier", wide=1.2, groups=True),
         Column("group", "Group", wide=0.8, groups=True),
@@ -32,7 +31,7 @@ def orders(w: Workings) -> Table:
     totals: list[tuple[Value, ...]] = [(s, "", "", "Total", None, "", None, a) for s, a in sums.items()]
     if len(sums) > 1:
         totals.append(("All", "", "", "Total", None, "", None, sum(sums.values(), Decimal(0))))
-    note = "Whole boards of the cutting plan, whole bars, whole metres of edging; before tax."
+    note = "Whole boards of the cutting plan, whole bars, whole metres of edging, whole packs; before tax."
     if w.plan.unplaced:
         note += f" On no board, so not ordered: {', '.join(w.plan.unplaced)}."
     if w.bars.unplaced:

@@ -12,7 +12,7 @@ from tall_plank.costing.money import shown
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.shop.cutlist import natural
 
-Kind = Literal["text", "length", "count", "number", "percent", "money", "edges"]
+Kind = Literal["text", "length", "count", "number", "measure", "percent", "money", "edges"]
 Value = str | float | int | Decimal | None
 
 
@@ -116,6 +116,8 @@ def text_of(value: Value, column: Column, display: DisplayUnit) -> str:
         case "number":
             whole = isinstance(value, Decimal) and value == value.to_integral_value()
             return f"{value:,.0f}" if whole else f"{value:,.2f}"
+        case "measure":  # as it is multiplied, with all its places
+            return f"{value:,f}" if isinstance(value, Decimal) else f"{value:,.4f}"
         case "percent":
             return f"{value:.0f} %"
         case _:

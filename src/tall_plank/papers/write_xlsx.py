@@ -13,7 +13,14 @@ from tall_plank.papers.tables import Column, Table, Value, head_of
 if TYPE_CHECKING:
     from openpyxl.worksheet.worksheet import Worksheet
 
-FORMATS = {"length": "0.0##", "money": "#,##0.00", "number": "#,##0.00", "percent": "0", "count": "0"}
+FORMATS = {
+    "length": "0.0##",
+    "money": "#,##0.00",
+    "number": "#,##0.00",
+    "measure": "#,##0.####",
+    "percent": "0",
+    "count": "0",
+}
 
 
 HEAD = 3

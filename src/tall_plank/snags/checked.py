@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from tall_plank.costing import Costs
+from tall_plank.costing.orders import Bought
 from tall_plank.job import Job
 from tall_plank.making import MadeJob
 from tall_plank.setout import Layout
@@ -23,3 +24,4 @@ class Checked:
     """The machine that its programs are written for; not looked at where it is not known."""
     kerf: float = 0.0
     """Between parts on a board, mm."""
+    bought: Bought | None = None

@@ -146,7 +146,16 @@ def _decode(kind: type, value: Any) -> Any:
 
 def plain(value: Any) -> Any:
     """Decimal lengths as floats, money (keys that hold money or minutes) left as Decimal."""
-    money = {"price", "minutes", "labor_rate", "delivery", "board_waste_percent", "edging_waste_percent"}
+    money = {
+        "price",
+        "pack",
+        "least_qty",
+        "minutes",
+        "labor_rate",
+        "delivery",
+        "board_waste_percent",
+        "edging_waste_percent",
+    }
     if isinstance(value, dict):
         return {
             k: (Decimal(v) if k in money and isinstance(v, int | str) and not isinstance(v, bool) else v)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
+from decimal import ROUND_CEILING, Decimal
 from typing import Literal
 
 import msgspec
@@ -258,17 +258,39 @@ Per = Literal["each", "m2", "m", "hour", "sheet"]
 
 
 class PriceRow(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
-    """What one thing costs: `price` in the book's currency for each, square metre, metre, hour or sheet."""
+    """What one thing costs: `price` in the book's currency for each, square metre, metre, hour or sheet.
+
+    Attributes
+    ----------
+    pack : how many, or metres, are sold at once; 0: any number
+    least_qty : how many, or metres, are sold at least
+    """
 
     code: str
     price: Decimal
     per: Per
+    pack: Decimal = Decimal(0)
+    least_qty: Decimal = Decimal(0)
+
+    def bought(self, qty: Decimal) -> Decimal:
+        """What has to be bought for a quantity: whole packs, and the least that is sold."""
+        if qty <= 0:
+            return qty
+        wanted = max(qty, self.least_qty)
+        return (wanted / self.pack).to_integral_value(ROUND_CEILING) * self.pack if self.pack > 0 else wanted
+
+
+Work = Literal[
+    "cut_part", "band_metre", "drill_hole", "groove_metre", "rebate_metre", "cut_out", "shape_metre", "bend_part",
+    "veneer_m2", "worktop_joint", "assemble_unit", "fit_front", "install_unit",
+]  # fmt: skip
+"""Work that a price book may have minutes for."""
 
 
 class LaborRow(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_hash=True):
     """Minutes of labor that one piece of work takes."""
 
-    work: Literal["cut_part", "band_metre", "drill_hole", "groove_metre", "assemble_unit", "fit_front", "install_unit"]
+    work: Work
     minutes: Decimal
 
 

@@ -24,6 +24,21 @@ def price_sheet(doc: Document) -> Sheet:
         for key, label in (("overhead", tr("Overhead on cost")), ("margin", tr("Margin in price")),
                            ("discount", tr("Discount")), ("tax", tr("Tax")))
     )  # fmt: skip
+    by = tuple(
+        Row(key, label, tr(jobs.PRICED_BY[key][now]), choices=tuple((c, tr(t)) for c, t in jobs.PRICED_BY[key].items()),
+            apply=setter(jobs.set_priced_by, key))
+        for key, label, now in (
+            ("boards", tr("Boards"), job.pricing.boards),
+            ("packs", tr("Fittings, edging"), "yes" if job.pricing.packs else "no"),
+        )
+    )  # fmt: skip
+    bought = (
+        Row("bought", tr("What is bought"), shown(w.bought.bought)),
+        Row("over", tr("More than is priced"), shown(w.bought.over)),
+        Row("kept", tr("Left of the profit"), shown(w.bought.kept)),
+        Row("bought_over", tr("Told from"), f"{job.pricing.bought_over} %", source=tr("of the profit"),
+            apply=setter(jobs.set_percent, "bought_over")),
+    )  # fmt: skip
     steps = tuple(
         Row(key, label, shown(value))
         for key, label, value in (
@@ -37,5 +52,12 @@ def price_sheet(doc: Document) -> Sheet:
         )
     )
     return Sheet(
-        f"{shown(p.net)} {currency}", tr("before tax"), (Group(tr("From cost to price"), rates), Group(currency, steps))
+        f"{shown(p.net)} {currency}",
+        tr("before tax"),
+        (
+            Group(tr("From cost to price"), rates),
+            Group(tr("Priced by"), by),
+            Group(currency, steps),
+            Group(tr("Beside it"), bought),
+        ),
     )

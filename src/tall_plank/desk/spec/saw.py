@@ -26,14 +26,21 @@ def saw_sheet(doc: Document) -> Sheet:
     def chosen(key: str) -> str:
         return tr(cutting.CHOICES[key].get(str(getattr(saw, key)), str(getattr(saw, key))))
 
+    pack = length_text(doc, saw.pack) if saw.pack else tr("one at a time")
+    sawn = (
+        row("turns", tr("Turns at most"), chosen("turns")),
+        row("first_cut", tr("First cuts"), chosen("first_cut")),
+        row("sawn_on", tr("Sawn on a"), chosen("sawn_on")),
+        row("pack", tr("Pack height"), pack),
+        row("opens", tr("The saw takes"), length_text(doc, saw.opens)),
+    )
     by_mill = saw.gap == 0.0
     gap = row("gap", tr("Gap for the tool"), length_text(doc, w.kerf), tr("the mill's") if by_mill else "")
     cuts = (
         row("mode", tr("Cut by"), chosen("mode")),
         row("kerf", tr("Kerf"), length_text(doc, saw.kerf)) if saw.mode == "saw" else gap,
         row("trim", tr("Trimmed off each side"), length_text(doc, saw.trim)),
-        row("turns", tr("Turns at most"), chosen("turns")),
-        row("first_cut", tr("First cuts"), chosen("first_cut")),
+        *(sawn if saw.mode == "saw" else ()),
         row("matched", tr("Grain matched"), chosen("matched")),
     )
     keep = (
