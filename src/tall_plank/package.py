@@ -115,13 +115,15 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     saw_sheets = work_sheets(w.plan, w.job.cutting, w.job.stock, w.job.display)
     steps: list[tuple[str, Callable[[Path], None]]] = []
     tables = {name: make(w) for name, make in schedules.ALL.items()}
+    # Handwork is printed part by part, with its drawings.
+    printed = [table for name, table in tables.items() if name != "handwork"]
     for name, table in tables.items():
         steps.append((f"{name}.csv", lambda path, t=table: write_csv(t, path)))  # type: ignore[misc]
     steps += [
         ("parts.csv", lambda path: write_csv(schedules.parts_rows(w), path)),
         ("parts-cut.csv", lambda path: write_csv(schedules.parts_rows(w, cut=True), path)),
         ("schedules.xlsx", lambda path: write_xlsx(tables.values(), path, w.job.display)),
-        ("schedules.pdf", lambda path: write_tables(tables.values(), path, w.job.name, w.job.display, head_of(w))),
+        ("schedules.pdf", lambda path: write_tables(printed, path, w.job.name, w.job.display, head_of(w))),
         ("estimate.pdf", lambda path: write_tables([offer(w)], path, w.job.name, w.job.display, head_of(w))),
         ("drawings.pdf", lambda path: write_sheets(job_sheets(w, date), path, w.job.name)),
         ("shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name)),

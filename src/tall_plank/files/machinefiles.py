@@ -3,14 +3,18 @@ each operation and depth."""
 
 from __future__ import annotations
 
+import io
 import json
 from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+import msgspec
+
 from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
+from tall_plank.measure.remembered import remembered
 from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.machine.work import PartWork, work_on
 
@@ -84,10 +88,31 @@ def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, flo
     ----------
     size : length and width of the board that they lie on, where they lie on one
     """
+    if size is None and len(works) == 1:
+        # Parts alike differ by their number alone: the rest is worked out once.
+        (work,) = works
+        text = _one_part(msgspec.structs.replace(work, part=NUMBER, name="", left=(), inner=()))
+        path.write_text(text.replace(NUMBER, work.part), encoding="utf-8")
+    else:
+        path.write_text(_dxf_text(works, size), encoding="utf-8")
+
+
+NUMBER = "PART-NUMBER"
+"""Stands for a part's number until its file is written."""
+
+
+@remembered(2048)
+def _one_part(work: PartWork) -> str:
+    return _dxf_text([work], None)
+
+
+def _dxf_text(works: Sequence[PartWork], size: tuple[float, float] | None) -> str:
     import ezdxf
     from ezdxf import units
 
     document = ezdxf.new("R2010")
+    # No time of writing and no random ids: the same parts give the same file.
+    ezdxf.options.write_fixed_meta_data_for_testing = True
     document.units = units.MM
     document.header["$MEASUREMENT"] = 1
     space = document.modelspace()
@@ -120,4 +145,6 @@ def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, flo
         for o in work.openings:
             box = ((o.x0, o.y0), (o.x1, o.y0), (o.x1, o.y1), (o.x0, o.y1))
             space.add_lwpolyline(box, close=True, dxfattribs=layer(f"OPENING_R{o.radius:g}_THROUGH"))
-    document.saveas(path)
+    out = io.StringIO()
+    document.write(out)
+    return out.getvalue()

@@ -1,4 +1,5 @@
-"""Barcodes as modules: Code 128 (ISO/IEC 15417) and QR (ISO/IEC 18004), encoded by reportlab."""
+"""Barcodes as modules: Code 128 (ISO/IEC 15417), encoded by reportlab, and QR (ISO/IEC 18004), encoded by
+segno."""
 
 from __future__ import annotations
 
@@ -40,9 +41,7 @@ def code128_values(text: str) -> tuple[int, ...]:
 @remembered(4096)
 def qr(text: str) -> tuple[tuple[bool, ...], ...]:
     """Rows of a QR symbol, dark modules true; error correction M."""
-    from reportlab.graphics.barcode import qrencoder
+    import segno
 
-    code = qrencoder.QRCode(None, qrencoder.QRErrorCorrectLevel.M)
-    code.addData(text)
-    code.make()
-    return tuple(tuple(bool(m) for m in row) for row in code.modules)
+    code = segno.make_qr(text, error="m", boost_error=False)
+    return tuple(tuple(bool(m) for m in row) for row in code.matrix)

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import io
 from collections.abc import Iterator, Sequence
+from itertools import groupby
 from pathlib import Path
 from typing import Any, Protocol
 
@@ -162,9 +163,12 @@ def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
     module = side / len(symbol)
     x0, y0 = wide - pad - side, pad
     for row, line in enumerate(symbol):
-        for col, dark in enumerate(line):
+        col = 0
+        for dark, run in groupby(line):
+            count = len(list(run))
             if dark:
-                pen.box(x0 + col * module, y0 + row * module, module, module, fill=True)
+                pen.box(x0 + col * module, y0 + row * module, count * module, module, fill=True)
+            col += count
     room = wide - 2 * pad - side - 2.0
     pen.text(pad, pad + 5.0, 5.2, _cut(label.part, 5.2, room), bold=True)
     lines = (label.name, label.size, f"cut {label.cut}", f"{label.edges}   {label.material}")
@@ -225,7 +229,8 @@ class _PdfPen:
     def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None:
         from reportlab.lib.units import mm
 
-        self.canvas.setLineWidth((0.3 if heavy else 0.12) * mm)
+        if not fill:
+            self.canvas.setLineWidth((0.3 if heavy else 0.12) * mm)
         self.canvas.rect(
             (self.x + x) * mm, (self.y - y - high) * mm, wide * mm, high * mm, stroke=0 if fill else 1, fill=int(fill)
         )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -80,7 +81,7 @@ def write_tables(
 
     def footer(canvas: Any, doc: Any) -> None:
         canvas.setFont(regular, 8)
-        canvas.setFillColor(QUIET)
+        canvas.setFillColor(_ink(QUIET))
         canvas.drawString(15 * mm, 9 * mm, head or job_name)
         canvas.drawRightString(page[0] - 15 * mm, 9 * mm, f"page {doc.page}")
 
@@ -100,10 +101,20 @@ def _grid(table: Table, display: DisplayUnit, width: float, plain: tuple[Any, An
     """The rows of a table under its heads, with its groups and totals. `width`: points. `plain`, `strong`: the looks
     of numbers and of texts."""
     from reportlab.lib import colors
+    from reportlab.pdfbase.pdfmetrics import stringWidth
     from reportlab.platypus import LongTable, Paragraph, TableStyle
 
     total = sum(c.wide for c in table.columns)
-    rows = [[Paragraph(_escape(head_of(c, display)), strong[0] if c.is_number else strong[1]) for c in table.columns]]
+    widths = [width * c.wide / total for c in table.columns]
+
+    def cell(text: str, i: int, looks: tuple[Any, Any]) -> Any:
+        """A text that has room stands as it is, which is quick; another one is wrapped."""
+        look = looks[0] if table.columns[i].is_number else looks[1]
+        if stringWidth(text, look.fontName, look.fontSize) <= widths[i] - SIDES - 0.5 and "\n" not in text:
+            return text
+        return Paragraph(_escape(text), look)
+
+    rows = [[cell(head_of(c, display), i, strong) for i, c in enumerate(table.columns)]]
     lines: list[tuple[tuple[Value, ...], bool]] = []
     heads: list[int] = []
     for group in groups_of(table, table.group):
@@ -111,31 +122,38 @@ def _grid(table: Table, display: DisplayUnit, width: float, plain: tuple[Any, An
             heads.append(len(lines) + 1)
             lines.append((group.head, True))
         lines += [(table.rows[i], False) for i in group.rows]
-    for values, strong_row in lines + [(r, True) for r in table.totals]:
-        styles = strong if strong_row else plain
-        rows.append(
-            [
-                Paragraph(_escape(text_of(v, c, display)), styles[0] if c.is_number else styles[1])
-                for v, c in zip(values, table.columns, strict=True)
-            ]
-        )
+    lines += [(r, True) for r in table.totals]
+    for values, is_strong in lines:
+        looks = strong if is_strong else plain
+        texts = (text_of(v, c, display) for v, c in zip(values, table.columns, strict=True))
+        rows.append([cell(text, i, looks) for i, text in enumerate(texts)])
     marks = [("BACKGROUND", (0, i), (-1, i), colors.HexColor("#F1EEE7")) for i in heads]
-    grid = LongTable(rows, colWidths=[width * c.wide / total for c in table.columns], repeatRows=1)
+    look, bold = plain[1], strong[1]
+    bolds = [0, *(i for i, (_, is_strong) in enumerate(lines, 1) if is_strong)]
+    grid = LongTable(rows, colWidths=widths, repeatRows=1)
     grid.setStyle(
         TableStyle(
             [
+                ("FONT", (0, 0), (-1, -1), look.fontName, look.fontSize, look.leading),
+                ("TEXTCOLOR", (0, 0), (-1, -1), colors.HexColor(INK)),
+                *(("FONT", (0, i), (-1, i), bold.fontName, bold.fontSize, bold.leading) for i in bolds),
+                *(("ALIGN", (i, 0), (i, -1), "RIGHT") for i, c in enumerate(table.columns) if c.is_number),
                 ("LINEBELOW", (0, 0), (-1, 0), 0.8, colors.HexColor(INK)),
                 ("LINEBELOW", (0, 1), (-1, -1), 0.25, colors.HexColor("#CFC8BA")),
                 ("VALIGN", (0, 0), (-1, -1), "TOP"),
                 ("TOPPADDING", (0, 0), (-1, -1), 2),
                 ("BOTTOMPADDING", (0, 0), (-1, -1), 2.5),
-                ("LEFTPADDING", (0, 0), (-1, -1), 2),
-                ("RIGHTPADDING", (0, 0), (-1, -1), 4),
+                ("LEFTPADDING", (0, 0), (-1, -1), LEFT_PAD),
+                ("RIGHTPADDING", (0, 0), (-1, -1), SIDES - LEFT_PAD),
                 *marks,
             ]
         )
     )
     return grid
+
+
+LEFT_PAD, SIDES = 2.0, 6.0
+"""Points left free in a cell before its text, and on both sides of it together."""
 
 
 def _picture(drawing: Drawing, width: float, high: float) -> Any:
@@ -160,6 +178,14 @@ def _picture(drawing: Drawing, width: float, high: float) -> Any:
                 _replay(self.canv, item, at, scale)
 
     return Picture()
+
+
+@cache
+def _ink(color: str) -> Any:
+    """A color as the canvas takes it at once."""
+    from reportlab.lib import colors
+
+    return colors.HexColor(color)
 
 
 def _escape(text: str) -> str:
@@ -193,7 +219,7 @@ def _sheet(canvas: Any, sheet: Sheet) -> None:
     for item in (*sheet.drawing.items, *expand(dims, scale)):
         _replay(canvas, item, at, scale)
     width, height = sheet.size
-    canvas.setStrokeColor(INK)
+    canvas.setStrokeColor(_ink(INK))
     canvas.setDash()
     canvas.setLineWidth(0.7 * mm)
     canvas.rect(LEFT * mm, EDGE * mm, (width - LEFT - EDGE) * mm, (height - 2 * EDGE) * mm)
@@ -205,10 +231,10 @@ def _sheet(canvas: Any, sheet: Sheet) -> None:
     for i, (label, text) in enumerate(sheet.block[:6]):
         cx, cy = x0 + (i % columns) * cell_w, EDGE + BLOCK[1] - (i // columns + 1) * cell_h
         canvas.rect(cx * mm, cy * mm, cell_w * mm, cell_h * mm)
-        canvas.setFillColor(QUIET)
+        canvas.setFillColor(_ink(QUIET))
         canvas.setFont(REGULAR, 6.5)
         canvas.drawString((cx + 1.5) * mm, (cy + cell_h - 3.2) * mm, label)
-        canvas.setFillColor(INK)
+        canvas.setFillColor(_ink(INK))
         size = 10.0
         while size > 6 and canvas.stringWidth(text, STRONG, size) > (cell_w - 3) * mm:
             size -= 0.5
@@ -222,7 +248,7 @@ def _pen(canvas: Any, pen: Pen) -> None:
     from reportlab.lib.units import mm
 
     width = PEN_MM[pen]
-    canvas.setStrokeColor(INK)
+    canvas.setStrokeColor(_ink(INK))
     canvas.setLineWidth(width * mm)
     canvas.setDash([part * PEN_MM[Pen.NARROW] * mm for part in DASHES.get(pen, ())], 0)
 
@@ -242,7 +268,7 @@ def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: 
                 path.lineTo(*at(*point))
             path.close()
             if item.fill:
-                canvas.setFillColor(TONES.get(item.fill, item.fill))
+                canvas.setFillColor(_ink(TONES.get(item.fill, item.fill)))
             canvas.drawPath(path, stroke=int(item.pen is not Pen.NONE), fill=int(bool(item.fill)))
         case Arc():
             _pen(canvas, item.pen)
@@ -256,9 +282,9 @@ def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: 
             canvas.rotate(item.angle)
             if item.backed:
                 half = assets.text_width(item.text, item.size) / 2 + 0.5
-                canvas.setFillColor("#FFFFFF")
+                canvas.setFillColor(_ink("#FFFFFF"))
                 canvas.rect(-half * mm, (item.rise - 0.5) * mm, 2 * half * mm, (item.size + 1.0) * mm, stroke=0, fill=1)
-            canvas.setFillColor(QUIET if item.quiet else INK)
+            canvas.setFillColor(_ink(QUIET if item.quiet else INK))
             canvas.setFont(STRONG if item.bold else REGULAR, assets.em_of(item.size) * mm)
             draw = {"left": canvas.drawString, "right": canvas.drawRightString, "middle": canvas.drawCentredString}
             draw[item.align](0, item.rise * mm, item.text)

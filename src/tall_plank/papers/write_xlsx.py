@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from copy import copy
 from decimal import Decimal
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -11,6 +12,7 @@ from tall_plank.measure import DisplayUnit
 from tall_plank.papers.tables import Column, Table, Value, head_of
 
 if TYPE_CHECKING:
+    from openpyxl.styles.styleable import StyleableObject
     from openpyxl.worksheet.worksheet import Worksheet
 
 FORMATS = {
@@ -95,6 +97,7 @@ def _style(sheet: Worksheet, table: Table) -> None:
     from openpyxl.utils import get_column_letter
 
     bold = Font(bold=True)
+    plain = {False: Alignment(wrap_text=True, vertical="top"), True: Alignment(horizontal="right", vertical="top")}
     sheet["A1"].font = Font(bold=True, size=14)
     ends = HEAD + len(table.rows) + len(table.totals)
     for cell in sheet[HEAD]:
@@ -105,15 +108,18 @@ def _style(sheet: Worksheet, table: Table) -> None:
         texts = [str(sheet.cell(r, i).value or "") for r in range(HEAD, ends + 1)]
         longest = max((len(t) for t in texts if not t.startswith("=")), default=0)
         sheet.column_dimensions[letter].width = min(MOST_WIDE, max(LEAST_WIDE, longest + 1.5))
+        first: StyleableObject | None = None
         for r in range(HEAD + 1, ends + 1):
             cell = sheet.cell(r, i)
-            if column.is_number:
-                cell.number_format = FORMATS.get(column.kind, "General")
-                cell.alignment = Alignment(horizontal="right", vertical="top")
-            else:
-                cell.alignment = Alignment(wrap_text=True, vertical="top")
-            if r > HEAD + len(table.rows):
-                cell.font = bold
+            if first is None or r == HEAD + len(table.rows) + 1:
+                if column.is_number:
+                    cell.number_format = FORMATS.get(column.kind, "General")
+                cell.alignment = plain[column.is_number]
+                if r > HEAD + len(table.rows):
+                    cell.font = bold
+                first = cell
+            else:  # each cell of a column looks like its first: to say it anew costs a search
+                cell._style = copy(first._style)
 
 
 def _print_setup(sheet: Worksheet, table: Table) -> None:
