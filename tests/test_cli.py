@@ -83,8 +83,11 @@ def test_package_and_offer(demo: Path, tmp_path: Path) -> None:
     assert run("offer", demo, "--out", tmp_path / "o.pdf").exit_code == 0
     assert (tmp_path / "o.pdf").read_bytes().startswith(b"%PDF")
     assert run("package", demo, "--dir", tmp_path / "all").exit_code == 0
-    names = {p.name for p in (tmp_path / "all").iterdir()}
-    assert {"cut-list.csv", "schedules.xlsx", "drawings.pdf", "cutting-plans.pdf", "room1-model.glb"} <= names
+    names = {str(p.relative_to(tmp_path / "all")) for p in (tmp_path / "all").rglob("*.*")}
+    assert {
+        "contents.pdf", "saw/cut-list.csv", "lists/schedules.xlsx", "client/drawings.pdf", "saw/cutting-plans.pdf",
+        "models/room1-model.glb", "router/setup.pdf", "router/handwork.pdf", "shop/labels.pdf",
+    } <= names  # fmt: skip
 
 
 def test_bad_files_and_wrong_use(tmp_path: Path, demo: Path) -> None:

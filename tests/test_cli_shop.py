@@ -224,8 +224,8 @@ def test_the_lists_of_a_package_are_fed_to_the_saw(tmp_path: Path) -> None:
     w = Workings(job)
     write_package(w, tmp_path / "papers")
     parts, boards, out = (
-        tmp_path / "papers" / "parts-cut.csv",
-        tmp_path / "papers" / "boards.csv",
+        tmp_path / "papers" / "saw" / "parts-cut.csv",
+        tmp_path / "papers" / "saw" / "boards.csv",
         tmp_path / "o.json",
     )
     result = run("nest", "--parts", parts, "--boards", boards, "--out", out, "--effort", "3")

@@ -18,6 +18,7 @@ from tall_plank.desk.look import asking
 from tall_plank.edits import cutting
 from tall_plank.edits.stock import replace_stock
 from tall_plank.files.userdata import UserFolders
+from tall_plank.shop.sawsteps import falling
 
 LEFT = Qt.MouseButton.LeftButton
 LONG = 60_000  # ms; a cold process compiles on its first start
@@ -66,17 +67,18 @@ def test_the_demo_goes_through_the_shop(demo: Window, qtbot, tmp_path: Path, mon
     names = sorted(p.stem for p in (tmp_path / "printer").glob("*.png"))
     parts = sum(r.qty for r in doc.workings.cut_rows)
     assert len(names) == parts
-    assert names[0].split(" ", 1)[1] == doc.workings.plan.boards[0].parts[0].part
+    plan, saw = doc.workings.plan, doc.job.cutting
+    assert names[0].split(" ", 1)[1] == falling(1, plan.boards[0], plan, saw)[0]
     # The package is written beside the window, and stopped.
     monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path / "papers")
     demo.commands.run("export_package")
     task = demo.package_task
     assert task is not None
-    task.told.connect(lambda name: task.stop() if name == "parts-by-unit.pdf" else None)
+    task.told.connect(lambda name: task.stop() if name == "lists/schedules.pdf" else None)
     qtbot.waitUntil(lambda: "files written" in demo.message.text.text(), timeout=LONG)
     task.wait()
-    assert not (tmp_path / "papers" / "room1-model.glb").exists()
-    assert {"contents.pdf", "cut-list.csv", "cutting-plans.pdf"} <= {p.name for p in (tmp_path / "papers").iterdir()}
+    assert not (tmp_path / "papers" / "models").exists()
+    assert {"contents.pdf", "labels.pdf", "cutting-plans.pdf"} <= {p.name for p in (tmp_path / "papers").rglob("*.pdf")}
     # The simulated machine runs a program, and refuses the same one spoiled.
     demo.lists.chosen["shop"] = "machine"
     demo.show_stage("shop")

@@ -95,7 +95,7 @@ def test_everything_can_be_exported_with_progress(window: Window, qtbot, tmp_pat
     count = int(window.message.text.text().split()[0])
     files = [p for p in folder.rglob("*") if p.is_file()]
     # A program brings the outlines of its parts along.
-    beside = [p for p in files if p.parent.name == "machine" and p.suffix == ".json"]
+    beside = [p for p in files if p.parent.name == "programs" and p.suffix == ".json"]
     assert count == len(files) - len(beside) > 15
     assert window.package_task is not None
     window.package_task.wait()

@@ -61,7 +61,7 @@ def test_the_printer_counts_on(job: Job, tmp_path: Path) -> None:
     printer = LabelPrinter(tmp_path / "printer")
     first, again = printer.print_labels(found), printer.print_labels(found[:1])
     assert [p.name[:5] for p in (*first, *again)] == ["00001", "00002", "00003", "00004"]
-    assert Image.open(first[0]).size == (944, 590)
+    assert Image.open(first[0]).size == (945, 591)  # 80 x 50 mm at 300 dots an inch
 
 
 @pytest.mark.parametrize(("text", "check"), [("CAB-0042", 98), ("PANEL 7/12", 102), ("Side L", 15)])

@@ -173,7 +173,10 @@ def test_paper_sizes_follow_iso_216() -> None:
     for n in range(6):
         sizes[f"A{n}"] = (float(max(a, b)), float(min(a, b)))
         a, b = b // 2, a
-    assert {k: sizes[k] for k in PAPER} == PAPER
+    # Tabloid and Letter are 17 x 11 and 11 x 8 1/2 inches (ANSI/ASME Y14.1, from memory).
+    sizes |= {"Tabloid": (17 * 25.4, 11 * 25.4), "Letter": (11 * 25.4, 8.5 * 25.4)}
+    for name, size in PAPER.items():
+        assert size == pytest.approx(sizes[name])
 
 
 def test_scales_are_those_of_iso_5455() -> None:

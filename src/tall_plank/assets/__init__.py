@@ -41,3 +41,8 @@ def text_width(text: str, height: float) -> float:
 def em_of(cap_height: float) -> float:
     """Font size (em) for a height of capitals. `cap_height`: mm."""
     return cap_height / _metrics()[1]
+
+
+def cap_of(em: float) -> float:
+    """Height of capitals for a font size (em), in the same unit."""
+    return em * _metrics()[1]

@@ -6,7 +6,13 @@ import math
 from pathlib import Path
 
 from tall_plank.drawing.dimensions import expand
-from tall_plank.drawing.primitives import PEN_MM, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
+from tall_plank.drawing.primitives import PEN_MM, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
+
+COLORS = {
+    Layer.WALL: 8, Layer.OPENING: 4, Layer.CARCASS: 7, Layer.FRONT: 3, Layer.HANDLE: 1, Layer.TRIM: 6,
+    Layer.APPLIANCE: 5, Layer.HUNG: 2, Layer.MAKING: 30, Layer.LABEL: 7, Layer.DIMENSION: 9,
+}  # fmt: skip
+"""Color of each layer by its number (1 red to 7 black or white, as every reader shows them)."""
 
 LINEWEIGHTS = {pen: round(width * 100) for pen, width in PEN_MM.items()}
 
@@ -17,12 +23,15 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
     from ezdxf import units
     from ezdxf.enums import TextEntityAlignment
 
+    # No time of writing and no random ids: the same drawing gives the same file.
+    ezdxf.options.write_fixed_meta_data_for_testing = True
     document = ezdxf.new("R2010", setup=["linetypes"])
     document.units = units.MM
     document.header["$MEASUREMENT"] = 1
     document.styles.add("PLANK", font="SourceSans3-Regular.ttf")
     for layer in Layer:
-        document.layers.add(layer.value.upper())
+        document.layers.add(layer.value.upper(), color=COLORS[layer])
+        document.layers.add(f"{layer.value.upper()}-FILL", color=COLORS[layer])
     space = document.modelspace()
 
     def attributes(pen: Pen, layer: Layer) -> dict[str, object]:
@@ -38,6 +47,11 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
             case Line():
                 space.add_line((item.x1, item.y1), (item.x2, item.y2), attributes(item.pen, item.layer))
             case Shape():
+                tone = TONES.get(item.fill, item.fill)
+                if tone.startswith("#"):
+                    fill = space.add_hatch(dxfattribs={"layer": f"{item.layer.value.upper()}-FILL"})
+                    fill.rgb = tuple(int(tone[i : i + 2], 16) for i in (1, 3, 5))
+                    fill.paths.add_polyline_path(item.points, is_closed=True)
                 if item.pen is not Pen.NONE:
                     space.add_lwpolyline(item.points, close=True, dxfattribs=attributes(item.pen, item.layer))
             case Arc():
@@ -45,7 +59,7 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
                 if item.sweep == 360.0:
                     space.add_circle(at, item.radius, looks)
                 else:
-                    space.add_arc(at, item.radius, item.start, item.end, looks)
+                    space.add_arc(at, item.radius, item.start, item.end, dxfattribs=looks)
             case Text():
                 align = {
                     "left": TextEntityAlignment.LEFT,

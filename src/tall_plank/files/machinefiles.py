@@ -91,8 +91,7 @@ def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, flo
     if size is None and len(works) == 1:
         # Parts alike differ by their number alone: the rest is worked out once.
         (work,) = works
-        text = _one_part(msgspec.structs.replace(work, part=NUMBER, name="", left=(), inner=()))
-        path.write_text(text.replace(NUMBER, work.part), encoding="utf-8")
+        write_part_text(work, part_text(alike(work)), path)
     else:
         path.write_text(_dxf_text(works, size), encoding="utf-8")
 
@@ -101,18 +100,29 @@ NUMBER = "PART-NUMBER"
 """Stands for a part's number until its file is written."""
 
 
+def alike(work: PartWork) -> PartWork:
+    """A part's work without what its file has of its own: parts alike are one."""
+    return msgspec.structs.replace(work, part=NUMBER, name="", left=(), inner=())
+
+
 @remembered(2048)
-def _one_part(work: PartWork) -> str:
+def part_text(work: PartWork) -> str:
+    """The text of a part's file, its number left open. `work`: as `alike` gives it."""
     return _dxf_text([work], None)
+
+
+def write_part_text(work: PartWork, text: str, path: Path) -> None:
+    """Write a part's file with its number."""
+    path.write_text(text.replace(NUMBER, work.part), encoding="utf-8")
 
 
 def _dxf_text(works: Sequence[PartWork], size: tuple[float, float] | None) -> str:
     import ezdxf
     from ezdxf import units
 
-    document = ezdxf.new("R2010")
     # No time of writing and no random ids: the same parts give the same file.
     ezdxf.options.write_fixed_meta_data_for_testing = True
+    document = ezdxf.new("R2010")
     document.units = units.MM
     document.header["$MEASUREMENT"] = 1
     space = document.modelspace()

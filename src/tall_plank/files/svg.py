@@ -2,14 +2,45 @@
 
 from __future__ import annotations
 
+import base64
+import io
 import math
+from functools import cache
 from html import escape
 from pathlib import Path
 
-from tall_plank.assets import em_of, text_width
+from tall_plank.assets import REGULAR, SEMIBOLD, em_of, text_width
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import Sheet
+from tall_plank.drawing.sheets import POINT, Sheet, frame_of
+
+FACE = "Plank Sans"
+"""The face that a file carries, by a name of its own, so that it is not taken for another version of it."""
+
+CARRIED = "".join(chr(c) for c in (*range(32, 127), *range(160, 384))) + "–—‘’“”…′″⁄½¼¾⅛⅜⅝⅞×·°²³ø←→↑↓≤≥△▽"
+"""Characters that a file carries."""
+
+
+@cache
+def _faces() -> str:
+    """The regular and the semibold face, with the characters that drawings use, as data."""
+    from fontTools import subset
+    from fontTools.ttLib import TTFont
+
+    found = []
+    for path, weight in ((REGULAR, 400), (SEMIBOLD, 600)):
+        font = TTFont(path, recalcTimestamp=False)
+        cutter = subset.Subsetter(subset.Options(layout_features=["kern"], notdef_outline=True))
+        cutter.populate(text=CARRIED)
+        cutter.subset(font)
+        out = io.BytesIO()
+        font.save(out)
+        data = base64.b64encode(out.getvalue()).decode()
+        found.append(
+            f"@font-face{{font-family:'{FACE}';font-weight:{weight};src:url(data:font/ttf;base64,{data}) "
+            "format('truetype')}"
+        )
+    return "".join(found)
 
 
 def _n(value: float) -> str:
@@ -34,7 +65,9 @@ def write_svg(sheet: Sheet, path: Path) -> None:
     lines = [
         '<?xml version="1.0" encoding="UTF-8"?>',
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{_n(width)}mm" height="{_n(height)}mm" '
-        f'viewBox="0 0 {_n(width)} {_n(height)}" font-family="Source Sans 3, sans-serif" stroke-linejoin="round">',
+        f'viewBox="0 0 {_n(width)} {_n(height)}" font-family="{FACE}, Source Sans 3, sans-serif" '
+        'stroke-linejoin="round">',
+        f"<style>{_faces()}</style>",
         f"<title>{escape(sheet.drawing.title, quote=False)}, 1:{scale:g}</title>",
     ]
     dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
@@ -80,5 +113,16 @@ def write_svg(sheet: Sheet, path: Path) -> None:
                 )
             case Dim():
                 pass
+    boxes, texts = frame_of(sheet)
+    for x, y, wide, high, line in boxes:
+        place = f'x="{_n(x)}" y="{_n(height - y - high)}" width="{_n(wide)}" height="{_n(high)}"'
+        lines.append(f'<rect {place} fill="none" stroke="{INK}" stroke-width="{_n(line)}"/>')
+    for t in texts:
+        weight = ' font-weight="600"' if t.strong else ""
+        color = QUIET if t.quiet else INK
+        lines.append(
+            f'<text x="{_n(t.x)}" y="{_n(height - t.y)}" font-size="{_n(t.points * POINT)}" fill="{color}"{weight}>'
+            f"{escape(t.text, quote=False)}</text>"
+        )
     lines.append("</svg>")
     path.write_text("\n".join(lines) + "\n", encoding="utf-8")

@@ -9,7 +9,7 @@ from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Drawing
-from tall_plank.drawing.sheets import SCALES, Sheet, lay_out
+from tall_plank.drawing.sheets import PAPER, SCALES, Sheet, lay_out
 from tall_plank.drawing.shopmarks import NOTE
 from tall_plank.measure import format_length
 from tall_plank.shop.lengths import thing_of
@@ -29,12 +29,9 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
 
 
 def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = "", *, shop: bool = False) -> Sheet:
-    """A drawing on A3 with the job's title block; for the shop it says so, and what its marks mean."""
-    return _sheet(drawing, f"{w.job.name} {w.job.number}".strip(), w.job.client, number, of, date, shop=shop)
-
-
-def _sheet(drawing: Drawing, job: str, client: str, number: int, of: int, date: str, *, shop: bool = False) -> Sheet:
-    sheet = lay_out(drawing, ())
+    """A drawing on the job's paper with its title block; for the shop it says so, and what its marks mean."""
+    job, client = w.title, w.job.client
+    sheet = lay_out(drawing, (), w.job.papers.drawings)
     block = (
         ("Job", job),
         ("Client", client or "–"),
@@ -62,18 +59,19 @@ def top_drawings(w: Workings) -> list[Drawing]:
     """Every worktop and waterfall leg as a board: its outline, cut-outs, banded and slanted edges, each with its
     figures."""
     tops = [item for item in w.made.parts() if not item.cell and item.part.role in TOP_ROLES]
-    return [_with_legend(part_drawing(item.number, item.part, w.job.display)) for item in tops]
+    paper = w.job.papers.drawings
+    return [_with_legend(part_drawing(item.number, item.part, w.job.display), paper) for item in tops]
 
 
 LEGEND = 86.0
 """mm on paper that the legend of a part takes beside it."""
 
 
-def _with_legend(drawing: Drawing) -> Drawing:
+def _with_legend(drawing: Drawing, paper: str) -> Drawing:
     """The drawing with room for its legend, whose letters are as large at any scale."""
     wide = drawing
     for _ in range(3):
-        wide = msgspec.structs.replace(drawing, x1=drawing.x1 + LEGEND * lay_out(wide, ()).scale)
+        wide = msgspec.structs.replace(drawing, x1=drawing.x1 + LEGEND * lay_out(wide, (), paper).scale)
     return wide
 
 
@@ -108,11 +106,13 @@ def bar_kinds(w: Workings) -> tuple[str, ...]:
 def bar_sheets(w: Workings, date: str = "") -> list[Sheet]:
     """The bars of the job, some to a sheet."""
     bars = bars_shown(w)
-    groups = [bars[i : i + BARS_A_SHEET] for i in range(0, len(bars), BARS_A_SHEET)]
+    most = min(BARS_A_SHEET, int((PAPER[w.job.papers.drawings][1] - 70.0) / PITCH))
+    groups = [bars[i : i + most] for i in range(0, len(bars), most)]
     sheets = []
     for number, group in enumerate(groups, 1):
         longest = max(b.length for b in group)
-        # Room on A3 within its frame and margins: 364 mm along, 227 mm up.
-        scale = next((s for s in SCALES if longest / s <= 364.0 and PITCH * len(group) <= 227.0), SCALES[-1])
+        # Room within its frame and margins.
+        wide, high = (a - b for a, b in zip(PAPER[w.job.papers.drawings], (56.0, 70.0), strict=True))
+        scale = next((s for s in SCALES if longest / s <= wide and PITCH * len(group) <= high), SCALES[-1])
         sheets.append(sheet_of(w, bar_drawing("Bars", group, float(scale)), number, len(groups), date))
     return sheets

@@ -7,6 +7,7 @@ A label is laid out once, in mm from its upper left corner, onto a pen that draw
 from __future__ import annotations
 
 import io
+import math
 from collections.abc import Iterator, Sequence
 from itertools import groupby
 from pathlib import Path
@@ -16,8 +17,10 @@ import msgspec
 
 from tall_plank import assets
 from tall_plank.job.cutting import Cutting
+from tall_plank.job.papers import LABEL_SHEETS, LabelSheet
 from tall_plank.making import NumberedPart
 from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.papers.about import About, signed
 from tall_plank.papers.barcodes import QUIET, code128, qr
 from tall_plank.papers.partlists import edge_marks
 from tall_plank.shop.boards import Plan
@@ -57,20 +60,10 @@ class Label(msgspec.Struct, frozen=True):
     """Whether that corner is on the right of the part as it lies, and at the back."""
 
 
-class Stock(msgspec.Struct, frozen=True):
-    """A sheet of labels, mm: paper, labels across and down, size of one, margins, pitch."""
-
-    paper: tuple[float, float] = (210.0, 297.0)
-    across: int = 3
-    down: int = 7
-    size: tuple[float, float] = (63.5, 38.1)
-    left: float = 7.2
-    top: float = 15.1
-    pitch: tuple[float, float] = (66.0, 38.1)
-
-
 class Pen(Protocol):
-    """Draws in mm from the upper left corner of a label."""
+    """Draws in mm from the upper left corner of a label. `dot`: mm of the coarsest printer's dot that it is for."""
+
+    dot: float
 
     def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None: ...
 
@@ -153,51 +146,83 @@ def _code(job: str, part: str) -> str:
     return "".join(c if 32 <= ord(c) < 127 else "-" for c in text)[:40]
 
 
+BARS_HIGH = 6.2
+"""mm; height of the bars of a Code 128 symbol."""
+
+ROOMY = (55.0, 34.0)
+"""mm; a smaller label has no room for bars, nor for the picture of its board."""
+
+
 def draw_label(pen: Pen, label: Label, size: tuple[float, float]) -> None:
-    """Lay a label out on a pen."""
+    """Lay a label out on a pen: number and sizes on the left, the QR symbol and its board on the right, bars below. A
+    small one has the number, the sizes and the QR symbol only."""
     wide, high = size
-    pad = 2.2
-    module = 0.9
-    symbol = qr(label.code)
-    side = min(16.0, high * 0.44)
+    roomy = wide >= ROOMY[0] and high >= ROOMY[1]
+    pad = 2.2 if roomy else 1.4
+    side = min(13.5, high - 2 * pad, wide * 0.4)
+    _qr(pen, label.code, wide - pad - side, pad, side)
+    room = wide - 2 * pad - side - 1.5
+    big = 5.2 if roomy else min(4.2, high * 0.2)
+    pen.text(pad, pad + big * 0.9, big, _cut(label.part, big, room), bold=True)
+    lines = (label.name, label.size, f"cut {label.cut}", f"{label.edges}   {label.material}")
+    step = 3.3 if roomy else 2.7
+    for i, text in enumerate(lines):
+        y = pad + big + (i + 1) * step
+        if y > high - pad + 0.3:
+            break
+        pen.text(pad, y, step * 0.7, _cut(text, step * 0.7, room), bold=i == 1)
+    if not roomy:
+        return
+    foot = high - pad
+    if label.stop:
+        _stop_mark(pen, label, pad, foot - BARS_HIGH - 3.6)
+    _bars(pen, label, pad, foot - 2.6 - BARS_HIGH, wide - 2 * pad)
+    pen.text(pad, foot, 2.0, _cut(f"{label.job} · {label.code}", 2.0, wide - 2 * pad - 20.0))
+    if label.place is not None:
+        top = pad + side + 1.0
+        room_high = foot - 2.6 - BARS_HIGH - 0.8 - top
+        _place(pen, label.place, (wide - pad - 17.0, top), (17.0, room_high))
+        pen.text(wide - pad - 17.0, foot, 2.0, f"{label.place.word} {label.place.board}")
+
+
+def _qr(pen: Pen, code: str, x: float, y: float, side: float) -> None:
+    """A QR symbol. `side`: mm."""
+    symbol = qr(code)
     module = side / len(symbol)
-    x0, y0 = wide - pad - side, pad
     for row, line in enumerate(symbol):
         col = 0
         for dark, run in groupby(line):
             count = len(list(run))
             if dark:
-                pen.box(x0 + col * module, y0 + row * module, count * module, module, fill=True)
+                pen.box(x + col * module, y + row * module, count * module, module, fill=True)
             col += count
-    room = wide - 2 * pad - side - 2.0
-    pen.text(pad, pad + 5.0, 5.2, _cut(label.part, 5.2, room), bold=True)
-    lines = (label.name, label.size, f"cut {label.cut}", f"{label.edges}   {label.material}")
-    for i, text in enumerate(lines):
-        pen.text(pad, pad + 8.6 + i * 3.3, 2.3, _cut(text, 2.3, room if i < 3 else room + 2), bold=i == 1)
-    if label.stop:
-        _stop_mark(pen, label, wide - pad, y0 + side + 4.3)
-    foot = high - pad
-    bars = code128(label.code)
-    unit = min(0.33, (wide - 2 * pad - 20.0) / (sum(bars) + 2 * QUIET))
-    at = pad + QUIET * unit
+
+
+def _bars(pen: Pen, label: Label, x: float, y: float, wide: float) -> None:
+    """A Code 128 symbol of the job and the part; of the part alone where its modules would be less than two dots of the
+    printer wide, which no reader takes for sure; none where that has no room either."""
+    for code in (label.code, label.part):
+        bars = code128(code)
+        modules = sum(bars) + 2 * QUIET
+        unit = math.floor(min(0.4, wide / modules) / pen.dot + 1e-6) * pen.dot
+        if unit >= 2 * pen.dot - 1e-6:
+            break
+    else:
+        return
+    at = x + QUIET * unit
     for i, width in enumerate(bars):
         if i % 2 == 0:
-            pen.box(at, foot - 9.0, width * unit, 6.2, fill=True)
+            pen.box(at, y, width * unit, BARS_HIGH, fill=True)
         at += width * unit
-    pen.text(pad, foot, 2.0, _cut(f"{label.job} · {label.code}", 2.0, wide - 2 * pad - 20.0))
-    if label.place is not None:
-        _place(pen, label.place, (wide - pad - 17.0, high - pad - 12.0), (17.0, 9.0))
-        pen.text(wide - pad - 17.0, foot, 2.0, f"{label.place.word} {label.place.board}")
 
 
-def _stop_mark(pen: Pen, label: Label, right: float, y: float) -> None:
+def _stop_mark(pen: Pen, label: Label, x: float, y: float) -> None:
     """A part with its corner at the stops filled in, and which edges these are."""
     wide, high, corner = 5.0, 3.0, 1.3
-    x = right - wide
     pen.box(x, y - high, wide, high, fill=False)
     on_right, at_back = label.corner
     pen.box(x + wide - corner if on_right else x, y - high if at_back else y - corner, corner, corner, fill=True)
-    pen.text(x - 14.0, y - 0.5, 1.9, label.stop)
+    pen.text(x + wide + 1.2, y - 0.6, 2.1, label.stop)
 
 
 def _place(pen: Pen, place: Place, corner: tuple[float, float], room: tuple[float, float]) -> None:
@@ -223,6 +248,8 @@ def _cut(text: str, size: float, room: float) -> str:
 class _PdfPen:
     """Draws on a page; `size` is that of a letter's em in mm."""
 
+    dot = 25.4 / 200  # an office printer's, at its coarsest
+
     def __init__(self, canvas: Any, x: float, y: float) -> None:
         self.canvas, self.x, self.y = canvas, x, y
 
@@ -244,7 +271,9 @@ class _PdfPen:
         self.canvas.drawString((self.x + x) * mm, (self.y - y) * mm, text)
 
 
-def write_label_sheets(labels: Sequence[Label], path: Path, stock: Stock = Stock(), skip: int = 0) -> None:
+def write_label_sheets(
+    labels: Sequence[Label], path: Path, stock: LabelSheet = LABEL_SHEETS[0], skip: int = 0, about: About = About()
+) -> None:
     """Sheets of labels as PDF.
 
     Parameters
@@ -255,7 +284,7 @@ def write_label_sheets(labels: Sequence[Label], path: Path, stock: Stock = Stock
     from reportlab.pdfgen.canvas import Canvas
 
     canvas = Canvas(str(path), pagesize=(stock.paper[0] * mm, stock.paper[1] * mm), invariant=1)
-    canvas.setTitle("Labels")
+    signed(canvas, about, "Labels")
     a_page = stock.across * stock.down
     for i, label in enumerate(labels, skip % a_page):
         if i and i % a_page == 0:
@@ -275,6 +304,7 @@ class _PicturePen:
 
     def __init__(self, draw: Any, dots: float) -> None:
         self.draw, self.dots = draw, dots
+        self.dot = 1.0 / dots
 
     def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None:
         corners = [round(v * self.dots) for v in (x, y, x + wide, y + high)]
@@ -291,12 +321,13 @@ class _PicturePen:
         self.draw.text((x * self.dots, y * self.dots), text, font=face, fill=0, anchor="ls")
 
 
-def label_picture(label: Label, size: tuple[float, float] = (80.0, 50.0), dots: float = 11.8) -> bytes:
-    """One label as a black-and-white PNG; dots for a mm (11.8: a label printer's 300 an inch)."""
+def label_picture(label: Label, size: tuple[float, float] = (80.0, 50.0), dpi: int = 300) -> bytes:
+    """One label as a black-and-white PNG that says its dots an inch. `size`: mm."""
     from PIL import Image, ImageDraw
 
+    dots = dpi / 25.4
     image = Image.new("L", (round(size[0] * dots), round(size[1] * dots)), 255)
     draw_label(_PicturePen(ImageDraw.Draw(image), dots), label, size)
     buffer = io.BytesIO()
-    image.convert("1").save(buffer, "PNG")
+    image.convert("1").save(buffer, "PNG", dpi=(dpi, dpi))
     return buffer.getvalue()

@@ -48,6 +48,7 @@ class Table(msgspec.Struct, frozen=True):
     ----------
     keys : per row, the id of the cell it speaks of, for taking the user there
     group : key of the column that its rows are grouped by; empty: by none
+    links : texts of its first column that name a file beside it, to be opened from the paper
     """
 
     title: str
@@ -58,6 +59,7 @@ class Table(msgspec.Struct, frozen=True):
     note: str = ""
     keys: tuple[str, ...] = ()
     group: str = ""
+    links: frozenset[str] = frozenset()
 
 
 class Group(msgspec.Struct, frozen=True):

@@ -10,9 +10,11 @@ from typing import Any
 from tall_plank import assets
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Drawing, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet
+from tall_plank.drawing.sheets import Sheet, frame_of
+from tall_plank.job.papers import ListPaper
 from tall_plank.measure import DisplayUnit
 from tall_plank.measure.remembered import lasting
+from tall_plank.papers.about import About, signed
 from tall_plank.papers.tables import Table, Value, groups_of, head_of, text_of
 
 REGULAR, STRONG = "PlankText", "PlankStrong"
@@ -48,10 +50,12 @@ def write_tables(
     pictures: Sequence[Drawing | None] = (),
     *,
     upright: bool = False,
+    about: About = About(),
+    paper: ListPaper = "A4",
 ) -> None:
-    """Write tables, each from a new page (A4, lying where a table has many columns unless it shall stand `upright`),
-    below its picture."""
-    from reportlab.lib.pagesizes import A4, landscape
+    """Write tables, each from a new page, lying where a table has many columns unless it shall stand `upright`, below
+    its picture."""
+    from reportlab.lib.pagesizes import A4, LETTER, landscape
     from reportlab.lib.styles import ParagraphStyle
     from reportlab.lib.units import mm
     from reportlab.platypus import PageBreak, Paragraph, SimpleDocTemplate, Spacer
@@ -59,7 +63,8 @@ def write_tables(
     regular, strong = fonts()
     tables = list(tables)
     wide = not upright and any(len(t.columns) > 6 for t in tables)
-    page = landscape(A4) if wide else A4
+    size = A4 if paper == "A4" else LETTER
+    page = landscape(size) if wide else size
     body = ParagraphStyle("body", fontName=regular, fontSize=8.5, leading=10.5, textColor=INK)
     right = ParagraphStyle("right", parent=body, alignment=2)
     bold = ParagraphStyle("bold", parent=body, fontName=strong)
@@ -80,6 +85,8 @@ def write_tables(
             story += [Spacer(1, 4 * mm), Paragraph(_escape(table.note), quiet)]
 
     def footer(canvas: Any, doc: Any) -> None:
+        if doc.page == 1:
+            signed(canvas, about if about.title else About(job_name))
         canvas.setFont(regular, 8)
         canvas.setFillColor(_ink(QUIET))
         canvas.drawString(15 * mm, 9 * mm, head or job_name)
@@ -92,7 +99,6 @@ def write_tables(
         rightMargin=15 * mm,
         topMargin=14 * mm,
         bottomMargin=16 * mm,
-        title=job_name,
         invariant=1,
     ).build(story, onFirstPage=footer, onLaterPages=footer)
 
@@ -110,6 +116,8 @@ def _grid(table: Table, display: DisplayUnit, width: float, plain: tuple[Any, An
     def cell(text: str, i: int, looks: tuple[Any, Any]) -> Any:
         """A text that has room stands as it is, which is quick; another one is wrapped."""
         look = looks[0] if table.columns[i].is_number else looks[1]
+        if i == 0 and text in table.links:
+            return Paragraph(f'<a href="{_escape(text)}" color="{LINK}">{_escape(text)}</a>', look)
         if stringWidth(text, look.fontName, look.fontSize) <= widths[i] - SIDES - 0.5 and "\n" not in text:
             return text
         return Paragraph(_escape(text), look)
@@ -152,6 +160,8 @@ def _grid(table: Table, display: DisplayUnit, width: float, plain: tuple[Any, An
     return grid
 
 
+LINK = "#2F5D50"
+
 LEFT_PAD, SIDES = 2.0, 6.0
 """Points left free in a cell before its text, and on both sides of it together."""
 
@@ -192,14 +202,14 @@ def _escape(text: str) -> str:
     return text.replace("&", "&amp;").replace("<", "&lt;").replace(">", "&gt;")
 
 
-def write_sheets(sheets: Iterable[Sheet], path: Path, title: str) -> None:
+def write_sheets(sheets: Iterable[Sheet], path: Path, title: str, about: About = About()) -> None:
     """Write drawings, one page a sheet, true to scale."""
     from reportlab.lib.units import mm
     from reportlab.pdfgen.canvas import Canvas
 
     fonts()
     canvas = Canvas(str(path), invariant=1)
-    canvas.setTitle(title)
+    signed(canvas, about if about.title else About(title))
     for sheet in sheets:
         canvas.setPageSize((sheet.size[0] * mm, sheet.size[1] * mm))
         _sheet(canvas, sheet)
@@ -218,30 +228,16 @@ def _sheet(canvas: Any, sheet: Sheet) -> None:
     dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
     for item in (*sheet.drawing.items, *expand(dims, scale)):
         _replay(canvas, item, at, scale)
-    width, height = sheet.size
+    boxes, texts = frame_of(sheet)
     canvas.setStrokeColor(_ink(INK))
     canvas.setDash()
-    canvas.setLineWidth(0.7 * mm)
-    canvas.rect(LEFT * mm, EDGE * mm, (width - LEFT - EDGE) * mm, (height - 2 * EDGE) * mm)
-    x0, w = (width - EDGE - BLOCK[0]), BLOCK[0]
-    canvas.setLineWidth(0.35 * mm)
-    canvas.rect(x0 * mm, EDGE * mm, w * mm, BLOCK[1] * mm)
-    columns = 3
-    cell_w, cell_h = w / columns, BLOCK[1] / 2
-    for i, (label, text) in enumerate(sheet.block[:6]):
-        cx, cy = x0 + (i % columns) * cell_w, EDGE + BLOCK[1] - (i // columns + 1) * cell_h
-        canvas.rect(cx * mm, cy * mm, cell_w * mm, cell_h * mm)
-        canvas.setFillColor(_ink(QUIET))
-        canvas.setFont(REGULAR, 6.5)
-        canvas.drawString((cx + 1.5) * mm, (cy + cell_h - 3.2) * mm, label)
-        canvas.setFillColor(_ink(INK))
-        size = 10.0
-        while size > 6 and canvas.stringWidth(text, STRONG, size) > (cell_w - 3) * mm:
-            size -= 0.5
-        canvas.setFont(STRONG, size)
-        canvas.drawString((cx + 1.5) * mm, (cy + 2.6) * mm, text)
-    canvas.setFont(REGULAR, 7.5)
-    canvas.drawString((LEFT + 3.0) * mm, (EDGE + 3.0) * mm, sheet.note)
+    for x, y, wide, high, line in boxes:
+        canvas.setLineWidth(line * mm)
+        canvas.rect(x * mm, y * mm, wide * mm, high * mm)
+    for t in texts:
+        canvas.setFillColor(_ink(QUIET if t.quiet else INK))
+        canvas.setFont(STRONG if t.strong else REGULAR, t.points)
+        canvas.drawString(t.x * mm, t.y * mm, t.text)
 
 
 def _pen(canvas: Any, pen: Pen) -> None:

@@ -15,10 +15,10 @@ from tall_plank.desk.model.sheets import (
 )
 from tall_plank.desk.things.island import island_sheet
 from tall_plank.desk.things.slope import slope_groups
-from tall_plank.edits import Change, jobs, outline, placing, rooms, values
+from tall_plank.edits import Change, jobs, outline, papers, placing, rooms, values
 from tall_plank.job import Job, Kind, Rectangle
 from tall_plank.job.uses import USES
-from tall_plank.measure import DisplayUnit, PlankError
+from tall_plank.measure import DisplayUnit, PlankError, format_length
 
 DISPLAYS = (
     ("mm", "millimetres"),
@@ -82,7 +82,12 @@ def room_sheet(doc: Document) -> Sheet:
     return Sheet(
         room.name,
         f"{tr('room')} · {length_text(doc, w)} × {length_text(doc, d)}",
-        (Group(tr("Room"), tuple(rows)), Group(tr("Job"), _job_rows(job)), Group(tr("Named values"), tuple(named))),
+        (
+            Group(tr("Room"), tuple(rows)),
+            Group(tr("Job"), _job_rows(job)),
+            *_paper_groups(job),
+            Group(tr("Named values"), tuple(named)),
+        ),
     )
 
 
@@ -119,6 +124,43 @@ def _job_rows(job: Job) -> tuple[Row, ...]:
         )
     )
     return tuple(about)
+
+
+def _paper_groups(job: Job) -> tuple[Group, ...]:
+    """Whose papers they are, on which paper and labels."""
+    p = job.papers
+
+    def row(key: str, label: str, text: str) -> Row:
+        choices = tuple((c, tr(words)) for c, words in papers.CHOICES.get(key, {}).items())
+        return Row(f"papers_{key}", label, text, choices=choices, apply=setter(papers.set_papers, key))
+
+    def size(key: str, label: str, text: str) -> Row:
+        return Row(f"label_{key}", label, text, apply=setter(papers.set_label_size, key))
+
+    def mm(value: float) -> str:
+        return format_length(value, job.display)
+
+    sheet = p.labels
+    about = (
+        row("firm", tr("Firm"), p.firm),
+        row("lists", tr("Lists on"), p.lists),
+        row("drawings", tr("Drawings on"), p.drawings),
+        row("csv", tr("CSV"), tr(papers.CHOICES["csv"][p.csv])),
+        row("labels", tr("Label sheets"), sheet.name),
+    )
+    labels = (
+        size("width", tr("A label's width"), mm(sheet.size[0])),
+        size("height", tr("A label's height"), mm(sheet.size[1])),
+        size("columns", tr("Labels across"), str(sheet.across)),
+        size("rows", tr("Labels down"), str(sheet.down)),
+        size("left", tr("First from the left"), mm(sheet.left)),
+        size("top", tr("First from the top"), mm(sheet.top)),
+        size("across", tr("One to the next, across"), mm(sheet.pitch[0])),
+        size("down", tr("One to the next, down"), mm(sheet.pitch[1])),
+        size("paper_width", tr("Its paper's width"), mm(sheet.paper[0])),
+        size("paper_height", tr("Its paper's height"), mm(sheet.paper[1])),
+    )
+    return Group(tr("Papers"), about), Group(tr("Label sheet"), labels)
 
 
 def wall_sheet(doc: Document) -> Sheet:

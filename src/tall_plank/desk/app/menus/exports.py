@@ -61,13 +61,16 @@ def export_drawing(w: Window, what: str) -> None:
 
 def export_labels(w: Window) -> None:
     """Sheets of labels for every part, as PDF."""
+    from tall_plank.papers.about import About
     from tall_plank.papers.labels import labels_of, write_label_sheets
 
     path = asking.ask_save(w, tr("Labels"), beside(w) / f"{w.document.job.name} labels.pdf", "PDF (*.pdf)")
 
     def write(p: Path) -> None:
         try:
-            write_label_sheets(labels_of(w.document.patient()), p)
+            works = w.document.patient()
+            about = About(works.title, works.job.papers.firm, date.today().isoformat())
+            write_label_sheets(labels_of(works), p, works.job.papers.labels, about=about)
         except OSError as error:
             raise PlankError(f"The file cannot be written ({error.strerror}).", p.name, "Choose another.") from None
 
@@ -138,7 +141,8 @@ def paint_pages(w: Window, printer: QPrinter) -> None:
     from tall_plank.desk.views.sheet import paint_sheet
     from tall_plank.papers.drawings import job_sheets
 
-    size = QPageSize(QPageSize.PageSizeId.A3)
+    paper = w.document.job.papers.drawings
+    size = QPageSize(getattr(QPageSize.PageSizeId, paper))
     printer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Landscape, QMarginsF(0, 0, 0, 0)))
     printer.setFullPage(True)
     sheets = job_sheets(w.document.workings, date.today().isoformat(), shop=w.document.shop)
@@ -152,4 +156,4 @@ def paint_pages(w: Window, printer: QPrinter) -> None:
         paint_sheet(painter, sheet, px * factor)
     painter.end()
     if factor < 0.99:
-        w.message.tell(f"{tr('The paper is smaller than A3: printed at')} {factor * 100:.0f} %.", "wrong")
+        w.message.tell(f"{tr('The paper is smaller than')} {paper}: {tr('printed at')} {factor * 100:.0f} %.", "wrong")
