@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import io
 import math
+from collections.abc import Sequence
 from pathlib import Path
+from typing import Any
 
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import PEN_MM, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
@@ -17,17 +20,34 @@ COLORS = {
 LINEWEIGHTS = {pen: round(width * 100) for pen, width in PEN_MM.items()}
 
 
-def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
-    """Write a drawing; `scale` (real mm per mm of paper) sets the height of texts and rows of dimensions."""
+def new_document(setup: Sequence[str] = ()) -> Any:
+    """An empty drawing (R2010, mm). It says no time of writing and has no random ids: the same drawing is the same
+    file."""
     import ezdxf
     from ezdxf import units
-    from ezdxf.enums import TextEntityAlignment
 
-    # No time of writing and no random ids: the same drawing gives the same file.
     ezdxf.options.write_fixed_meta_data_for_testing = True
-    document = ezdxf.new("R2010", setup=["linetypes"])
+    document = ezdxf.new("R2010", setup=list(setup))
     document.units = units.MM
     document.header["$MEASUREMENT"] = 1
+    return document
+
+
+def text_of(document: Any) -> str:
+    """The text of a drawing, its classes in the order of their names: else they come as a set is walked through."""
+    classes = document.classes
+    classes.add_required_classes(document.dxfversion)
+    classes.classes = dict(sorted(classes.classes.items()))
+    out = io.StringIO()
+    document.write(out)
+    return out.getvalue()
+
+
+def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
+    """Write a drawing; `scale` (real mm per mm of paper) sets the height of texts and rows of dimensions."""
+    from ezdxf.enums import TextEntityAlignment
+
+    document = new_document(setup=["linetypes"])
     document.styles.add("PLANK", font="SourceSans3-Regular.ttf")
     for layer in Layer:
         document.layers.add(layer.value.upper(), color=COLORS[layer])
@@ -77,4 +97,4 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
                 text.set_placement(place, align=align)
             case Dim():
                 pass
-    document.saveas(path)
+    path.write_text(text_of(document), encoding="utf-8")

@@ -3,7 +3,6 @@ each operation and depth."""
 
 from __future__ import annotations
 
-import io
 import json
 from collections.abc import Mapping, Sequence
 from pathlib import Path
@@ -11,6 +10,7 @@ from typing import Any
 
 import msgspec
 
+from tall_plank.files.dxf import new_document, text_of
 from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
@@ -117,14 +117,7 @@ def write_part_text(work: PartWork, text: str, path: Path) -> None:
 
 
 def _dxf_text(works: Sequence[PartWork], size: tuple[float, float] | None) -> str:
-    import ezdxf
-    from ezdxf import units
-
-    # No time of writing and no random ids: the same parts give the same file.
-    ezdxf.options.write_fixed_meta_data_for_testing = True
-    document = ezdxf.new("R2010")
-    document.units = units.MM
-    document.header["$MEASUREMENT"] = 1
+    document = new_document()
     space = document.modelspace()
 
     def layer(name: str) -> dict[str, str]:
@@ -155,6 +148,4 @@ def _dxf_text(works: Sequence[PartWork], size: tuple[float, float] | None) -> st
         for o in work.openings:
             box = ((o.x0, o.y0), (o.x1, o.y0), (o.x1, o.y1), (o.x0, o.y1))
             space.add_lwpolyline(box, close=True, dxfattribs=layer(f"OPENING_R{o.radius:g}_THROUGH"))
-    out = io.StringIO()
-    document.write(out)
-    return out.getvalue()
+    return text_of(document)
