@@ -5,7 +5,6 @@ from __future__ import annotations
 import base64
 import io
 import math
-from functools import cache
 from html import escape
 from pathlib import Path
 
@@ -13,6 +12,7 @@ from tall_plank.assets import REGULAR, SEMIBOLD, em_of, text_width
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import POINT, Sheet, frame_of
+from tall_plank.measure.remembered import lasting
 
 FACE = "Plank Sans"
 """The face that a file carries, by a name of its own, so that it is not taken for another version of it."""
@@ -21,7 +21,7 @@ CARRIED = "".join(chr(c) for c in (*range(32, 127), *range(160, 384))) + "–—
 """Characters that a file carries."""
 
 
-@cache
+@lasting
 def _faces() -> str:
     """The regular and the semibold face, with the characters that drawings use, as data."""
     from fontTools import subset

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -190,7 +189,7 @@ def _picture(drawing: Drawing, width: float, high: float) -> Any:
     return Picture()
 
 
-@cache
+@lasting
 def _ink(color: str) -> Any:
     """A color as the canvas takes it at once."""
     from reportlab.lib import colors

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import msgspec
 
-from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.outlines import Point, Points, bounds
 from tall_plank.shop.machine.cutout import cut_openings, cut_outlines, kept_whole
 from tall_plank.shop.machine.model import Machine, Tool
 from tall_plank.shop.machine.setup import SetUp
@@ -195,11 +195,18 @@ def _slot(out: Steps, work: PartWork, slot: Slot, refused: list[Left]) -> None:
     count = max(1, math.ceil(2 * spare / (mill.diameter * OVERLAP) - 1e-9)) + 1 if spare > 0.02 else 1
     offsets = [spare * (2 * i / (count - 1) - 1) for i in range(count)] if count > 1 else [0.0]
     lines = [((a[0] - uy * off, a[1] + ux * off), (b[0] - uy * off, b[1] + ux * off)) for off in offsets]
-    _back_and_forth(out, lines, slot.depth)
+    _back_and_forth(out, lines, slot.depth, ends=(short[0] > 0, short[1] > 0))
 
 
-def _back_and_forth(out: Steps, lines: Sequence[tuple[Point, Point]], depth: float) -> None:
-    """Lines side by side, every other one backwards, in passes down to a depth."""
+def _back_and_forth(
+    out: Steps, lines: Sequence[tuple[Point, Point]], depth: float, ends: tuple[bool, bool] = (False, False)
+) -> None:
+    """Lines side by side, every other one backwards, in passes down to a depth.
+
+    Parameters
+    ----------
+    ends : whether the lines' starts, and their ends, are to be cut straight across, as a groove's within its part
+    """
     for z in out.passes(out.thickness - depth):
         for i, (start, end) in enumerate(lines):
             path = [end, start] if i % 2 else [start, end]
@@ -208,7 +215,22 @@ def _back_and_forth(out: Steps, lines: Sequence[tuple[Point, Point]], depth: flo
                 out.plunge(z)
                 path = path[1:]
             out.cut(path)
+        if len(lines) > 1 and any(ends):
+            _straight_ends(out, lines, ends)
         out.up()
+
+
+def _straight_ends(out: Steps, lines: Sequence[tuple[Point, Point]], ends: tuple[bool, bool]) -> None:
+    """From the end of the last line across the ends that lie within the part: between two lines side by side a round
+    mill leaves a point there."""
+    at = 0 if len(lines) % 2 == 0 else 1
+    first, last = lines[0], lines[-1]
+    if ends[at]:
+        out.cut([first[at]])
+        if ends[1 - at]:
+            out.cut([first[1 - at], last[1 - at]])
+    else:
+        out.cut([last[1 - at], first[1 - at]])
 
 
 def _at_edge(outline: Points, p: Point) -> bool:
@@ -229,7 +251,8 @@ def _distance(p: Point, a: Point, b: Point) -> float:
 
 
 def _pocket(out: Steps, work: PartWork, pocket: Pocket, refused: list[Left]) -> None:
-    """Lines along the longer side, a share of the mill apart."""
+    """Lines along the longer side, a share of the mill apart. Where they leave the part the mill's middle goes to its
+    edge, so that no wood stays in the corners there."""
     long, wide = pocket.x1 - pocket.x0, pocket.y1 - pocket.y0
     mill = out.machine.mill(min(long, wide), pocket.depth)
     if mill is None:
@@ -240,6 +263,11 @@ def _pocket(out: Steps, work: PartWork, pocket: Pocket, refused: list[Left]) -> 
     r = mill.diameter / 2
     x0, y0, x1, y1 = pocket.x0 + r, pocket.y0 + r, pocket.x1 - r, pocket.y1 - r
     along = long >= wide
+    px0, py0, px1, py1 = bounds(work.outline)
+    if along:
+        x0, x1 = min(x0, px0) if pocket.x0 < px0 else x0, max(x1, px1) if pocket.x1 > px1 else x1
+    else:
+        y0, y1 = min(y0, py0) if pocket.y0 < py0 else y0, max(y1, py1) if pocket.y1 > py1 else y1
     across = y1 - y0 if along else x1 - x0
     count = max(1, math.ceil(across / (mill.diameter * OVERLAP) - 1e-9)) + 1 if across > 0.02 else 1
     offsets = [across * i / max(1, count - 1) for i in range(count)]

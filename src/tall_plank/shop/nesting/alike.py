@@ -24,6 +24,9 @@ Layout = tuple[LaidBoard, int]
 
 Nest = Callable[[Request], NestPlan]
 
+WAYS = 6
+"""Ways of repeating a layout that are followed to their end, where the first of them takes more than two."""
+
 TRIES = 4
 """Boards of a plan of one share of all sizes that are tried as a layout."""
 
@@ -120,9 +123,11 @@ class _Search:
         if most == 1:
             boards = self.laid(wanted)
             return [(boards[0], 1)] if len(boards) == 1 else None
+        best: list[Layout] | None = None
+        ways = 0
         for times in range(most, 0, -1):
-            if self.over():
-                return None
+            if self.over() or ways >= WAYS:
+                break
             for layout, counts in self._candidates(tuple(n // times for n in wanted)):
                 rest = tuple(n - times * c for n, c in zip(wanted, counts, strict=True))
                 if not any(rest):
@@ -131,9 +136,14 @@ class _Search:
                 if self.area(rest) > (most - times) * self.room or len(self.laid(rest)) > most - times:
                     continue
                 more = self.repeated(rest, most - times)
-                if more is not None:
-                    return [(layout, times), *more]
-        return None
+                if more is None:
+                    continue
+                ways += 1
+                if best is None or 1 + len(more) < len(best):
+                    best = [(layout, times), *more]
+                if len(best) <= 2:  # one would have been found before
+                    return best
+        return best
 
     def _candidates(self, share: tuple[int, ...]) -> list[tuple[LaidBoard, tuple[int, ...]]]:
         """Boards full of a share of all sizes, the fullest first; each with how many of each size it has."""
