@@ -13,7 +13,7 @@ from openpyxl.worksheet.worksheet import Worksheet
 from tall_plank.demo import demo_job
 from tall_plank.papers import schedules
 from tall_plank.papers.tables import Column, Table
-from tall_plank.papers.write_xlsx import HEAD, MOST_WIDE, write_xlsx
+from tall_plank.papers.write_xlsx import AS_IT_IS, HEAD, MOST_WIDE, UPRIGHT, write_xlsx
 from tall_plank.workings import Workings
 
 
@@ -43,8 +43,12 @@ def test_every_sheet_prints_across_the_page_with_its_heads(tables: list[Table], 
     book = load_workbook(tmp_path / "all.xlsx")
     assert len(book.worksheets) == len(tables)
     for sheet, table in zip(book.worksheets, tables, strict=True):
-        assert sheet.page_setup.orientation == "landscape" and sheet.sheet_properties.pageSetUpPr.fitToPage
-        assert (sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight) == (1, 0)
+        wide = sum(d.width for d in sheet.column_dimensions.values())
+        # A wide table lies, a narrow one is not blown up; none is parted across.
+        assert sheet.page_setup.orientation == ("portrait" if wide <= UPRIGHT else "landscape")
+        fits = sheet.sheet_properties.pageSetUpPr is not None and bool(sheet.sheet_properties.pageSetUpPr.fitToPage)
+        assert fits == (wide > AS_IT_IS)
+        assert not fits or (sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight) == (1, 0)
         assert sheet.print_title_rows == f"${HEAD}:${HEAD}"
         assert "&P" in sheet.oddFooter.right.text
         assert sheet.freeze_panes == f"A{HEAD + 1}"

@@ -28,6 +28,15 @@ FORMATS = {
 HEAD = 3
 """Row of the heads: title and subtitle stand above it."""
 
+SIZE = 9
+"""Points of the letters: as many rows on a page as can be read at the bench."""
+
+UPRIGHT = 140.0
+"""Characters that an upright page takes, fitted to its width; wider tables lie."""
+
+AS_IT_IS = 78.0
+"""Characters that an upright page takes as they are."""
+
 LEAST_WIDE, MOST_WIDE = 6.0, 42.0
 """Characters that a column is wide; longer texts are wrapped."""
 
@@ -39,6 +48,7 @@ def write_xlsx(tables: Iterable[Table], path: Path, display: DisplayUnit = Displ
 
     book = Workbook()
     book.remove(book.active)
+    book._named_styles["Normal"].font.size = SIZE
     for table in tables:
         sheet = book.create_sheet(table.title[:31])
         _fill(sheet, table, display)
@@ -96,8 +106,11 @@ def _style(sheet: Worksheet, table: Table) -> None:
     from openpyxl.styles import Alignment, Font
     from openpyxl.utils import get_column_letter
 
-    bold = Font(bold=True)
-    plain = {False: Alignment(wrap_text=True, vertical="top"), True: Alignment(horizontal="right", vertical="top")}
+    bold = Font(bold=True, size=SIZE)
+    plain = {
+        False: Alignment(wrap_text=True, vertical="top", indent=1),
+        True: Alignment(horizontal="right", vertical="top"),
+    }
     sheet["A1"].font = Font(bold=True, size=14)
     ends = HEAD + len(table.rows) + len(table.totals)
     for cell in sheet[HEAD]:
@@ -128,10 +141,12 @@ def _print_setup(sheet: Worksheet, table: Table) -> None:
 
     sheet.freeze_panes = f"A{HEAD + 1}"
     sheet.auto_filter.ref = f"A{HEAD}:{get_column_letter(len(table.columns))}{HEAD + max(1, len(table.rows))}"
-    sheet.page_setup.orientation = "landscape"
+    wide = sum(d.width for d in sheet.column_dimensions.values())
+    sheet.page_setup.orientation = "portrait" if wide <= UPRIGHT else "landscape"
     sheet.page_setup.paperSize = sheet.PAPERSIZE_A4
-    sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight = 1, 0
-    sheet.sheet_properties.pageSetUpPr.fitToPage = True
+    if wide > AS_IT_IS:  # a narrow table would be blown up
+        sheet.page_setup.fitToWidth, sheet.page_setup.fitToHeight = 1, 0
+        sheet.sheet_properties.pageSetUpPr.fitToPage = True
     sheet.print_title_rows = f"{HEAD}:{HEAD}"
     sheet.oddFooter.left.text = table.title.replace("&", "&&")
     sheet.oddFooter.right.text = "&P / &N"
