@@ -107,6 +107,34 @@ def write_model(w: Workings, room_id: str, path: Path) -> None:
         ) from None
 
 
+def write_shop_sheets(w: Workings, what: str, path: Path, date: str = "") -> None:
+    """Write the work sheets of the saw ("saw"), the set-up sheets ("setup") or the handwork sheets ("handwork") as PDF.
+
+    Raises
+    ------
+    PlankError where there is none, or the file cannot be written
+    """
+    files = w.machine_files
+    tables: Sequence[Table]
+    pictures: Sequence[Drawing | None]
+    match what:
+        case "saw":
+            tables, pictures = work_sheets(w.plan, w.job.cutting, w.job.stock, w.job.display)
+        case "setup":
+            tables, pictures = setup_tables((*files.programs, *files.second))
+        case _:
+            tables, pictures = hand_tables({i.number: i.part for i in w.made.parts()}, files.left, w.job.display)
+    if not tables:
+        raise PlankError("There is nothing to be put on these sheets.", path.name, "Make some units first.")
+    try:
+        about = About(w.title, w.job.papers.firm, date)
+        _tables(w, about, tables, path, pictures, upright=what == "saw")
+    except OSError as error:
+        raise PlankError(
+            f"The file cannot be written ({error.strerror}).", path.name, "Choose another folder."
+        ) from None
+
+
 def write_package(w: Workings, folder: Path, progress: Progress = lambda name: True, date: str = "") -> list[Path]:
     """Write every paper and list of a job into a folder.
 

@@ -126,8 +126,8 @@ class Together:
         PlankError where a file cannot be written
         """
         plan, title = self.plan(found), self.title
-        tables = [boards_of(plan), saw_cuts_of(plan, self.saw, self.stock)]
         display = self.jobs[0].job.display
+        tables = [boards_of(plan), saw_cuts_of(plan, self.saw, self.stock, display)]
         saw_sheets = work_sheets(plan, self.saw, self.stock, display)
         steps: list[tuple[str, Callable[[Path], object]]] = [
             (

@@ -21,6 +21,7 @@ from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
 from tall_plank.shop.lengths import bar_plan, blank_parts
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import rules_of, still_fits
+from tall_plank.shop.sawsteps import packs_of
 from tall_plank.snags.check import all_snags
 from tall_plank.snags.checked import Checked
 
@@ -171,7 +172,14 @@ class Workings:
 
     @cached_property
     def costs(self) -> Costs:
-        return job_costs(self.job, self.made, self._planned())
+        return job_costs(self.job, self.made, self._planned(), self._cut_at_once())
+
+    def _cut_at_once(self) -> int:
+        """Parts that are cut with others of their pack."""
+        if self.job.cutting.pack <= 0:
+            return 0
+        packs = packs_of(self.plan, self.job.cutting, self.job.stock)
+        return sum((len(p.boards) - p.packs) * len(self.plan.boards[p.boards[0] - 1].parts) for p in packs)
 
     def _planned(self) -> dict[str, BoardsBought] | None:
         """What boards cost as they are planned; None where they are priced by their area."""

@@ -16,6 +16,7 @@ from tall_plank.edits import cutting
 from tall_plank.job import Job, Level
 from tall_plank.job.cutting import Cutting, LaidBoard, LaidPart
 from tall_plank.job.start import new_job
+from tall_plank.measure import DisplayUnit
 from tall_plank.papers.labels import labels_of
 from tall_plank.papers.tables import Table
 from tall_plank.papers.worksheets import STEP_COLUMNS, saw_cuts_of, work_sheets
@@ -142,9 +143,9 @@ def test_boards_laid_out_alike_are_sawn_in_packs() -> None:
     col = [c.key for c in STEP_COLUMNS].index("falls")
     assert tables[0].rows[0][col] == ", ".join(f"{i}.0" for i in range(8))
     # Cuts count once a pack: three across each of three packs, and two for the other board.
-    table = saw_cuts_of(plan, saw, STOCK)
+    table = saw_cuts_of(plan, saw, STOCK, DisplayUnit.MM)
     assert table.subtitle.startswith(f"{3 * len(tables[0].rows) + len(tables[1].rows)} cuts")
-    assert saw_cuts_of(plan, Cutting(), STOCK).subtitle.startswith(
+    assert saw_cuts_of(plan, Cutting(), STOCK, DisplayUnit.MM).subtitle.startswith(
         f"{8 * len(tables[0].rows) + len(tables[1].rows)} cuts"
     )
     # A pack lower than one board: one at a time.

@@ -215,6 +215,7 @@ def _lines(
     planned: Mapping[str, BoardsBought] | None = None,
     *,
     packs: bool = False,
+    cut_at_once: int = 0,
 ) -> tuple[list[CostLine], list[str], list[str]]:
     prices, minutes = _prices(book), _minutes(book)
     lines: list[CostLine] = []
@@ -272,7 +273,7 @@ def _lines(
         else:
             add("Appliances" if appliance else "Fittings", code, name, Decimal(count), "each")
     for work, label in LABOR:
-        times = quantity(q.done(work))
+        times = quantity(q.done(work) - (cut_at_once if work == "cut_part" else 0))
         if times and work in minutes:
             hours = times * minutes[work] / 60
             told = f"{label}: {times.normalize():f} of {minutes[work].normalize():f} min"
@@ -307,15 +308,20 @@ def job_quantities(made: MadeJob) -> Quantities:
     return sums.total()
 
 
-def job_costs(job: Job, made: MadeJob, planned: Mapping[str, BoardsBought] | None = None) -> Costs:
+def job_costs(
+    job: Job, made: MadeJob, planned: Mapping[str, BoardsBought] | None = None, cut_at_once: int = 0
+) -> Costs:
     """Every cost line of the job, sorted by group, with what has no price in the book.
 
     Parameters
     ----------
     planned : what boards cost by their code, where they are not priced by their area
+    cut_at_once : parts that are cut with others of their pack, and cost no cut of their own
     """
     book = job.price_book()
-    lines, unpriced, others = _lines(job_quantities(made), book, job.stock, planned, packs=job.pricing.packs)
+    lines, unpriced, others = _lines(
+        job_quantities(made), book, job.stock, planned, packs=job.pricing.packs, cut_at_once=cut_at_once
+    )
     if lines and book.delivery:
         lines.append(CostLine("Delivery", "delivery", "Delivery", Decimal(1), "each", book.delivery, book.delivery))
     lines.sort(key=lambda line: GROUPS.index(line.group))

@@ -7,6 +7,7 @@ import msgspec
 from tall_plank.assets import text_width
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text, rectangle
 from tall_plank.job import Kind
+from tall_plank.measure import DisplayUnit, format_length
 
 CUT_SIZE = 1.5
 """mm on paper: height of the number of a cut."""
@@ -32,22 +33,24 @@ def board_drawing(
     offcuts: tuple[tuple[float, float, float, float], ...] = (),
     cuts: tuple[CutMark, ...] = (),
     marks: tuple[str, ...] = (),
+    display: DisplayUnit = DisplayUnit.MM,
 ) -> Drawing:
-    """A board and its pieces (part, x, y, length, width, all mm); a number or size without room is left out. Offcuts to
+    """A board and its pieces (part, x, y, length, width, all mm); a number or size without room is left out. Sizes are
+    told in `display`. Offcuts to
     keep are dashed, with their size and `marks`. Cuts are numbered where the saw enters; where numbers would meet, the
     later one moves on along its cut."""
     items: list[Item] = [Shape(rectangle(0, 0, length, width), Pen.WIDE, Layer.WALL, None, "offcut")]
     for i, (x, y, long, wide) in enumerate(offcuts):
         items.append(Shape(rectangle(x, y, long, wide), Pen.DASHED, Layer.CARCASS, None, ""))
         size = f"{marks[i]} · " if i < len(marks) else ""
-        size += f"{long:.0f} × {wide:.0f}"
+        size += f"{format_length(round(long), display)} × {format_length(round(wide), display)}"
         angle = 90.0 if wide > long else 0.0
         if text_width(size, 1.8) * scale < max(long, wide) and min(long, wide) > 3.0 * scale:
             middle = (x + long / 2, y + wide / 2)
             items.append(Text(*middle, size, 1.8, Layer.LABEL, angle=angle, quiet=True, rise=-0.9))
     for part, x, y, long, wide in pieces:
         items.append(Shape(rectangle(x, y, long, wide), Pen.NARROW, Layer.CARCASS, Kind.PART.of(part), "board"))
-        size = f"{long:.1f} × {wide:.1f}".replace(".0 ", " ").removesuffix(".0")
+        size = f"{format_length(long, display)} × {format_length(wide, display)}"
         upright = wide > long
         room_long, room_wide = (wide, long) if upright else (long, wide)
         angle = 90.0 if upright else 0.0

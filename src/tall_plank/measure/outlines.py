@@ -237,3 +237,16 @@ def inner_corners(outline: Points) -> tuple[Point, ...]:
         if turn * way < -math.radians(20.0):
             found.append(b)
     return tuple(found)
+
+
+def rounded_box(x0: float, y0: float, x1: float, y1: float, radius: float, count: int = 6) -> Points:
+    """A rectangle with rounded corners, each of `count` chords within it; square where the radius is small. mm."""
+    r = min(radius, (x1 - x0) / 2, (y1 - y0) / 2)
+    if r < 1.0:
+        return ((x0, y0), (x1, y0), (x1, y1), (x0, y1))
+    middles = ((x1 - r, y0 + r, -90.0), (x1 - r, y1 - r, 0.0), (x0 + r, y1 - r, 90.0), (x0 + r, y0 + r, 180.0))
+    return tuple(
+        (cx + r * math.cos(math.radians(a + 90.0 * i / count)), cy + r * math.sin(math.radians(a + 90.0 * i / count)))
+        for cx, cy, a in middles
+        for i in range(count + 1)
+    )

@@ -191,7 +191,7 @@ def boards_of(plan: Plan) -> Table:
 
 def saw_cuts(w: Workings) -> Table:
     """The cuts of every layout in their order, as they are set."""
-    return saw_cuts_of(w.plan, w.job.cutting, w.job.stock)
+    return saw_cuts_of(w.plan, w.job.cutting, w.job.stock, w.job.display)
 
 
 def by_hand(w: Workings) -> Table:

@@ -56,7 +56,7 @@ def work_sheets(
         scale = max(b.length / 160.0, b.width / 100.0)
         marks = cut_marks(number, b, plan, saw)
         offcuts = tuple(offcut_mark(number, i) for i in range(len(b.offcuts)))
-        pictures.append(board_drawing(b.title, b.length, b.width, pieces, scale, b.offcuts, marks, offcuts))
+        pictures.append(board_drawing(b.title, b.length, b.width, pieces, scale, b.offcuts, marks, offcuts, display))
         tables.append(_sheet(pack, plan, saw, display))
     return tables, pictures
 
@@ -83,7 +83,7 @@ def _sheet(pack: Pack, plan: Plan, saw: Cutting, display: DisplayUnit) -> Table:
     note = [ORDERS[saw.sawn_on] if steps else "For the router: see its program.", "Each measure is from the stop."]
     note += [f"To the rack: {offcuts}."] if offcuts else []
     title = f"Board {number}" if len(pack.boards) == 1 else f"Boards {', '.join(map(str, pack.boards))}"
-    rows = tuple(_row(s, names) for s in steps or ())
+    rows = tuple(_row(s, names, display) for s in steps or ())
     if steps is not None and not steps:
         rows = ((None, None, "board", "", None, _falls(b.parts[0].part, names), b.length, b.width, "whole board"),)
     if steps is None:
@@ -121,15 +121,15 @@ def _falls(name: str, names: dict[str, str]) -> str:
     return names.get(name, name)
 
 
-def _row(s: SawStep, names: dict[str, str]) -> tuple[Value, ...]:
+def _row(s: SawStep, names: dict[str, str], display: DisplayUnit) -> tuple[Value, ...]:
     rest = ""
     if s.last:
-        rest = f"{_falls(s.rest, names)} {s.rest_size:.1f}" if s.rest else "nothing left"
+        rest = f"{_falls(s.rest, names)} {format_length(s.rest_size, display)}" if s.rest else "nothing left"
     way = "along" if s.along else "across"
     return (s.number, s.turn, s.hand, way, s.measure, _falls(s.falls, names), *s.fallen, rest)
 
 
-def saw_cuts_of(plan: Plan, saw: Cutting, stock: Stock) -> Table:
+def saw_cuts_of(plan: Plan, saw: Cutting, stock: Stock, display: DisplayUnit) -> Table:
     """The cuts of a plan, layout by layout in the order in which they are set."""
     columns = (
         Column("board", "Boards", wide=0.8, groups=True),
@@ -149,6 +149,6 @@ def saw_cuts_of(plan: Plan, saw: Cutting, stock: Stock) -> Table:
         turns = max(turns, *(s.turn for s in steps), 0)
         cuts += len(steps) * pack.packs
         names = _names(pack, plan)
-        rows += [(numbers, b.title, pack.packs, *_row(s, names)) for s in steps]
+        rows += [(numbers, b.title, pack.packs, *_row(s, names, display)) for s in steps]
     note = f"Each board is trimmed on four sides first. {ORDERS[saw.sawn_on]} Measures are from the stop."
     return Table("Saw cuts", f"{cuts} cuts in at most {turns} turns", columns, tuple(rows), note=note)

@@ -22,6 +22,7 @@ from tall_plank.measure import PlankError
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.nesting import NestBoard, NestPlan, Request
 from tall_plank.shop.nesting.job import offcut_boards
+from tall_plank.shop.sawsteps import Pack, packs_of
 from tall_plank.stock import Stock
 
 
@@ -186,6 +187,11 @@ class BoardSearch(QWidget):
         self._draw()
         self.note.setText(f"{tr('The search failed; the plan before it stands.')} ({why})")
 
+    def packs(self, plan: Plan) -> tuple[Pack, ...]:
+        """The boards of a plan that are sawn in packs; none where the job's saw takes one at a time."""
+        job = self.document.job
+        return packs_of(plan, job.cutting, job.stock) if job.cutting.pack > 0 else ()
+
     def _draw(self) -> None:
         plan = self.plan_shown()
         names = sorted({b.material for b in plan.boards}) if plan is not None else []
@@ -196,7 +202,9 @@ class BoardSearch(QWidget):
             for name in names:
                 self.material.addItem(name, name)
             self.material.setCurrentIndex(max(0, self.material.findData(chosen)))
-        self.boards.show_plan(plan or Plan((), (), 0.0, 0.0), str(self.material.currentData() or ""))
+        shown = plan or Plan((), (), 0.0, 0.0)
+        packs = self.packs(shown)
+        self.boards.show_plan(shown, str(self.material.currentData() or ""), packs, self.document.job.display)
         self._figures()
 
     def _figures(self) -> None:

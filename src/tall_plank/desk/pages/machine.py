@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from html import escape
 from pathlib import Path
 
 import numpy as np
@@ -104,6 +105,16 @@ class PathView(QWidget):
             painter.drawEllipse(at(*here[-1].end[:2]), 9.0, 9.0)
 
 
+def setup_text(program: Program) -> str:
+    """How a program is set up, a paragraph a fact; none where it is a file of unknown origin."""
+    setup = program.setup
+    if setup is None:
+        return ""
+    tools = [f"T{t.number} {t.name}, {tr('cuts')} {t.length:g} {tr('deep')}" for t in setup.tools]
+    lines = [*setup.lines[1:], *tools, f"{tr('about')} {setup.seconds / 60:.1f} {tr('minutes')}"]
+    return "".join(f"<p style='margin:0 0 5px 0'>{escape(line)}</p>" for line in lines)
+
+
 class MachinePage(QWidget):
     """A program at a time: the job's, or any from a file."""
 
@@ -147,7 +158,18 @@ class MachinePage(QWidget):
         head.addWidget(self.tools)
         column.addLayout(head)
         self.view = PathView()
-        column.addWidget(self.view, 1)
+        middle = QHBoxLayout()
+        middle.addWidget(self.view, 1)
+        self.setup = QLabel()
+        self.setup.setObjectName("setup")
+        self.setup.setAccessibleName(tr("Set-up"))
+        self.setup.setWordWrap(True)
+        self.setup.setFixedWidth(250)
+        self.setup.setContentsMargins(12, 4, 0, 0)
+        self.setup.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.setup.setTextInteractionFlags(Qt.TextInteractionFlag.TextSelectableByMouse)
+        middle.addWidget(self.setup)
+        column.addLayout(middle, 1)
         self.faults = QListWidget()
         self.faults.setObjectName("listing")
         self.faults.setAccessibleName(tr("What goes wrong"))
@@ -185,12 +207,14 @@ class MachinePage(QWidget):
         if program is None:
             self.figures.setText(tr("The machine has nothing to do in this job."))
             self.view.show_run(None, (1.0, 1.0, 1.0))
+            self.setup.setText("")
             return
         self.run(program)
 
     def run(self, program: Program) -> None:
         """Run a program beside the window."""
         self.program = program
+        self.setup.setText(setup_text(program))
         self.figures.setText(program.name)
         self.faults.clear()
         self.view.show_run(None, program.size)

@@ -10,7 +10,9 @@ from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.views.canvas import PAPER_PX, Canvas, Placed
 from tall_plank.drawing.board import board_drawing
 from tall_plank.job.cutting import LaidBoard
+from tall_plank.measure import DisplayUnit
 from tall_plank.shop.boards import Plan
+from tall_plank.shop.sawsteps import Pack
 
 GAP = 300.0  # mm between boards on screen at least
 HEAD = 27.0
@@ -26,21 +28,39 @@ class BoardsView(Canvas):
         super().__init__()
         self.plan: Plan | None = None
         self.material = ""
+        self.packs: tuple[Pack, ...] = ()
+        self.display = DisplayUnit.MM
         self._gap = GAP
         self._heads: list[tuple[float, float, float, str, str, bool]] = []
 
-    def show_plan(self, plan: Plan, material: str = "") -> None:
-        """Show the boards of a plan, or those of one material by its name."""
-        if (plan is self.plan or plan == self.plan) and material == self.material:
+    def show_plan(
+        self, plan: Plan, material: str = "", packs: tuple[Pack, ...] = (), display: DisplayUnit = DisplayUnit.MM
+    ) -> None:
+        """Show the boards of a plan, or those of one material by its name; boards that are sawn in packs once each."""
+        if (
+            (plan is self.plan or plan == self.plan)
+            and material == self.material
+            and (packs, display) == (self.packs, self.display)
+        ):
             return
-        self.plan, self.material = plan, material
+        self.plan, self.material, self.packs, self.display = plan, material, packs, display
         self._lay()
 
     @property
     def shown(self) -> list[tuple[int, LaidBoard]]:
         """The boards on screen with their numbers in the plan."""
         boards = self.plan.boards if self.plan is not None else ()
-        return [(i, b) for i, b in enumerate(boards, 1) if not self.material or b.material == self.material]
+        once = {p.boards[0] for p in self.packs}
+        return [
+            (i, b)
+            for i, b in enumerate(boards, 1)
+            if (not self.material or b.material == self.material) and (not once or i in once)
+        ]
+
+    def _number(self, board: int) -> str:
+        """A board's number, and how many more are sawn like it."""
+        pack = next((p for p in self.packs if p.boards[0] == board), None)
+        return str(board) if pack is None or len(pack.boards) == 1 else f"{board} × {len(pack.boards)}"
 
     def _flow(self, boards: list[LaidBoard], width: float) -> tuple[list[tuple[float, float]], float]:
         """Places (lower left corners) of the boards in rows no wider than `width`, and the whole height, mm."""
@@ -90,9 +110,15 @@ class BoardsView(Canvas):
         placed = []
         for (number, b), (x, y) in zip(numbered, places, strict=True):
             pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.parts)
-            placed.append(Placed(x, y, board_drawing(b.material, b.length, b.width, pieces, scale, b.offcuts)))
+            placed.append(
+                Placed(
+                    x, y, board_drawing(b.material, b.length, b.width, pieces, scale, b.offcuts, display=self.display)
+                )
+            )
             name = f"{tr('offcut')} {b.rack} · {b.material}" if b.rack else b.material
-            self._heads.append((x, y + b.width, b.length, f"{number} · {name}", f"{b.used * 100:.0f} %", b.rack > 0))
+            self._heads.append(
+                (x, y + b.width, b.length, f"{self._number(number)} · {name}", f"{b.used * 100:.0f} %", b.rack > 0)
+            )
         self.fitted = True
         self.set_placed(placed)
 

@@ -9,6 +9,7 @@ import msgspec
 
 from tall_plank.making import Cutout, MadeJob, NumberedPart
 from tall_plank.measure import PlankError
+from tall_plank.measure.outlines import rounded_box
 from tall_plank.shop.nesting.matching import Matched, match_groups
 from tall_plank.shop.nesting.request import NestBoard, NestPart, NestRules, Request
 from tall_plank.stock import Board, PriceBook, Stock
@@ -121,10 +122,9 @@ def part_of(item: NumberedPart, material: str, *, routed: bool = False) -> NestP
         return plain
     dx, dy = -p.cut_origin[0], -p.cut_origin[1]
     holes = tuple(
-        tuple((x + dx, y + dy) for x, y in (
-            (op.x, op.y), (op.x + op.length, op.y), (op.x + op.length, op.y + op.width), (op.x, op.y + op.width)))
+        tuple((x + dx, y + dy) for x, y in rounded_box(op.x, op.y, op.x + op.length, op.y + op.width, op.radius))
         for op in p.operations
         if isinstance(op, Cutout)
-    )  # fmt: skip
+    )
     outline = tuple((x + dx, y + dy) for x, y in p.cut_outline)
     return msgspec.structs.replace(plain, outline=outline, holes=holes)

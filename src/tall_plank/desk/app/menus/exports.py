@@ -59,6 +59,15 @@ def export_drawing(w: Window, what: str) -> None:
     )
 
 
+def export_shop_sheets(w: Window, what: str) -> None:
+    """Work sheets of the saw, set-up sheets of the machine, or the handwork sheet, as PDF."""
+    from tall_plank.package import write_shop_sheets
+
+    words = {"saw": tr("work sheets"), "setup": tr("set-up sheets"), "handwork": tr("handwork")}[what]
+    path = asking.ask_save(w, words, beside(w) / f"{w.document.job.name} {words}.pdf", "PDF (*.pdf)")
+    _write(w, path, lambda p: write_shop_sheets(w.document.patient(), what, p, date.today().isoformat()))
+
+
 def export_labels(w: Window) -> None:
     """Sheets of labels for every part, as PDF."""
     from tall_plank.papers.about import About
