@@ -5,8 +5,10 @@ from __future__ import annotations
 
 import math
 
+import msgspec
 import pytest
 
+from shop.test_machine_words import made_on
 from tall_plank.shop.machine.model import shipped_machine
 from tall_plank.shop.simulator import run_program, words_of
 
@@ -38,3 +40,61 @@ def test_radii_of_an_arc_may_differ_by_two_thousandths_of_a_millimetre() -> None
     for off, wrong in ((0.001, False), (0.02, True)):
         run = run_program(f"G21 G90\nG0 X0 Y0 Z50\nG2 X{20 + off:g} Y0 I10 J0 F600\nM2\n", MACHINE, (50.0, 50.0, 18.0))
         assert bool(run.faults) is wrong
+
+
+# --- programs as a general-purpose parser reads them
+
+
+def parsed(text: str) -> list[tuple[str, float, dict[str, float]]]:
+    """Every word with its letters, as a general-purpose reader of G-code gives them."""
+    from gcodeparser import parse_gcode_lines
+
+    return [(line.command[0], line.command[1], dict(line.params)) for line in parse_gcode_lines(text)]
+
+
+@pytest.mark.parametrize(
+    ("units", "zero", "offsets", "arcs"),
+    [
+        ("mm", "front left", False, "arcs"), ("inch", "back right", True, "arcs"),
+        ("mm", "middle", True, "chords"), ("inch", "front right", False, "chords"),
+    ],
+)  # fmt: skip
+def test_programs_in_the_words_of_the_description(units: str, zero: str, offsets: bool, arcs: str) -> None:
+    """NISTIR 6556: one word of a modal group a line; arcs by I and J whose two radii differ by 0.002 mm or 0.0002 inch
+    at most; G43 with the H of the tool that was changed in; the end is M2."""
+    machine = msgspec.structs.replace(MACHINE, units=units, zero=zero, length_offsets=offsets, arcs=arcs)
+    program = made_on(machine)
+    words = parsed(program.text)
+    assert ("G", 20 if units == "inch" else 21) in {(a, b) for a, b, _ in words}
+    assert (words[-1][0], words[-1][1]) == ("M", 2)
+    at = {"X": 0.0, "Y": 0.0}
+    tool = None
+    seen = 0
+    near = 0.0002 if units == "inch" else 0.002
+    for letter, number, params in words:
+        if letter == "T":
+            tool = number
+        if (letter, number) == ("G", 43):
+            assert params == {"H": tool}
+        if letter == "G" and number in (2, 3):
+            middle = (at["X"] + params["I"], at["Y"] + params["J"])
+            radii = math.dist(middle, (at["X"], at["Y"])), math.dist(middle, (params["X"], params["Y"]))
+            assert abs(radii[0] - radii[1]) <= near
+            seen += 1
+        at |= {k: v for k, v in params.items() if k in at}
+    assert (seen > 0) == (arcs == "arcs")
+    assert ("G", 43) in {(a, b) for a, b, _ in words} or not offsets
+    # In inches the same places as in millimetres.
+    other = msgspec.structs.replace(machine, units="mm" if units == "inch" else "inch")
+    factor = 25.4 if units == "inch" else 1 / 25.4
+    places = [(p.get("X"), p.get("Y"), p.get("Z")) for a, b, p in words if a == "G" and b in (0, 1, 2, 3)]
+    again = [
+        (p.get("X"), p.get("Y"), p.get("Z"))
+        for a, b, p in parsed(made_on(other).text)
+        if a == "G" and b in (0, 1, 2, 3)
+    ]
+    assert len(places) == len(again) > 20
+    for one, two in zip(places, again, strict=True):
+        for v, w in zip(one, two, strict=True):
+            assert (v is None) == (w is None)
+            assert v is None or v * factor == pytest.approx(w, abs=0.002)
