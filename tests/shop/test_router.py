@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 from collections import Counter
 
 import pytest
@@ -12,6 +13,7 @@ from shapely import Polygon, affinity, box
 
 from tall_plank.demo import demo_job
 from tall_plank.making import Cutout
+from tall_plank.measure.outlines import area
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan, NestRules, Request
 from tall_plank.shop.nesting.job import part_of
 from tall_plank.shop.nesting.nest import nest
@@ -131,6 +133,13 @@ def test_a_shaped_part_lies_in_its_cut_size() -> None:
             assert -0.01 <= x <= p.cut_length + 0.01 and -0.01 <= y <= p.cut_width + 0.01
         openings = [op for op in p.operations if isinstance(op, Cutout)]
         for hole, op in zip(routed.holes, openings, strict=True):
-            assert (hole[0][0] + dx, hole[0][1] + dy) == pytest.approx((op.x, op.y))
+            xs, ys = [x + dx for x, _ in hole], [y + dy for _, y in hole]
+            box = (op.x, op.y, op.x + op.length, op.y + op.width)
+            assert (min(xs), min(ys), max(xs), max(ys)) == pytest.approx(box)
+            # Rounded as it will be: no part may lie where wood stays in a corner.
+            gone = op.length * op.width - abs(area(tuple(zip(xs, ys, strict=True))))
+            r = min(op.radius, op.length / 2, op.width / 2)
+            exact = (4 - math.pi) * r * r if r >= 1 else 0.0
+            assert exact - 1e-6 <= gone <= exact * 1.06 + 1e-6
         seen += bool(routed.outline)
     assert seen

@@ -15,7 +15,7 @@ from tall_plank.shop.machine.job import REASONS
 from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.machine.work import Left
 
-STOPS = "as who stands before the machine sees it"
+STOPS = "drawn as seen from in front of the machine"
 
 PLACES = (
     "Places on the finished part, from the corner where L1 and W1 meet; in edges, along the edge and up from face B."

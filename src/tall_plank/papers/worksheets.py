@@ -81,7 +81,8 @@ def _sheet(pack: Pack, plan: Plan, saw: Cutting, display: DisplayUnit) -> Table:
         f"{offcut_mark(number, i)} {mm(long)} × {mm(wide)}" for i, (_, _, long, wide) in enumerate(b.offcuts)
     )
     note = [ORDERS[saw.sawn_on] if steps else "For the router: see its program.", "Each measure is from the stop."]
-    note += [f"To the rack: {offcuts}."] if offcuts else []
+    rack = "To the rack" if len(pack.boards) == 1 else "To the rack, from each board"
+    note += [f"{rack}: {offcuts}."] if offcuts else []
     title = f"Board {number}" if len(pack.boards) == 1 else f"Boards {', '.join(map(str, pack.boards))}"
     rows = tuple(_row(s, names, display) for s in steps or ())
     if steps is not None and not steps:
