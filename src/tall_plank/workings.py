@@ -15,7 +15,7 @@ from tall_plank.job import Body, Job, Snag
 from tall_plank.making import MadeJob, NumberedPart, make_job
 from tall_plank.setout import Layout, set_out
 from tall_plank.shop.boards import Plan, cut_plan, plan_kept
-from tall_plank.shop.cutlist import CutRow, cut_rows
+from tall_plank.shop.cutlist import CutRow, rows_of
 from tall_plank.shop.edging import EdgingRow, edging_rows
 from tall_plank.shop.hardware import HardwareRow, fitting_count, hardware_rows
 from tall_plank.shop.lengths import bar_plan, blank_parts
@@ -102,17 +102,13 @@ class Workings:
     def cut_rows(self) -> tuple[CutRow, ...]:
         """What the shop cuts; glass and the like are bought cut to size."""
         bought = self._bought
-        return tuple(row for row in self._all_rows if row.board not in bought)
+        return rows_of(i for i in self.made.parts() if i.part.board not in bought)
 
     @cached_property
     def bought_rows(self) -> tuple[CutRow, ...]:
         """What is bought cut to size: glass and mirrors."""
         bought = self._bought
-        return tuple(row for row in self._all_rows if row.board in bought)
-
-    @cached_property
-    def _all_rows(self) -> tuple[CutRow, ...]:
-        return cut_rows(self.made)
+        return rows_of(i for i in self.made.parts() if i.part.board in bought)
 
     @property
     def _bought(self) -> set[str]:

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 import msgspec
 
-from tall_plank.making import Bevel, Cutout, Edges, MadeJob, NumberedPart, Part, ShapedEdge
+from tall_plank.making import Bevel, Cutout, Edges, NumberedPart, Part, ShapedEdge
 
 
 class CutRow(msgspec.Struct, frozen=True):
@@ -65,13 +65,8 @@ def bevel_words(op: Bevel) -> str:
     return f"{op.edge} cut at {op.angle:g}°, long at face {op.long}"
 
 
-def cut_rows(made: MadeJob) -> tuple[CutRow, ...]:
-    """The cut list, by material, then larger pieces first. Parts differ if their holes differ."""
-    return rows_of(made.parts())
-
-
 def rows_of(parts: Iterable[NumberedPart]) -> tuple[CutRow, ...]:
-    """Some parts as a cut list."""
+    """Some parts as a cut list, by material, then larger pieces first. Parts differ if their holes differ."""
     groups: dict[tuple[object, ...], list[NumberedPart]] = {}
     for item in parts:
         p = item.part

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from tall_plank.shop.nesting import kernel
 from tall_plank.shop.nesting.blocks import Block
-from tall_plank.shop.nesting.cuts import sawn
+from tall_plank.shop.nesting.cuts import ALIKE, sawn
 from tall_plank.shop.nesting.layout import boxes_of, parts_on, trimmed
 from tall_plank.shop.nesting.material import AT_A_TIME, MICRO, Laid, Material, first_cut, rounds_of
 from tall_plank.shop.nesting.request import (
@@ -17,9 +17,9 @@ from tall_plank.shop.nesting.request import (
 
 
 def finish(m: Material, rules: NestRules, over: Stopped) -> bool:
-    """Of plans that cost as little take the one that leaves the largest piece: the search's own, the same with what is
-    left gathered, the best of the first plans. Offcuts cost nothing, so with them the one that fills them stands. False
-    where that was ended early."""
+    """Of plans that cost as little take the one that leaves the largest piece, of those alike in that the one with fewer
+    turns and cuts: the search's own, the same with what is left gathered, the best of the first plans. Offcuts cost
+    nothing, so with them the one that fills them stands. False where that was ended early."""
     if m.count == 0 or m.lost:
         return True
     if m.from_rack:
@@ -28,6 +28,7 @@ def finish(m: Material, rules: NestRules, over: Stopped) -> bool:
         return whole
     largest_left(m, rules)
     best = Laid(m.placed, m.board_kind, m.cost, _largest_piece(m, rules))
+    handled = _handling(m, rules)
     whole = gather(m, rules, over)
     for other in (None, m.other):
         if other is not None:
@@ -35,9 +36,10 @@ def finish(m: Material, rules: NestRules, over: Stopped) -> bool:
                 continue
             m.keep(other.placed, other.kinds, len(other.kinds), 0, other.cost)
         largest_left(m, rules)
-        piece = _largest_piece(m, rules)
-        if m.cost < best.cost - 1e-9 or (m.cost <= best.cost + 1e-9 and piece > best.free):
-            best = Laid(m.placed, m.board_kind, m.cost, piece)
+        piece, own = _largest_piece(m, rules), _handling(m, rules)
+        better = (piece // ALIKE, -own, piece) > (best.free // ALIKE, -handled, best.free)
+        if m.cost < best.cost - 1e-9 or (m.cost <= best.cost + 1e-9 and better):
+            best, handled = Laid(m.placed, m.board_kind, m.cost, piece), own
     m.keep(best.placed, best.kinds, len(best.kinds), 0, best.cost)
     return whole
 
@@ -155,6 +157,26 @@ def _largest_piece(m: Material, rules: NestRules) -> float:
         if found is not None:
             most = max(most, *((x1 - x0) * (y1 - y0) for x0, y0, x1, y1 in found.left), 0.0)
     return most
+
+
+TURN = 3
+"""Cuts that a turn of a board counts for: it is lifted, turned and put to the stop anew (common practice)."""
+
+
+def _handling(m: Material, rules: NestRules) -> int:
+    """Cuts of all boards, and what their turns count for; 0 for the many boards of a list that no one saws by hand."""
+    if m.count > MOST_HANDLED:
+        return 0
+    found = 0
+    for b in range(m.count):
+        board = m.boards[int(m.board_kind[b])]
+        boxes = boxes_of(parts_on(laid_on(m, b, rules), rules.kerf))
+        cut = sawn(boxes, trimmed(board.length, board.width, rules.trim), rules.kerf, rules.first_cut, rules.turns)
+        found += TURN * cut.turns + len(cut.cuts) if cut is not None else 0
+    return found
+
+
+MOST_HANDLED = 60
 
 
 def laid_on(m: Material, board: int, rules: NestRules) -> list[tuple[Block, float, float, bool]]:
