@@ -17,9 +17,9 @@ from tall_plank.shop.nesting.request import (
 
 
 def finish(m: Material, rules: NestRules, over: Stopped) -> bool:
-    """Of plans that cost as little take the one that leaves the largest piece, of those alike in that the one with fewer
-    turns and cuts: the search's own, the same with what is left gathered, the best of the first plans. Offcuts cost
-    nothing, so with them the one that fills them stands. False where that was ended early."""
+    """Of plans that cost as little take the one that leaves the largest piece, of those alike in that the one with
+    fewer turns and cuts: the search's own, the same with what is left gathered, the best of the first plans. Offcuts
+    cost nothing, so with them the one that fills them stands. False where that was ended early."""
     if m.count == 0 or m.lost:
         return True
     if m.from_rack:
