@@ -11,7 +11,7 @@ from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.strokes import paint_strokes, strokes_of
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, Dim, Drawing, Line, Text
-from tall_plank.drawing.sheets import BLOCK, EDGE, LEFT, Sheet
+from tall_plank.drawing.sheets import POINT, Sheet, frame_of
 
 
 def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
@@ -53,18 +53,13 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
                     item.backed,
                 )
         painter.setBrush(QColor(0, 0, 0, 0))
-        painter.setPen(QPen(QColor(INK), 0.7))
-        painter.drawRect(QRectF(LEFT, EDGE, width - LEFT - EDGE, height - 2 * EDGE))
-        painter.setPen(QPen(QColor(INK), 0.35))
-        x0, y0 = width - EDGE - BLOCK[0], height - EDGE - BLOCK[1]
-        cell_w, cell_h = BLOCK[0] / 3, BLOCK[1] / 2
-        for i, (label, text) in enumerate(sheet.block[:6]):
-            box = QRectF(x0 + (i % 3) * cell_w, y0 + (i // 3) * cell_h, cell_w, cell_h)
-            painter.setPen(QPen(QColor(INK), 0.35))
-            painter.drawRect(box)
-            _text(painter, QPointF(box.x() + 1.5, box.y() + 3.4), label, 2.3, QUIET, 0.0, "left", False)
-            _text(painter, QPointF(box.x() + 1.5, box.bottom() - 2.8), text, 3.6, INK, 0.0, "left", True)
-        _text(painter, QPointF(LEFT + 3.0, height - EDGE - 3.0), sheet.note, 2.65, INK, 0.0, "left", False)
+        boxes, words = frame_of(sheet)
+        for x, y, wide, high, line in boxes:
+            painter.setPen(QPen(QColor(INK), line))
+            painter.drawRect(QRectF(x, height - y - high, wide, high))
+        for t in words:
+            color, place = QUIET if t.quiet else INK, QPointF(t.x, height - t.y)
+            _text(painter, place, t.text, t.points * POINT, color, 0.0, "left", t.strong)
         painter.restore()
     finally:
         Theme.dark = dark
