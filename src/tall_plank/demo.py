@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import bays, fittings, jobs, outline, placing, rooms, runs, runtext, standards, units
+from tall_plank.edits import bays, fittings, jobs, outline, papers, placing, rooms, runs, runtext, standards, units
 from tall_plank.edits.change import Change
 from tall_plank.edits.things.column import add_column, set_column
 from tall_plank.edits.things.island import add_island, set_island
@@ -46,6 +46,7 @@ def demo_job() -> Job:
     b.do(jobs.set_text(b.job, "number", "SQ-014"))
     b.do(jobs.set_text(b.job, "client", "M. Harrow"))
     b.do(jobs.set_text(b.job, "site", "The Boathouse, Skerry Quay"))
+    b.do(papers.set_papers(b.job, "firm", "Tern Street Joinery"))
     _galley_room(b)
     _galley_units(b)
     _galley_island(b)

@@ -9,7 +9,6 @@ import msgspec
 import pytest
 
 from conftest import with_run
-from tall_plank.costing.planned import offcuts_of
 from tall_plank.edits.jobs import set_percent, set_priced_by
 from tall_plank.edits.stocklist import take_list
 from tall_plank.files.stocklist import read_stock_list
@@ -18,6 +17,7 @@ from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
 from tall_plank.papers.shoplists import orders
+from tall_plank.shop.boards import offcuts_of
 from tall_plank.stock import PriceRow
 from tall_plank.workings import Workings
 

@@ -8,9 +8,9 @@ from decimal import Decimal
 
 from tall_plank.costing.cost import BoardsBought
 from tall_plank.costing.money import cents, quantity
-from tall_plank.job.cutting import Cutting, LaidBoard, worth_keeping
+from tall_plank.job.cutting import Cutting
 from tall_plank.shop.bars import BarPlan
-from tall_plank.shop.boards import Plan, cuts_of
+from tall_plank.shop.boards import Plan, offcuts_of
 from tall_plank.shop.nesting.job import makes
 from tall_plank.stock import Board, PriceBook, Stock
 
@@ -85,15 +85,6 @@ def _boards(board: Board, plan: Plan, book: PriceBook, saw: Cutting, *, shares: 
     rows += [(f"{board.name}, offcuts from the rack", quantity(used), "m2", by_area)] if used else []
     rows += [(f"{board.name}, offcuts to the rack", -quantity(left), "m2", by_area)] if left else []
     return rows
-
-
-def offcuts_of(b: LaidBoard, plan: Plan, saw: Cutting) -> tuple[tuple[float, float, float, float], ...]:
-    """What is left of a board and worth keeping: (x, y, length, width), mm; as its plan says, or as it is sawn."""
-    if b.offcuts or saw.mode != "saw":
-        return b.offcuts
-    found = cuts_of(b, plan, saw)
-    boxes = [(x0, y0, x1 - x0, y1 - y0) for x0, y0, x1, y1 in (found.left if found else ())]
-    return tuple(o for o in boxes if worth_keeping(o[2], o[3], saw.keep_length, saw.keep_width))
 
 
 def _blanks(board: Board, bars: BarPlan, book: PriceBook) -> list[Row]:

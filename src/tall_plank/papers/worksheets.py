@@ -8,7 +8,7 @@ from tall_plank.drawing.primitives import Drawing
 from tall_plank.job.cutting import Cutting, LaidBoard
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.tables import Column, Table, Value
-from tall_plank.shop.boards import Plan
+from tall_plank.shop.boards import Plan, offcuts_of
 from tall_plank.shop.sawsteps import Pack, SawStep, offcut_mark, packs_of, saw_steps
 from tall_plank.stock import Stock
 
@@ -55,8 +55,9 @@ def work_sheets(
         pieces = tuple((p.part, p.x, p.y, p.length, p.width) for p in b.parts)
         scale = max(b.length / 160.0, b.width / 100.0)
         marks = cut_marks(number, b, plan, saw)
-        offcuts = tuple(offcut_mark(number, i) for i in range(len(b.offcuts)))
-        pictures.append(board_drawing(b.title, b.length, b.width, pieces, scale, b.offcuts, marks, offcuts, display))
+        left = offcuts_of(b, plan, saw)
+        offcuts = tuple(offcut_mark(number, i) for i in range(len(left)))
+        pictures.append(board_drawing(b.title, b.length, b.width, pieces, scale, left, marks, offcuts, display))
         tables.append(_sheet(pack, plan, saw, display))
     return tables, pictures
 
@@ -78,7 +79,8 @@ def _sheet(pack: Pack, plan: Plan, saw: Cutting, display: DisplayUnit) -> Table:
     if len(pack.boards) > 1:
         said += f"; {_packs_said(pack)}"
     offcuts = "; ".join(
-        f"{offcut_mark(number, i)} {mm(long)} × {mm(wide)}" for i, (_, _, long, wide) in enumerate(b.offcuts)
+        f"{offcut_mark(number, i)} {mm(long)} × {mm(wide)}"
+        for i, (_, _, long, wide) in enumerate(offcuts_of(b, plan, saw))
     )
     note = [ORDERS[saw.sawn_on] if steps else "For the router: see its program.", "Each measure is from the stop."]
     rack = "To the rack" if len(pack.boards) == 1 else "To the rack, from each board"

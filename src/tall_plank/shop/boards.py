@@ -10,7 +10,7 @@ from dataclasses import dataclass, field
 
 import msgspec
 
-from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart, share_used
+from tall_plank.job.cutting import Cutting, KeptPlan, LaidBoard, LaidPart, share_used, worth_keeping
 from tall_plank.making import MadeJob
 from tall_plank.measure.remembered import remembered
 from tall_plank.shop.nesting.cuts import Sawn, sawn
@@ -79,6 +79,15 @@ def cuts_of(b: LaidBoard, plan: Plan, saw: Cutting) -> Sawn | None:
     area = (plan.trim, plan.trim, b.length - plan.trim, b.width - plan.trim)
     boxes = tuple((p.x, p.y, p.x + p.length, p.y + p.width) for p in b.parts)
     return sawn(boxes, area, plan.kerf, saw.first_cut, saw.turns)
+
+
+def offcuts_of(b: LaidBoard, plan: Plan, saw: Cutting) -> tuple[tuple[float, float, float, float], ...]:
+    """What is left of a board and worth keeping: (x, y, length, width), mm; as its plan says, or as it is sawn."""
+    if b.offcuts or saw.mode != "saw":
+        return b.offcuts
+    found = cuts_of(b, plan, saw)
+    boxes = [(x0, y0, x1 - x0, y1 - y0) for x0, y0, x1, y1 in (found.left if found else ())]
+    return tuple(o for o in boxes if worth_keeping(o[2], o[3], saw.keep_length, saw.keep_width))
 
 
 @dataclass

@@ -13,7 +13,7 @@ from itertools import groupby
 import msgspec
 
 from tall_plank.job.cutting import Cutting, LaidBoard
-from tall_plank.shop.boards import Plan, cuts_of
+from tall_plank.shop.boards import Plan, cuts_of, offcuts_of
 from tall_plank.shop.nesting.cuts import Box, Cut
 from tall_plank.stock import Stock
 
@@ -70,7 +70,7 @@ def saw_steps(number: int, b: LaidBoard, plan: Plan, saw: Cutting) -> tuple[SawS
     by_piece = [(piece, list(cuts)) for piece, cuts in groupby(found.cuts, key=lambda c: c.piece)]
     ways = dict(by_piece)
     names = _named(ways)
-    boxes = _what_lies(number, b, names)
+    boxes = _what_lies(number, b, names, offcuts_of(b, plan, saw))
     steps: list[SawStep] = []
     for piece, at in _ordered(by_piece, ways, saw, plan.kerf):
         cuts = ways[piece]
@@ -162,10 +162,10 @@ def _holds(outer: Box, inner: Box) -> bool:
     )  # fmt: skip
 
 
-def _what_lies(number: int, b: LaidBoard, names: dict[Box, str]) -> dict[tuple[int, ...], str]:
+def _what_lies(number: int, b: LaidBoard, names: dict[Box, str], offcuts: Sequence[Box]) -> dict[tuple[int, ...], str]:
     """What each box is: a piece that is cut on, a part, an offcut."""
     found = {_key(box): name for box, name in names.items()}
-    for i, (x, y, long, wide) in enumerate(b.offcuts):
+    for i, (x, y, long, wide) in enumerate(offcuts):
         found[_key((x, y, x + long, y + wide))] = f"offcut {offcut_mark(number, i)}"
     for p in b.parts:
         found[_key((p.x, p.y, p.x + p.length, p.y + p.width))] = p.part

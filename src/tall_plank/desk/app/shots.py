@@ -11,11 +11,11 @@ from PyQt6.QtWidgets import QApplication
 
 from tall_plank.demo import demo_job
 from tall_plank.desk.app.application import make_app, open_window
+from tall_plank.desk.app.sheetshot import sheets_picture
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Kind, Source
-from tall_plank.papers.labels import label_picture, labels_of
 
 
 def settle(app: QApplication, milliseconds: int = 120) -> None:
@@ -143,10 +143,9 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         shot("shop-bars", lambda: window.open_schedule("bars"), lambda: _settled(window))
         shot("shop-plans", lambda: _planned(window))
         shot("shop-machine", lambda: _machined(window, "left gable"))
-        if not only or only in "label":
-            label = next(x for x in labels_of(doc.workings) if x.part == "A4.1")
-            (folder / "label.png").write_bytes(label_picture(label))
-            done.append(folder / "label.png")
+        if not only or only in "shop-sheets":
+            sheets_picture(doc.workings, "A4.1").save(str(folder / "shop-sheets.png"))
+            done.append(folder / "shop-sheets.png")
         shot("offer-price", lambda: window.open_schedule("price"))
         shot("offer-sheet", lambda: window.lists.chosen.update(offer="sheet1"), lambda: window.show_stage("offer"))
         shot(
