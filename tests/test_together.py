@@ -73,7 +73,8 @@ def test_the_papers_of_a_plan_are_written(planned: tuple[Together, NestPlan], tm
     together, found = planned
     done = together.write(found, tmp_path / "out")
     written = {p for p in (tmp_path / "out").rglob("*") if p.is_file()}
-    assert set(done) == {p for p in written if p.parent.name != "machine" or p.suffix == ".ngc"}
+    papers = {p for p in written if not p.name.startswith(".")}
+    assert set(done) == {p for p in papers if p.parent.name != "machine" or p.suffix == ".ngc"}
     # Parts from the saw have their programs, second sides and handwork, each under its own job's number.
     names = {p.stem for p in done if p.suffix == ".ngc"}
     assert {n.split("-")[0] for n in names} == {"14", "15"} and any(n.endswith("-second") for n in names)

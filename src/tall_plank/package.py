@@ -11,6 +11,7 @@ from tall_plank.files.dxf import write_dxf
 from tall_plank.files.gltf import write_gltf
 from tall_plank.files.machinefiles import write_part_text
 from tall_plank.files.partworker import PartTexts
+from tall_plank.files.record import earlier, recorded
 from tall_plank.files.svg import write_svg
 from tall_plank.job import Kind
 from tall_plank.job.cutting import LaidPart
@@ -136,7 +137,8 @@ def write_shop_sheets(w: Workings, what: str, path: Path, date: str = "") -> Non
 
 
 def write_package(w: Workings, folder: Path, progress: Progress = lambda name: True, date: str = "") -> list[Path]:
-    """Write every paper and list of a job into a folder.
+    """Write every paper and list of a job into a folder. What an earlier package wrote there and this one does not,
+    such as programs of parts that are no more, is taken away, unless somebody has changed it.
 
     Returns
     -------
@@ -151,6 +153,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     except OSError as error:
         raise PlankError(f"The folder cannot be made ({error.strerror}).", str(folder), "Choose another.") from None
     done: list[Path] = []
+    old = earlier(folder)
     sides = part_sides(w)
     with PartTexts(side for _, side in sides) as texts:
         steps = [(placed(name), write) for name, write in _steps(w, date)]
@@ -169,6 +172,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
                     f"The file cannot be written ({error.strerror}).", name, "Choose another folder."
                 ) from None
             done.append(folder / name)
+    recorded(folder, done, old, whole=len(done) == len(steps))
     return done
 
 

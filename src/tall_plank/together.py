@@ -13,6 +13,7 @@ import msgspec
 from tall_plank.files.cutcsv import nest_document
 from tall_plank.files.machinefiles import write_board_dxf, write_program
 from tall_plank.files.plankfile import read_plank, write_atomic
+from tall_plank.files.record import earlier, recorded
 from tall_plank.job.cutting import Cutting
 from tall_plank.making import NumberedPart
 from tall_plank.measure import PlankError
@@ -161,6 +162,7 @@ class Together:
                     (name, lambda p, t=sheets, d=pictures: write_tables(t, p, title, display, title, d))  # type: ignore[misc]
                 )
         done: list[Path] = []
+        old = earlier(folder)
         try:
             folder.mkdir(parents=True, exist_ok=True)
             for name, write in steps:
@@ -173,6 +175,7 @@ class Together:
             raise PlankError(
                 f"The file cannot be written ({error.strerror}).", folder.name, "Choose another folder."
             ) from None
+        recorded(folder, done, old, whole=len(done) == len(steps))
         return done
 
 

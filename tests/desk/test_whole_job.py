@@ -93,7 +93,7 @@ def test_everything_can_be_exported_with_progress(window: Window, qtbot, tmp_pat
     window.commands.run("export_package")
     qtbot.waitUntil(lambda: "files written" in window.message.text.text(), timeout=60_000)
     count = int(window.message.text.text().split()[0])
-    files = [p for p in folder.rglob("*") if p.is_file()]
+    files = [p for p in folder.rglob("*") if p.is_file() and not p.name.startswith(".")]
     # A program brings the outlines of its parts along.
     beside = [p for p in files if p.parent.name == "programs" and p.suffix == ".json"]
     assert count == len(files) - len(beside) > 15

@@ -1,0 +1,81 @@
+"""What a package has written into its folder: so that a later one takes away what it no longer writes.
+
+A program of a part that is no more, beside new ones, would be run by whoever finds it. Only files that the record
+knows and that nobody has changed since are taken away.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import json
+from collections.abc import Iterable, Mapping
+from pathlib import Path
+
+RECORD = ".package.json"
+
+Known = dict[str, tuple[int, int]]
+"""Name of a file in the folder -> its size and the time of its writing, as they were then."""
+
+
+def earlier(folder: Path) -> Known:
+    """What an earlier package has written; nothing where there is no record that can be read."""
+    try:
+        found = json.loads((folder / RECORD).read_text(encoding="utf-8"))
+        return {
+            str(name): (int(size), int(time))
+            for name, (size, time) in found["files"].items()
+            if not Path(name).is_absolute() and ".." not in Path(name).parts
+        }
+    except (OSError, ValueError, KeyError, TypeError, AttributeError):
+        return {}
+
+
+def _state(path: Path) -> tuple[int, int] | None:
+    try:
+        stat = path.lstat()
+    except OSError:
+        return None
+    return (stat.st_size, stat.st_mtime_ns)
+
+
+def take_away(folder: Path, old: Mapping[str, tuple[int, int]], now: Iterable[str]) -> list[str]:
+    """Take away what an earlier package wrote and this one does not, where nobody has changed it since; folders that
+    are empty then go too. Returns what was left because it was changed."""
+    kept: list[str] = []
+    names = set(now)
+    for name, state in old.items():
+        path = folder / name
+        if name in names or (found := _state(path)) is None:
+            continue
+        if found != state or not path.resolve().is_relative_to(folder.resolve()):
+            kept.append(name)
+            continue
+        with contextlib.suppress(OSError):
+            path.unlink()
+            parent = path.parent
+            while parent != folder and not any(parent.iterdir()):
+                parent.rmdir()
+                parent = parent.parent
+    return kept
+
+
+def note(folder: Path, names: Iterable[str], old: Mapping[str, tuple[int, int]]) -> None:
+    """Write the record: the files of now, and those of before that still lie there. A folder that takes no record has
+    none."""
+    known: dict[str, tuple[int, int]] = {n: s for n, s in old.items() if _state(folder / n) == s}
+    for name in names:
+        state = _state(folder / name)
+        if state is not None:
+            known[name] = state
+    with contextlib.suppress(OSError):
+        (folder / RECORD).write_text(json.dumps({"files": known}), encoding="utf-8")
+
+
+def recorded(folder: Path, done: Iterable[Path], old: Mapping[str, tuple[int, int]], *, whole: bool) -> None:
+    """Note what was written, each program with its outlines; what an earlier package wrote and a whole one does not any
+    more is taken away."""
+    names = [str(p.relative_to(folder)) for p in done]
+    names += [n.removesuffix(".ngc") + ".json" for n in names if n.endswith(".ngc")]
+    if whole:
+        take_away(folder, old, names)
+    note(folder, names, old)

@@ -1,0 +1,71 @@
+"""A second package in the same folder leaves no program of a part that is no more, and touches nothing of others."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import pytest
+
+from conftest import with_run
+from tall_plank.files.record import RECORD, earlier, note, take_away
+from tall_plank.job import Level
+from tall_plank.job.start import new_job
+from tall_plank.package import write_package
+from tall_plank.workings import Workings
+
+
+def files(folder: Path) -> set[str]:
+    return {str(p.relative_to(folder)) for p in folder.rglob("*") if p.is_file()}
+
+
+def test_a_second_package_takes_the_first_ones_rest_away(tmp_path: Path) -> None:
+    many = Workings(with_run(new_job(), "A", Level.BASE, "drawers 600, door 450"))
+    few = Workings(with_run(new_job(), "A", Level.BASE, "door 450"))
+    write_package(many, tmp_path)
+    before = files(tmp_path)
+    (tmp_path / "router" / "programs" / "own.ngc").write_text("mine")
+    (tmp_path / "notes.txt").write_text("mine")
+    changed = next(n for n in sorted(before) if n.startswith("router/programs/A1.") and n.endswith(".ngc"))
+    (tmp_path / changed).write_text("changed at the machine")
+    write_package(few, tmp_path)
+    alone = tmp_path.parent / "alone"
+    write_package(few, alone)
+    # Only what this job has, what others laid there, and what somebody changed.
+    assert files(tmp_path) == files(alone) | {"router/programs/own.ngc", "notes.txt", changed}
+    assert before - files(tmp_path), "the first one had more"
+
+
+def test_a_package_that_was_stopped_takes_nothing_away(tmp_path: Path) -> None:
+    w = Workings(with_run(new_job(), "A", Level.BASE, "drawers 600"))
+    write_package(w, tmp_path)
+    before = files(tmp_path)
+    told: list[str] = []
+    write_package(w, tmp_path, lambda name: told.append(name) or len(told) < 4)  # type: ignore[func-returns-value]
+    assert files(tmp_path) == before
+    # And the record still knows all of it.
+    assert set(earlier(tmp_path)) == before - {RECORD}
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["", "no json", "[]", '{"files": 3}', '{"files": {"a": 1}}', '{"files": {"../x": [1, 2], "/etc/x": [1, 2]}}'],
+)
+def test_a_record_that_cannot_be_read_or_leaves_its_folder_is_none(tmp_path: Path, text: str) -> None:
+    (tmp_path / RECORD).write_text(text)
+    assert earlier(tmp_path) == {}
+
+
+def test_nothing_outside_the_folder_is_taken_away(tmp_path: Path) -> None:
+    folder, other = tmp_path / "in", tmp_path / "out.txt"
+    folder.mkdir()
+    other.write_text("x")
+    (folder / "link").symlink_to(other)
+    inside = folder / "deep" / "er" / "a.txt"
+    inside.parent.mkdir(parents=True)
+    inside.write_text("a")
+    note(folder, ["link", "deep/er/a.txt", "never.txt"], {})
+    known = json.loads((folder / RECORD).read_text())["files"]
+    assert set(known) == {"link", "deep/er/a.txt"}
+    assert take_away(folder, earlier(folder), []) == ["link"]
+    assert other.read_text() == "x" and not (folder / "deep").exists()
