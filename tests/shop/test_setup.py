@@ -17,6 +17,7 @@ from tall_plank.job.start import new_job
 from tall_plank.papers.labels import labels_of
 from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.shop.machine.job import machine_files
+from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.simulator import run_program
 from tall_plank.workings import Workings
 
@@ -29,10 +30,20 @@ def corner() -> Workings:
 @pytest.mark.parametrize(
     "make", [lambda: Workings(small()), lambda: routed(small()), corner, lambda: Workings(demo_job())]
 )
-@pytest.mark.parametrize("bed", [3100.0, 700.0, 150.0])
-def test_every_operation_is_in_a_program_on_a_second_side_or_left_for_the_hand(make, bed: float) -> None:  # type: ignore[no-untyped-def]
+@pytest.mark.parametrize(
+    "machine",
+    [
+        MACHINE,
+        msgspec.structs.replace(MACHINE, bed_length=700.0),
+        msgspec.structs.replace(MACHINE, bed_length=150.0, bed_width=150.0),
+        msgspec.structs.replace(MACHINE, tools=tuple(t for t in MACHINE.tools if t.kind == "drill")),
+        msgspec.structs.replace(MACHINE, tools=MACHINE.tools[-1:]),
+        msgspec.structs.replace(MACHINE, inner_corners="free", hold="skin", long_side="y"),
+    ],
+    ids=["shipped", "short bed", "bed smaller than every part", "drills only", "one mill", "other words"],
+)
+def test_every_operation_is_in_a_program_on_a_second_side_or_left_for_the_hand(make, machine: Machine) -> None:  # type: ignore[no-untyped-def]
     w = make()
-    machine = msgspec.structs.replace(MACHINE, bed_length=bed)
     w.__dict__["router"] = machine
     files = w.machine_files
     parts = {i.number: i.part for i in w.made.parts()}
