@@ -16,6 +16,7 @@ from tall_plank.files.svg import write_svg
 from tall_plank.job import Kind
 from tall_plank.job.cutting import LaidPart
 from tall_plank.measure import PlankError
+from tall_plank.measure.filenames import file_name, file_names
 from tall_plank.papers import schedules
 from tall_plank.papers.about import About
 from tall_plank.papers.drawings import bar_sheets, job_sheets, room_drawings, sheet_of
@@ -234,8 +235,9 @@ def _steps(w: Workings, date: str) -> Iterator[Step]:
     yield "parts-cut.csv", lambda path: write_csv(schedules.parts_rows(w, cut=True), path, style)
     for number, room in enumerate(w.layout.rooms, 1):
         for name, drawing in room_drawings(w, room.room.id):
+            plain = f"room{number}-{file_name(name)}"
             for ending in ("dxf", "svg"):
-                yield f"room{number}-{name}.{ending}", lambda path, d=drawing: write_drawing(w, d, path, date)  # type: ignore[misc]
+                yield f"{plain}.{ending}", lambda path, d=drawing: write_drawing(w, d, path, date)  # type: ignore[misc]
         yield f"room{number}-model.glb", lambda path, r=room.room.id: write_model(w, r, path)  # type: ignore[misc]
     yield from _machine_steps(w)
 
@@ -332,11 +334,13 @@ def _machine_steps(w: Workings) -> list[tuple[str, Callable[[Path], None]]]:
 def part_sides(w: Workings) -> list[tuple[str, PartWork]]:
     """Every face of every part that is worked, by the name of its file."""
     found = []
+    names = file_names(i.number for i in w.made.parts())
     for item in w.made.parts():
         board = w.job.stock.board_by_code(item.part.board)
         if board is not None and not board.cut_to_size:
             alone = LaidPart(item.number, 0.0, 0.0, item.part.cut_length, item.part.cut_width, False)
             found += [
-                (f"router/parts/{item.number}-{side.up}.dxf", side) for side in sides_of(item.number, item.part, alone)
+                (f"router/parts/{names[item.number]}-{side.up}.dxf", side)
+                for side in sides_of(item.number, item.part, alone)
             ]
     return found

@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from pathlib import Path
 
 from tall_plank.measure import PlankError
+from tall_plank.measure.filenames import file_name
 from tall_plank.papers.labels import Label, label_picture
 
 
@@ -27,8 +28,7 @@ class LabelPrinter:
             start = 1 + max((int(p.stem[:5]) for p in self.folder.glob("*.png") if p.stem[:5].isdigit()), default=0)
             done = []
             for number, label in enumerate(labels, start):
-                plain = "".join(c if c.isalnum() or c in ".-" else "-" for c in label.part)
-                path = self.folder / f"{number:05d} {plain}.png"
+                path = self.folder / f"{number:05d} {file_name(label.part)}.png"
                 path.write_bytes(label_picture(label))
                 done.append(path)
         except OSError as error:

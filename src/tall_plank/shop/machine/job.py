@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from tall_plank.job.cutting import LaidPart
 from tall_plank.making import Part
+from tall_plank.measure.filenames import file_names
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.machine.model import Machine
 from tall_plank.shop.machine.programs import Program, program_of
@@ -56,6 +57,7 @@ def machine_files(
     alone : numbers of parts that come to it in their size whatever the plan: worktops from their blanks
     job : its name and number, for who sets the machine up
     """
+    names = file_names(parts)
     programs: list[Program] = []
     works: list[PartWork] = []
     shaped: list[Left] = []
@@ -78,7 +80,7 @@ def machine_files(
             shaped.append(Left(name, work.up, "its outline, as drawn", "outline"))
         if work.holes or work.slots or work.pockets or work.openings:
             size = size_alone(machine, part)
-            file = file_name(name)
+            file = names[name]
             turned = f"{file}{SECOND}" if any(x.why == "other face" for x in work.left) else ""
             setup = part_setup(file, job, machine, part, work, second=turned)
             programs.append(program_of(file, size, [work], machine, outlines=False, setup=setup))
@@ -91,7 +93,7 @@ def machine_files(
         if others:
             over = work_on(work.part, part, _alone(machine, part, work.part), second=True)
             size = size_alone(machine, part)
-            name = f"{file_name(work.part)}{SECOND}"
+            name = f"{names[work.part]}{SECOND}"
             setup = part_setup(name, job, machine, part, over)
             program = program_of(name, size, [over], machine, outlines=False, setup=setup)
             second.append(program)
@@ -99,11 +101,6 @@ def machine_files(
         left += program.refused
     # A program that does nothing is none: what it should do is told.
     return MachineFiles(tuple(p for p in programs if p.does), tuple(p for p in second if p.does), tuple(left))
-
-
-def file_name(part: str) -> str:
-    """The name of a part's program: where jobs are cut together, a part bears its job's name before a stroke."""
-    return part.replace("/", "-")
 
 
 def _thickness(stock: Stock, code: str) -> float:

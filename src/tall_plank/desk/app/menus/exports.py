@@ -14,6 +14,7 @@ from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
 from tall_plank.measure import PlankError
+from tall_plank.measure.filenames import file_name
 
 
 def export_schedule(w: Window) -> None:
@@ -32,7 +33,7 @@ def export_schedule(w: Window) -> None:
     else:
         code = {"machine": "handwork", "plans": "boards", "together": "boards"}.get(code, code)
         table = schedules.ALL.get(code, schedules.ALL["cut-list"])(w.document.patient())
-    start = beside(w) / f"{w.document.job.name} {code}"
+    start = beside(w) / file_name(f"{w.document.job.name} {code}")
     path = asking.ask_save(w, tr("Export a schedule"), start, "XLSX (*.xlsx);;CSV (*.csv);;PDF (*.pdf)")
     _write(w, path, lambda p: write_table(w.document.workings, table, p))
 
@@ -52,7 +53,7 @@ def export_drawing(w: Window, what: str) -> None:
         drawing = plan(doc.job, doc.room, made, shop=doc.shop)
     else:
         drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shop=doc.shop)
-    start = beside(w) / f"{doc.job.name} {drawing.title}"
+    start = beside(w) / file_name(f"{doc.job.name} {drawing.title}")
     path = asking.ask_save(w, tr("Export a drawing"), start, "PDF (*.pdf);;DXF (*.dxf);;SVG (*.svg)")
     _write(
         w, path, lambda p: write_drawing(doc.workings, drawing, p, date.today().isoformat(), shop=doc.shop and not part)
@@ -64,7 +65,7 @@ def export_shop_sheets(w: Window, what: str) -> None:
     from tall_plank.package import write_shop_sheets
 
     words = {"saw": tr("work sheets"), "setup": tr("set-up sheets"), "handwork": tr("handwork")}[what]
-    path = asking.ask_save(w, words, beside(w) / f"{w.document.job.name} {words}.pdf", "PDF (*.pdf)")
+    path = asking.ask_save(w, words, beside(w) / f"{file_name(w.document.job.name)} {words}.pdf", "PDF (*.pdf)")
     _write(w, path, lambda p: write_shop_sheets(w.document.patient(), what, p, date.today().isoformat()))
 
 
@@ -73,7 +74,7 @@ def export_labels(w: Window) -> None:
     from tall_plank.papers.about import About
     from tall_plank.papers.labels import labels_of, write_label_sheets
 
-    path = asking.ask_save(w, tr("Labels"), beside(w) / f"{w.document.job.name} labels.pdf", "PDF (*.pdf)")
+    path = asking.ask_save(w, tr("Labels"), beside(w) / f"{file_name(w.document.job.name)} labels.pdf", "PDF (*.pdf)")
 
     def write(p: Path) -> None:
         try:
@@ -105,7 +106,7 @@ def print_labels(w: Window) -> None:
 def export_model(w: Window) -> None:
     from tall_plank.package import write_model
 
-    start = beside(w) / f"{w.document.job.name}.glb"
+    start = beside(w) / f"{file_name(w.document.job.name)}.glb"
     path = asking.ask_save(w, tr("Export the model"), start, "glTF (*.glb)")
     _write(w, path, lambda p: write_model(w.document.workings, w.document.room_id, p))
 

@@ -16,6 +16,7 @@ from tall_plank.edits.stock import add_kinds, offered, replace_stock, take_offer
 from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.template import load_template
 from tall_plank.measure import DisplayUnit, PlankError
+from tall_plank.measure.filenames import file_name
 from tall_plank.stock import load_stock, shipped_stock
 
 
@@ -45,7 +46,7 @@ def register(w: Window) -> None:
             save_to(doc.path)
 
     def save_as() -> None:
-        start = doc.path or Path.home() / f"{doc.job.name}.plank"
+        start = doc.path or Path.home() / f"{file_name(doc.job.name)}.plank"
         path = asking.ask_save(w, tr("Save the job"), start, asking.JOB_FILTER)
         if path is not None:
             save_to(path if path.suffix == ".plank" else path.with_name(path.name + ".plank"))
