@@ -97,7 +97,7 @@ def test_a_bad_color_and_a_bad_price_are_found(folder: Path) -> None:
     (folder / "more.toml").unlink()
     path = folder / "prices" / "quay-2026.toml"
     path.write_text(path.read_text().replace('price = "24.50"', 'price = "-1"'))
-    with pytest.raises(PlankError, match="below zero"):
+    with pytest.raises(PlankError, match="out of range"):
         load_stock(folder)
 
 

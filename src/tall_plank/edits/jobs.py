@@ -9,9 +9,9 @@ import msgspec
 from tall_plank.edits.change import Change
 from tall_plank.job import Job
 from tall_plank.measure import DisplayUnit, PlankError
+from tall_plank.stock.limits import PERCENT
 
 TEXT_KEYS = ("name", "number", "client", "site")
-PERCENT_RANGE = {"overhead": 500, "margin": 95, "discount": 100, "tax": 100, "bought_over": 1000}
 
 
 def set_text(job: Job, key: str, text: str) -> Change:
@@ -65,7 +65,7 @@ def set_percent(job: Job, key: str, text: str) -> Change:
     ------
     PlankError where the text is no number in the range; a margin of 95 % or more has no price
     """
-    most = PERCENT_RANGE.get(key)
+    most = PERCENT.get(key)
     if most is None:
         raise PlankError(f"There is no {key}.", "pricing", "Choose overhead, margin, discount, tax or what is bought.")
     try:

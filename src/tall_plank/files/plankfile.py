@@ -74,10 +74,13 @@ def check_whole(job: Job) -> None:
     from tall_plank.setout import set_out
     from tall_plank.setout.things.roof_window import roof_window_frame
     from tall_plank.stock.library import check_stock
+    from tall_plank.stock.limits import PERCENT, in_sense
 
     if not job.rooms:
         raise PlankError("The job has no room.", "job", "Open its .bak file.")
     check_stock(job.stock)
+    for key, most in PERCENT.items():
+        in_sense(key, getattr(job.pricing, key), most, "pricing")
     job.active_standard(), job.active_scheme(), job.price_book()
     for length in lengths_in((job.rooms, job.units, job.values)):
         if not -1e6 <= length.mm <= 1e6:

@@ -49,7 +49,7 @@ def plain(value: Value, column: Column, decimal: str = ".") -> str:
         return trimmed(value, 3).replace(".", decimal)
     text = str(value)
     # Spreadsheets run a cell that starts with these; names are typed by people.
-    return f"'{text}" if text[:1] in ("=", "+", "@", "\t", "\r") else text
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
 def write_csv(table: Table, path: Path, style: CsvStyle = PLAIN) -> None:

@@ -12,6 +12,7 @@ import msgspec
 
 from tall_plank.measure import PlankError
 from tall_plank.measure.remembered import KeptBy, lasting, of_same
+from tall_plank.stock.limits import check_book
 from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, FittingRole, PriceBook, Profile
 
 T = TypeVar("T")
@@ -239,9 +240,7 @@ def check_stock(stock: Stock) -> None:
         if len(profile.points) < 3 or profile.height <= 0 or profile.depth <= 0 or profile.length <= 0:
             raise PlankError("The section or its bar has no size.", f"profile {profile.code}", "Give it real points.")
     for book in stock.prices:
-        for row in book.rows:
-            if not row.price.is_finite() or row.price < 0:
-                raise PlankError("A price is below zero or no number.", f"prices {book.code}, {row.code}", "Mend it.")
+        check_book(book)
 
 
 @lasting
