@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 import os
-import subprocess
-import sys
 from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, settings
 
 from tall_plank.edits import runs, runtext
-from tall_plank.files.userdata import UserFolders
+from tall_plank.files.userdata import Autosave, UserFolders
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import MadeUnit
@@ -62,8 +60,9 @@ def folders(tmp_path: Path) -> UserFolders:
     return UserFolders(tmp_path / "config", tmp_path / "state")
 
 
-def dead_pid() -> int:
-    """Number of a process that has ended."""
-    process = subprocess.Popen([sys.executable, "-c", ""])
-    process.wait()
-    return process.pid
+def killed(autosave: Autosave) -> None:
+    """As the end of its program leaves it: the system lets the lock go, its files lie there."""
+    handle = autosave._lock._handle
+    assert handle is not None
+    os.close(handle)
+    autosave._lock._handle = None

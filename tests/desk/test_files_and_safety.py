@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 import shutil
 from pathlib import Path
 
@@ -11,12 +10,13 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from conftest import dead_pid
+from conftest import killed
 from desk.conftest import cell, placed, spec
 from tall_plank.desk.app import dialogs
 from tall_plank.desk.app.application import open_window
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
+from tall_plank.edits import jobs
 from tall_plank.files.plankfile import write_plank
 from tall_plank.files.userdata import Autosave
 from tall_plank.job import Job, Kind
@@ -82,10 +82,10 @@ def test_autosave_comes_within_five_seconds_of_an_edit(window: Window, qtbot, fo
 
 
 def test_work_left_behind_is_offered_and_taken_up(window: Window, job: Job, folders) -> None:
-    Autosave(folders).keep(job, None)
+    left = Autosave(folders)
+    left.keep(job, None)
+    killed(left)
     (path,) = (folders.state / "autosave").glob("*.json")
-    head, _, body = path.read_bytes().partition(b"\n")
-    path.write_bytes(json.dumps({**json.loads(head), "pid": dead_pid()}).encode() + b"\n" + body)
     window.offer_recovery(Autosave.left_behind(folders))
     assert window.message.isVisible()
     from PyQt6.QtWidgets import QPushButton
@@ -95,6 +95,32 @@ def test_work_left_behind_is_offered_and_taken_up(window: Window, job: Job, fold
     assert window.document.job == job
     assert window.isWindowModified()
     assert not path.exists()
+
+
+def test_taking_work_up_asks_for_what_is_open_and_changed(window: Window, job: Job, folders, monkeypatch) -> None:
+    from PyQt6.QtWidgets import QPushButton
+
+    other = jobs.set_text(job, "name", "Left behind").job
+    left = Autosave(folders)
+    left.keep(other, Path("/somewhere/else.plank"))
+    killed(left)
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
+    window.commands.run("delete")
+    mine = window.document.job
+    window.offer_recovery(Autosave.left_behind(folders))
+    assert "else.plank" in window.message.text.text() and "kB" in window.message.text.text()
+    asked: list[str] = []
+    monkeypatch.setattr(asking, "ask_unsaved", lambda *_: asked.append("asked") or "cancel")
+    buttons = {b.text(): b for b in window.message.findChildren(QPushButton)}
+    QTest.mouseClick(buttons["Take it up"], LEFT)
+    # Nothing was replaced, and the work is offered still.
+    assert asked and window.document.job == mine
+    assert Autosave.left_behind(folders)
+    monkeypatch.setattr(asking, "ask_unsaved", lambda *_: "discard")
+    buttons = {b.text(): b for b in window.message.findChildren(QPushButton)}
+    QTest.mouseClick(buttons["Take it up"], LEFT)
+    assert window.document.job == other
+    assert Autosave.left_behind(folders) == []
 
 
 @pytest.mark.parametrize(("answer", "closes"), [("cancel", False), ("discard", True), ("save", True)])

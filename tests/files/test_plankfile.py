@@ -1,6 +1,11 @@
 from __future__ import annotations
 
 import json
+import multiprocessing
+import os
+import subprocess
+import sys
+import tempfile
 import zipfile
 from pathlib import Path
 
@@ -9,10 +14,11 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from conftest import dead_pid
+from conftest import killed
 from tall_plank.demo import demo_job
 from tall_plank.edits import jobs
 from tall_plank.files import plankfile
+from tall_plank.files.locks import FileLock
 from tall_plank.files.plankfile import MIMETYPE, job_bytes, job_from_bytes, json_schema, read_plank, write_plank
 from tall_plank.files.userdata import Autosave, Lock, Preferences, UserFolders
 from tall_plank.job import Job
@@ -316,19 +322,19 @@ def test_work_left_behind_is_found_once_its_program_is_gone(job: Job, folders: U
     autosave = Autosave(folders)
     autosave.keep(job, tmp_path / "a.plank")
     assert Autosave.left_behind(folders) == []  # its program, this one, runs
-    kept = autosave._path
-    head, _, body = kept.read_bytes().partition(b"\n")
-    kept.write_bytes(json.dumps({**json.loads(head), "pid": dead_pid()}).encode() + b"\n" + body)
+    killed(autosave)
     (found,) = Autosave.left_behind(folders)
     assert found.job == job
     assert found.file.endswith("a.plank")
-    autosave.put_away()
+    assert found.kept and found.size > 1000
+    found.let_go()
+    assert list((folders.state / "autosave").iterdir()) == []
     assert Autosave.left_behind(folders) == []
 
 
 def test_an_autosave_that_cannot_be_read_is_set_aside_not_deleted(folders: UserFolders) -> None:
     path = folders.made().state / "autosave" / "x.json"
-    path.write_bytes(b'{"pid": 0}\nrubbish')
+    path.write_bytes(b'{"file": ""}\nrubbish')
     assert Autosave.left_behind(folders) == []
     assert path.with_suffix(".unread").exists()
 
@@ -344,10 +350,64 @@ def test_a_second_opening_does_not_get_the_lock(folders: UserFolders, tmp_path: 
 
 
 def test_the_lock_of_a_dead_program_is_taken_over(folders: UserFolders, tmp_path: Path) -> None:
+    """Killed, it leaves the lock's file and not the lock: no number of a process is looked at."""
+    code = (
+        "import sys; from pathlib import Path; from tall_plank.files.locks import FileLock\n"
+        "lock = FileLock(Path(sys.argv[1])); print(lock.take(), flush=True); sys.stdin.read()"
+    )
     first = Lock(folders, tmp_path / "a.plank")
-    first.take()
-    first._path.write_text(str(dead_pid()))
+    path = first._locks[0].path
+    with subprocess.Popen(
+        [sys.executable, "-c", code, str(path)], stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True
+    ) as other:
+        assert other.stdout is not None and other.stdout.readline().strip() == "True"
+        assert not first.take()
+        assert first.holder()["process"] == other.pid
+        other.kill()
+    assert path.exists()
+    assert first.take()
+    # The number in the file is of no account: even this one's own.
+    first.release()
+    path.write_text(json.dumps({"process": os.getpid()}))
     assert Lock(folders, tmp_path / "a.plank").take()
+
+
+def test_a_folder_that_cannot_be_written_has_its_locks_in_the_state_folder(
+    folders: UserFolders, tmp_path: Path
+) -> None:
+    here = tmp_path / "shared"
+    here.mkdir()
+    (here / "taken").write_text("")
+    lost = here / "taken" / "a.plank"  # no folder: no lock can lie there
+    first, second = Lock(folders, lost), Lock(folders, lost)
+    assert first.take() and not second.take()
+    first.release()
+    assert second.take()
+
+
+def test_of_four_openers_one_owns() -> None:
+    """Four processes ask for one lock at once, again and again: each time one has it."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "x.lock"
+        context = multiprocessing.get_context("spawn")
+        with context.Manager() as manager:
+            barrier = manager.Barrier(4)
+            with context.Pool(4) as pool:
+                rounds = pool.starmap(_asks, [(str(path), barrier, 60)] * 4)
+    owners = [sum(r) for r in zip(*rounds, strict=True)]
+    assert owners == [1] * 60
+
+
+def _asks(path: str, barrier, rounds: int) -> list[bool]:  # type: ignore[no-untyped-def]
+    found = []
+    for _ in range(rounds):
+        lock = FileLock(Path(path))
+        barrier.wait()
+        found.append(lock.take())
+        barrier.wait()
+        lock.release()
+        barrier.wait()
+    return found
 
 
 def test_preferences_survive_rubbish(folders: UserFolders, tmp_path: Path) -> None:

@@ -5,11 +5,13 @@ from __future__ import annotations
 import contextlib
 import hashlib
 import json
-import os
+import time
+import uuid
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from tall_plank.files.locks import FileLock, is_held
 from tall_plank.files.plankfile import job_bytes, job_from_bytes, write_atomic
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
@@ -93,19 +95,29 @@ class Preferences:
 
 @dataclass(frozen=True)
 class Recovered:
-    """An autosaved job that its program never put away: the file it belongs to (empty for a new one)."""
+    """An autosaved job that its program never put away: the file it belongs to (empty for a new one), when it was kept,
+    how large it is in bytes."""
 
     job: Job
     file: str
     path: Path
+    kept: str = ""
+    size: int = 0
+
+    def let_go(self) -> None:
+        """Take it and its lock's file away."""
+        self.path.unlink(missing_ok=True)
+        self.path.with_suffix(".lock").unlink(missing_ok=True)
 
 
 class Autosave:
-    """Keeps job.json of one window in the state folder; gone when the window closes in peace."""
+    """Keeps job.json of one window in the state folder; gone when the window closes in peace. A lock beside it says that
+    its program lives."""
 
     def __init__(self, folders: UserFolders) -> None:
         self._folder = folders.made().state / "autosave"
-        self._path = self._folder / f"{os.getpid()}-{id(self):x}.json"
+        self._path = self._folder / f"{uuid.uuid4().hex}.json"
+        self._lock = FileLock(self._path.with_suffix(".lock"))
 
     def keep(self, job: Job, file: Path | None) -> None:
         """Write the job; errors of the disk are told to the caller.
@@ -114,73 +126,72 @@ class Autosave:
         ------
         PlankError
         """
-        head = json.dumps({"file": str(file or ""), "pid": os.getpid()}).encode()
+        try:
+            self._lock.take()
+        except OSError as error:
+            raise PlankError(
+                f"The work cannot be kept ({error.strerror}).", self._folder.name, "Make the folder writable."
+            ) from None
+        head = json.dumps({"file": str(file or ""), "kept": time.strftime("%Y-%m-%d %H:%M")}).encode()
         write_atomic(self._path, head + b"\n" + job_bytes(job))
 
     def put_away(self) -> None:
         """The work is saved or given up."""
         self._path.unlink(missing_ok=True)
+        self._lock.release()
 
     @staticmethod
     def left_behind(folders: UserFolders) -> list[Recovered]:
-        """Autosaves whose program runs no longer. One that cannot be read is set aside, never deleted."""
+        """Autosaves whose program lives no longer, the newest first. One that cannot be read is set aside, never
+        deleted."""
         found = []
-        for path in sorted((folders.made().state / "autosave").glob("*.json")):
+        for path in sorted((folders.made().state / "autosave").glob("*.json"), key=_time, reverse=True):
+            if is_held(path.with_suffix(".lock")):
+                continue
             try:
                 head, _, body = path.read_bytes().partition(b"\n")
                 told = json.loads(head)
-                if _alive(int(told["pid"])):
-                    continue
-                found.append(Recovered(job_from_bytes(body, path.name), str(told.get("file", "")), path))
+                job = job_from_bytes(body, path.name)
+                found.append(Recovered(job, str(told.get("file", "")), path, str(told.get("kept", "")), len(body)))
             except (OSError, ValueError, KeyError, TypeError, AttributeError, PlankError):
-                path.rename(path.with_suffix(".unread"))
+                with contextlib.suppress(OSError):
+                    path.rename(path.with_suffix(".unread"))
         return found
 
 
-def _alive(pid: int) -> bool:
-    if pid <= 0:
-        return False
+def _time(path: Path) -> float:
     try:
-        os.kill(pid, 0)
-    except ProcessLookupError:
-        return False
-    except PermissionError:
-        return True
-    return True
+        return path.stat().st_mtime
+    except OSError:
+        return 0.0
 
 
 class Lock:
-    """Says that a job file is open in a program that runs; a second opening is read-only."""
+    """Says that a job file is open in a program that lives; a second opening is read-only. It lies beside the file, so
+    that machines which share its folder see each other; in the state folder where that cannot be written."""
 
     def __init__(self, folders: UserFolders, path: Path) -> None:
-        folder = folders.made().state / "locks"
-        folder.mkdir(parents=True, exist_ok=True)
-        name = hashlib.sha256(str(path.resolve()).encode()).hexdigest()[:24]
-        self._path = folder / f"{name}.lock"
-        self._mine = False
+        real = path.resolve()
+        name = hashlib.sha256(str(real).encode()).hexdigest()[:24]
+        beside = hashlib.sha256(real.name.encode()).hexdigest()[:16]
+        self._folders = folders
+        self._locks = [FileLock(real.parent / f".{beside}.plank-lock")]
+        self._own = folders.state / "locks" / f"{name}.lock"
 
     def take(self) -> bool:
-        """Take the lock; False where another opening holds it. A dead holder's lock is taken over."""
-        for _ in range(2):
-            try:
-                handle = os.open(self._path, os.O_CREAT | os.O_EXCL | os.O_WRONLY)
-                with os.fdopen(handle, "w") as file:
-                    file.write(str(os.getpid()))
-                self._mine = True
-                return True
-            except FileExistsError:
-                try:
-                    holder = int(self._path.read_text() or "0")
-                except (OSError, ValueError):
-                    holder = 0
-                if holder and _alive(holder):
-                    return False
-                self._path.unlink(missing_ok=True)
-            except OSError:
-                return True  # a state folder that cannot be written must not stop the work
-        return False
+        """Take the lock; False where another opening holds it."""
+        for lock in (*self._locks, FileLock(self._own)):
+            with contextlib.suppress(OSError):
+                if lock.path == self._own:
+                    self._own.parent.mkdir(parents=True, exist_ok=True)
+                taken = lock.take()
+                self._locks = [lock]
+                return taken
+        return True  # nothing can be written anywhere: that must not stop the work
+
+    def holder(self) -> dict[str, Any]:
+        """Who has it: host and time."""
+        return self._locks[0].holder()
 
     def release(self) -> None:
-        if self._mine:
-            self._path.unlink(missing_ok=True)
-            self._mine = False
+        self._locks[0].release()

@@ -384,30 +384,38 @@ class Window(QMainWindow):
         return buffer.data().data()
 
     def offer_recovery(self, found: list[Recovered]) -> None:
-        """Jobs that an earlier program left behind."""
+        """Jobs that earlier programs left behind, the newest first, each with name, time and size."""
         if not found:
             return
         first = found[0]
 
         def take() -> None:
+            # As for any opening: what is open and changed is asked for, and kept until that is answered.
+            if not self.may_leave():
+                self.offer_recovery(found)
+                return
             self.load(first.job, None, saved=False)
             self.document.told.emit(
                 tr("This is the work as it was last kept. Save it under the name you want."), "note"
             )
             self.keep_autosave()
-            first.path.unlink(missing_ok=True)
+            first.let_go()
             rest()
 
         def drop() -> None:
-            first.path.unlink(missing_ok=True)
+            first.let_go()
             rest()
 
         def rest() -> None:
             self.offer_recovery(found[1:])
 
+        about = ", ".join(t for t in (Path(first.file).name, first.kept, f"{first.size / 1000:.0f} kB") if t)
+        more = f" {tr('and')} {len(found) - 1} {tr('more')}" if len(found) > 1 else ""
         self.message.ask(
-            f"{tr('Work on')} “{first.job.name}” {tr('was not saved when the program ended.')}",
-            {tr("Take it up"): take, tr("Let it go"): drop, tr("Later"): lambda: None},
+            f"{tr('Work on')} “{first.job.name}” ({about}){more} {tr('was not saved when the program ended.')}",
+            {tr("Take it up"): take, tr("Let it go"): drop, tr("The next one"): lambda: self.offer_recovery(found[1:])}
+            if len(found) > 1
+            else {tr("Take it up"): take, tr("Let it go"): drop, tr("Later"): lambda: None},
         )
 
     # --- events
