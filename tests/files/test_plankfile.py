@@ -362,7 +362,7 @@ def test_the_lock_of_a_dead_program_is_taken_over(folders: UserFolders, tmp_path
     ) as other:
         assert other.stdout is not None and other.stdout.readline().strip() == "True"
         assert not first.take()
-        assert first.holder()["process"] == other.pid
+        assert json.loads(path.read_text())["process"] == other.pid and first.holder()
         other.kill()
     assert path.exists()
     assert first.take()

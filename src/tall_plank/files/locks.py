@@ -1,8 +1,8 @@
 """Who has a file: a lock that the system itself holds for as long as its program lives.
 
 A number of a process says nothing once it is used again, and in a container it is always the same. A lock held by the
-system goes with its program, however that ends, and two machines that share a folder see each other's. What is written in
-the lock's file (host, start of the machine, time) is for people.
+system goes with its program, however that ends, and two machines that share a folder see each other's. What is written
+in the lock's file (host, start of the machine, time) is for people.
 """
 
 from __future__ import annotations

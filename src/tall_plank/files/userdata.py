@@ -111,8 +111,8 @@ class Recovered:
 
 
 class Autosave:
-    """Keeps job.json of one window in the state folder; gone when the window closes in peace. A lock beside it says that
-    its program lives."""
+    """Keeps job.json of one window in the state folder; gone when the window closes in peace. A lock beside it says
+    that its program lives."""
 
     def __init__(self, folders: UserFolders) -> None:
         self._folder = folders.made().state / "autosave"
@@ -189,9 +189,10 @@ class Lock:
                 return taken
         return True  # nothing can be written anywhere: that must not stop the work
 
-    def holder(self) -> dict[str, Any]:
-        """Who has it: host and time."""
-        return self._locks[0].holder()
+    def holder(self) -> str:
+        """Who has it, in words: host and time; nothing where that is not known."""
+        found = self._locks[0].holder()
+        return ", ".join(str(found[k])[:60] for k in ("host", "since") if found.get(k))
 
     def release(self) -> None:
         self._locks[0].release()

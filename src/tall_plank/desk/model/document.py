@@ -97,12 +97,9 @@ class Document(QObject):
         self.selected.emit()
         self.filed.emit()
         if self.read_only:
-            self.told.emit(
-                tr(
-                    "This job is open in another window. It is read-only here; save it under another name to change it."
-                ),
-                "note",
-            )
+            who = self._lock.holder() if self._lock is not None else ""
+            told = tr("It is read-only here; save it under another name to change it.")
+            self.told.emit(f"{tr('This job is open in another window')}{f' ({who})' if who else ''}. {told}", "note")
 
     def open(self, path: Path) -> None:
         """Open a job file; raises PlankError and leaves this job in place where it cannot be read."""
