@@ -17,7 +17,7 @@ from tall_plank.desk.app.application import open_window
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.edits import jobs
-from tall_plank.files.plankfile import write_plank
+from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.files.userdata import Autosave
 from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
@@ -227,3 +227,60 @@ def test_the_main_task_goes_with_the_keyboard_alone(empty_window: Window) -> Non
     keys(key=Qt.Key.Key_Delete)
     keys(key=Qt.Key.Key_Z, modifier=CTRL)
     assert len(w.document.room.placed) == 6
+
+
+def answers(window: Window) -> dict[str, object]:
+    from PyQt6.QtWidgets import QPushButton
+
+    return {b.text(): b for b in window.message.findChildren(QPushButton)}
+
+
+def changed_behind(window: Window, tmp_path: Path) -> tuple[Path, Job, Job]:
+    """A job saved, then changed by another program, then changed here."""
+    path = tmp_path / "job.plank"
+    window.document.save(path)
+    theirs = jobs.set_text(window.document.job, "client", "Theirs").job
+    write_plank(theirs, path)
+    window.document.do(lambda job: jobs.set_text(job, "client", "Mine"))
+    return path, theirs, window.document.job
+
+
+def test_a_file_changed_behind_the_window_is_not_overwritten_unasked(window: Window, tmp_path: Path) -> None:
+    path, theirs, mine = changed_behind(window, tmp_path)
+    window.commands.run("save")
+    assert read_plank(path) == theirs and "another program has changed" in window.message.text.text()
+    assert not window.document.history.is_saved
+    QTest.mouseClick(answers(window)["Compare"], LEFT)  # type: ignore[arg-type]
+    assert "theirs / here" in window.message.text.text()
+    QTest.mouseClick(answers(window)["Save beside it"], LEFT)  # type: ignore[arg-type]
+    assert read_plank(path) == theirs and read_plank(tmp_path / "job (2).plank") == mine
+    assert window.document.path == tmp_path / "job (2).plank" and window.document.history.is_saved
+
+
+def test_theirs_is_opened_and_what_was_here_is_kept(window: Window, tmp_path: Path) -> None:
+    path, theirs, mine = changed_behind(window, tmp_path)
+    window.commands.run("save")
+    QTest.mouseClick(answers(window)["Open theirs"], LEFT)  # type: ignore[arg-type]
+    assert window.document.job == theirs and window.document.path == path
+    assert read_plank(tmp_path / "job (2).plank") == mine
+
+
+def test_theirs_is_overwritten_on_purpose_and_its_bak_kept(window: Window, tmp_path: Path) -> None:
+    path, theirs, mine = changed_behind(window, tmp_path)
+    window.commands.run("save")
+    QTest.mouseClick(answers(window)["Overwrite theirs"], LEFT)  # type: ignore[arg-type]
+    assert read_plank(path) == mine and window.document.history.is_saved
+    assert read_plank(tmp_path / "job.plank.bak") == theirs
+    # From now on it is this one's again.
+    window.document.do(lambda job: jobs.set_text(job, "client", "Again"))
+    window.commands.run("save")
+    assert read_plank(path) == window.document.job
+
+
+def test_a_file_that_went_away_is_written_anew(window: Window, tmp_path: Path) -> None:
+    path = tmp_path / "job.plank"
+    window.document.save(path)
+    path.unlink()
+    window.document.do(lambda job: jobs.set_text(job, "client", "Mine"))
+    window.commands.run("save")
+    assert read_plank(path) == window.document.job

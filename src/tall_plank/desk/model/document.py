@@ -29,6 +29,24 @@ PREFIXES = {"u": Kind.CELL, "n": Kind.RUN, "r": Kind.ROOM}
 log = logging.getLogger("tall_plank")
 
 
+class ChangedElsewhereError(PlankError):
+    """Another program has changed the file since it was opened."""
+
+    def __init__(self, path: Path) -> None:
+        what = tr("Another program has changed this file since it was opened here.")
+        super().__init__(what, path.name, tr("Save beside it, or open theirs."))
+        self.path = path
+
+
+def seen(path: Path | None) -> tuple[int, int, int] | None:
+    """What tells one state of a file from another: its number, size and time; None where there is none."""
+    try:
+        found = path.stat() if path is not None else None
+    except OSError:
+        return None
+    return (found.st_ino, found.st_size, found.st_mtime_ns) if found is not None else None
+
+
 class Document(QObject):
     """The model behind every view. Views listen and pull; edits go through `do` or a drag."""
 
@@ -53,6 +71,8 @@ class Document(QObject):
         self.shop = False
         """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
         self._lock: Lock | None = None
+        self._seen: tuple[int, int, int] | None = None
+        """The file as it was when it was opened or saved."""
         self.machines: tuple[Machine, ...] = ()
         """The shop's machines, its own first."""
         self.machine_fault = ""
@@ -85,6 +105,7 @@ class Document(QObject):
         self.release()
         self.path = path
         self.read_only = False
+        self._seen = seen(path)
         if path is not None:
             self._lock = Lock(self.folders, path)
             self.read_only = not self._lock.take()
@@ -105,8 +126,17 @@ class Document(QObject):
         """Open a job file; raises PlankError and leaves this job in place where it cannot be read."""
         self.load(read_plank(path), path)
 
-    def save(self, path: Path, preview: bytes = b"") -> None:
-        """Save to a file; raises PlankError and leaves file and job as they were where that fails."""
+    def save(self, path: Path, preview: bytes = b"", *, over_theirs: bool = False) -> None:
+        """Save to a file; raises PlankError and leaves file and job as they were where that fails.
+
+        Parameters
+        ----------
+        over_theirs : whether a file that another program has changed since is overwritten
+
+        Raises
+        ------
+        ChangedElsewhereError where it has been, and is not to be
+        """
         if path != self.path:
             lock = Lock(self.folders, path)
             if not lock.take():
@@ -124,7 +154,11 @@ class Document(QObject):
         else:
             if self.read_only:
                 raise PlankError(tr("This job is read-only here."), path.name, tr("Save it under another name."))
+            now = seen(path)
+            if now is not None and now != self._seen and not over_theirs:
+                raise ChangedElsewhereError(path)
             write_plank(self.job, path, preview)
+        self._seen = seen(path)
         self.history.mark_saved()
         self.filed.emit()
 

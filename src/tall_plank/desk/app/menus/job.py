@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 
 from PyQt6.QtWidgets import QMenu
@@ -11,13 +12,16 @@ from tall_plank.desk.app.menus import exports
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
+from tall_plank.desk.model.document import ChangedElsewhereError
 from tall_plank.edits.cutting import drop_plan
 from tall_plank.edits.stock import add_kinds, offered, replace_stock, take_offered
+from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.job.start import new_job, shipped_templates
 from tall_plank.job.template import load_template
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.measure.filenames import file_name
 from tall_plank.stock import load_stock, shipped_stock
+from tall_plank.workings import Workings
 
 
 def register(w: Window) -> None:
@@ -51,9 +55,12 @@ def register(w: Window) -> None:
         if path is not None:
             save_to(path if path.suffix == ".plank" else path.with_name(path.name + ".plank"))
 
-    def save_to(path: Path) -> None:
+    def save_to(path: Path, *, over_theirs: bool = False) -> None:
         try:
-            doc.save(path, w.preview_png())
+            doc.save(path, w.preview_png(), over_theirs=over_theirs)
+        except ChangedElsewhereError as changed:
+            ask_whose(w, changed.path, save_to)
+            return
         except PlankError as error:
             w.message.tell(str(error), "wrong")
             return
@@ -131,6 +138,53 @@ def register(w: Window) -> None:
     w.commands.separate("job")
     add("preferences", tr("Pr&eferences…"), "job", lambda: preferences(w), "Ctrl+,")
     add("close", tr("&Close"), "job", w.close, "Ctrl+W Ctrl+Q")
+
+
+def ask_whose(w: Window, path: Path, save_to: Callable[..., None], told: str = "") -> None:
+    """A file that another program has changed: saved beside it, compared, theirs opened, or overwritten on purpose.
+
+    Parameters
+    ----------
+    told : how the two compare, once that was asked for
+    """
+
+    def free_name() -> Path:
+        number = 2
+        while (other := path.with_name(f"{path.stem} ({number}){path.suffix}")).exists():
+            number += 1
+        return other
+
+    def compare() -> None:
+        try:
+            theirs = Workings(read_plank(path), w.document.machines).tally
+        except PlankError as error:
+            ask_whose(w, path, save_to, str(error))
+            return
+        mine = w.document.workings.tally
+        words = ((tr("units"), "units"), (tr("parts"), "parts"), (tr("boards"), "boards"))
+        pairs = ", ".join(f"{getattr(theirs, k)} / {getattr(mine, k)} {word}" for word, k in words)
+        ask_whose(w, path, save_to, f"{tr('theirs / here')}: {pairs}, {theirs.price.net:,} / {mine.price.net:,}")
+
+    def theirs() -> None:
+        # What is here is kept beside it first: nothing of either is lost.
+        other = free_name()
+        try:
+            write_plank(w.document.job, other, w.preview_png())
+        except PlankError as error:
+            w.message.tell(str(error), "wrong")
+            return
+        w.open_path(path)
+        w.message.tell(f"{tr('What was here is kept as')} {other.name}")
+
+    w.message.ask(
+        told or f"{path.name}: {tr('another program has changed this file since it was opened here.')}",
+        {
+            tr("Save beside it"): lambda: save_to(free_name()),
+            tr("Compare"): compare,
+            tr("Open theirs"): theirs,
+            tr("Overwrite theirs"): lambda: save_to(path, over_theirs=True),
+        },
+    )
 
 
 def fill_recent(w: Window, menu: QMenu) -> None:
