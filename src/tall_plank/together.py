@@ -6,7 +6,7 @@ import json
 from collections.abc import Callable, Sequence
 from functools import cached_property
 from pathlib import Path
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 import msgspec
 
@@ -18,18 +18,18 @@ from tall_plank.job.cutting import Cutting
 from tall_plank.making import NumberedPart
 from tall_plank.measure import PlankError
 from tall_plank.papers.labels import Label, fallen, label_on, write_label_sheets
-from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.schedules import boards_of
-from tall_plank.papers.worksheets import saw_cuts_of, work_sheets
 from tall_plank.papers.write_csv import write_csv
 from tall_plank.papers.write_pdf import write_tables
 from tall_plank.shop.boards import Plan, plan_from
-from tall_plank.shop.machine.job import MachineFiles, machine_files
 from tall_plank.shop.nesting import NestBoard, NestPlan, Request
 from tall_plank.shop.nesting.job import joined, request_of
 from tall_plank.shop.nesting.kept import rules_of
 from tall_plank.stock import Stock
 from tall_plank.workings import Workings
+
+if TYPE_CHECKING:
+    from tall_plank.shop.machine.job import MachineFiles
 
 T = TypeVar("T")
 
@@ -104,6 +104,8 @@ class Together:
 
     def programs(self, plan: Plan) -> MachineFiles:
         """Programs for the boards of a plan, for the first job's machine. Worktops from blanks are each job's own."""
+        from tall_plank.shop.machine.job import machine_files
+
         parts = {name: item.part for name, (_, item) in self.parts.items()}
         routed = self.saw.mode == "router"
         return machine_files(parts, self.stock, plan, self.jobs[0].router, routed=routed, job=self.title)
@@ -126,6 +128,9 @@ class Together:
         ------
         PlankError where a file cannot be written
         """
+        from tall_plank.papers.machinesheets import hand_tables, setup_tables
+        from tall_plank.papers.worksheets import saw_cuts_of, work_sheets
+
         plan, title = self.plan(found), self.title
         display = self.jobs[0].job.display
         tables = [boards_of(plan), saw_cuts_of(plan, self.saw, self.stock, display)]

@@ -12,7 +12,7 @@ from PyQt6.QtCore import QThread
 from PyQt6.QtTest import QTest
 
 from desk.test_strip import LEFT
-from tall_plank.desk.app import background
+from tall_plank import package
 from tall_plank.desk.app.application import catch_defects
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
@@ -57,7 +57,7 @@ def test_a_defect_while_the_package_is_written_ends_it(
     def broken(*_: object) -> None:
         raise ZeroDivisionError
 
-    monkeypatch.setattr(background, "write_package", broken)
+    monkeypatch.setattr(package, "write_package", broken)
     monkeypatch.setattr(asking, "ask_folder", lambda *_: tmp_path)
     with caplog.at_level(logging.CRITICAL, "tall_plank"):
         window.commands.run("export_package")

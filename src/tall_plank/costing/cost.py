@@ -16,7 +16,7 @@ import msgspec
 
 from tall_plank.costing.money import cents, quantity
 from tall_plank.job import Body, Job
-from tall_plank.making import Cutout, Groove, Item, MadeJob, Part
+from tall_plank.making import Bore, Cutout, Groove, Item, MadeJob, Part
 from tall_plank.making.parts import EDGE_NAMES, Bevel, Rebate, ShapedEdge
 from tall_plank.making.unit import MadeUnit
 from tall_plank.measure.remembered import remembered
@@ -106,6 +106,8 @@ class _Sums:
         self.do("drill_hole", p.holes)
         for op in p.operations:
             match op:
+                case Bore():  # most of them, counted above
+                    pass
                 case Groove():
                     self.do("groove_metre", (abs(op.x2 - op.x1) + abs(op.y2 - op.y1)) / 1000)
                 case Rebate():
@@ -116,7 +118,9 @@ class _Sums:
                     self.do("shape_metre", _side(p, op.edge) / 1000)
                 case _:
                     pass
-        self.do("shape_metre", sum(math.dist(a, b) for name, a, b in p.named_edges() if name not in EDGE_NAMES) / 1000)
+        if p.outline:
+            shaped = sum(math.dist(a, b) for name, a, b in p.named_edges() if name not in EDGE_NAMES)
+            self.do("shape_metre", shaped / 1000)
         if p.bend:
             self.do("bend_part", 1)
             self.do("veneer_m2", 2 * p.length * p.width * 1e-6)  # both faces of what is glued up in layers

@@ -10,7 +10,6 @@ from __future__ import annotations
 import contextlib
 import json
 import os
-import socket
 import time
 from pathlib import Path
 from typing import Any
@@ -100,7 +99,7 @@ def _about() -> dict[str, Any]:
     with contextlib.suppress(OSError):
         boot = Path("/proc/sys/kernel/random/boot_id").read_text(encoding="ascii").strip()
     return {
-        "host": socket.gethostname(),
+        "host": os.uname().nodename,
         "boot": boot,
         "process": os.getpid(),
         "since": time.strftime("%Y-%m-%d %H:%M"),

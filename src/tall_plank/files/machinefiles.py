@@ -6,7 +6,7 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping, Sequence
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import msgspec
 
@@ -15,8 +15,10 @@ from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
 from tall_plank.measure.remembered import remembered
-from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.machine.work import PartWork, work_on
+
+if TYPE_CHECKING:
+    from tall_plank.shop.machine.programs import Program
 
 
 def write_program(program: Program, path: Path) -> None:

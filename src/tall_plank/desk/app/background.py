@@ -10,12 +10,13 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread, Tell
 from tall_plank.job import Job
-from tall_plank.package import write_package
 from tall_plank.workings import Workings
 
 
 def run_package(document: Document, message: MessageLine, folder: Path) -> InThread:
     """Start writing every paper of the job into a folder."""
+    from tall_plank import package  # not before it is asked for: the window is up sooner
+
     works = Workings(document.job, document.machines)
 
     def work(tell: Tell) -> int:
@@ -27,7 +28,7 @@ def run_package(document: Document, message: MessageLine, folder: Path) -> InThr
             count += going
             return going
 
-        return max(count, len(write_package(works, folder, progress, date.today().isoformat())))
+        return max(count, len(package.write_package(works, folder, progress, date.today().isoformat())))
 
     task = InThread(work, document)
     question = message.ask(tr("Writing the package"), {tr("Stop"): task.stop})

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from html import escape
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -30,8 +31,10 @@ from tall_plank.files.machines import file_of
 from tall_plank.files.plankfile import write_atomic
 from tall_plank.measure import PlankError
 from tall_plank.shop.machine.model import SHIPPED
-from tall_plank.shop.machine.programs import Program
 from tall_plank.shop.simulator import Run, run_program
+
+if TYPE_CHECKING:
+    from tall_plank.shop.machine.programs import Program
 
 WOOD, DEEP, THROUGH = (226, 205, 160), (176, 140, 84), (92, 84, 70)
 """Untouched wood, the deepest pocket, cut right through: sRGB."""
@@ -274,6 +277,8 @@ class MachinePage(QWidget):
         except OSError as error:
             self.figures.setText(f"{path.name}: {error.strerror}")
             return
+        from tall_plank.shop.machine.programs import Program
+
         p = self.program
         self.run(Program(path.name, text, p.size, p.parts, ()))
 
