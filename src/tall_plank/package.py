@@ -154,7 +154,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     except OSError as error:
         raise PlankError(f"The folder cannot be made ({error.strerror}).", str(folder), "Choose another.") from None
     done: list[Path] = []
-    old = earlier(folder)
+    old = earlier(folder, w.title)
     sides = part_sides(w)
     with PartTexts(side for _, side in sides) as texts:
         steps = [(placed(name), write) for name, write in _steps(w, date)]
@@ -173,7 +173,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
                     f"The file cannot be written ({error.strerror}).", name, "Choose another folder."
                 ) from None
             done.append(folder / name)
-    recorded(folder, done, old, whole=len(done) == len(steps))
+    recorded(folder, w.title, done, old, whole=len(done) == len(steps))
     return done
 
 

@@ -167,7 +167,7 @@ class Together:
                     (name, lambda p, t=sheets, d=pictures: write_tables(t, p, title, display, title, d))  # type: ignore[misc]
                 )
         done: list[Path] = []
-        old = earlier(folder)
+        old = earlier(folder, title)
         try:
             folder.mkdir(parents=True, exist_ok=True)
             for name, write in steps:
@@ -180,7 +180,7 @@ class Together:
             raise PlankError(
                 f"The file cannot be written ({error.strerror}).", folder.name, "Choose another folder."
             ) from None
-        recorded(folder, done, old, whole=len(done) == len(steps))
+        recorded(folder, title, done, old, whole=len(done) == len(steps))
         return done
 
 

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import errno
 import json
 import multiprocessing
 import os
@@ -383,6 +384,19 @@ def test_a_folder_that_cannot_be_written_has_its_locks_in_the_state_folder(
     assert first.take() and not second.take()
     first.release()
     assert second.take()
+
+
+def test_a_file_system_without_locks_keeps_nobody_out(
+    folders: UserFolders, tmp_path: Path, job: Job, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def none(*_: object) -> None:
+        raise OSError(errno.EOPNOTSUPP, "no locks here")
+
+    monkeypatch.setattr("tall_plank.files.locks.fcntl.flock", none)
+    assert Lock(folders, tmp_path / "a.plank").take(), "not read-only for ever"
+    assert not list(tmp_path.glob(".*.plank-lock"))
+    Autosave(folders).keep(job, None)
+    assert [r.job for r in Autosave.left_behind(folders)] == [job]
 
 
 def test_of_four_openers_one_owns() -> None:

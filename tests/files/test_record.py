@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from conftest import with_run
-from tall_plank.files.record import RECORD, earlier, note, take_away
+from tall_plank.files.record import RECORD, earlier, note, recorded, take_away
 from tall_plank.job import Level
 from tall_plank.job.start import new_job
 from tall_plank.package import write_package
@@ -44,16 +44,24 @@ def test_a_package_that_was_stopped_takes_nothing_away(tmp_path: Path) -> None:
     write_package(w, tmp_path, lambda name: told.append(name) or len(told) < 4)  # type: ignore[func-returns-value]
     assert files(tmp_path) == before
     # And the record still knows all of it.
-    assert set(earlier(tmp_path)) == before - {RECORD}
+    assert set(earlier(tmp_path, w.title)) == before - {RECORD}
 
 
 @pytest.mark.parametrize(
     "text",
-    ["", "no json", "[]", '{"files": 3}', '{"files": {"a": 1}}', '{"files": {"../x": [1, 2], "/etc/x": [1, 2]}}'],
+    [
+        "",
+        "no json",
+        "[]",
+        '{"files": 3}',
+        '{"files": {"a": 1}}',
+        '{"files": {"a": {"b": 1}}}',
+        '{"files": {"a": {"../x": [1, 2], "/etc/x": [1, 2]}}',
+    ],
 )
 def test_a_record_that_cannot_be_read_or_leaves_its_folder_is_none(tmp_path: Path, text: str) -> None:
     (tmp_path / RECORD).write_text(text)
-    assert earlier(tmp_path) == {}
+    assert earlier(tmp_path, "a") == {}
 
 
 def test_nothing_outside_the_folder_is_taken_away(tmp_path: Path) -> None:
@@ -64,8 +72,19 @@ def test_nothing_outside_the_folder_is_taken_away(tmp_path: Path) -> None:
     inside = folder / "deep" / "er" / "a.txt"
     inside.parent.mkdir(parents=True)
     inside.write_text("a")
-    note(folder, ["link", "deep/er/a.txt", "never.txt"], {})
-    known = json.loads((folder / RECORD).read_text())["files"]
+    note(folder, "a", ["link", "deep/er/a.txt", "never.txt"], {})
+    known = json.loads((folder / RECORD).read_text())["files"]["a"]
     assert set(known) == {"link", "deep/er/a.txt"}
-    assert take_away(folder, earlier(folder), []) == ["link"]
+    assert take_away(folder, earlier(folder, "a"), []) == ["link"]
     assert other.read_text() == "x" and not (folder / "deep").exists()
+
+
+def test_what_another_job_wrote_into_the_folder_stays(tmp_path: Path) -> None:
+    (tmp_path / "one.txt").write_text("1")
+    note(tmp_path, "job 1", ["one.txt"], {})
+    (tmp_path / "two.txt").write_text("2")
+    recorded(tmp_path, "job 2", [tmp_path / "two.txt"], earlier(tmp_path, "job 2"), whole=True)
+    assert (tmp_path / "one.txt").exists()
+    recorded(tmp_path, "job 1", [], earlier(tmp_path, "job 1"), whole=True)
+    assert not (tmp_path / "one.txt").exists() and (tmp_path / "two.txt").exists()
+    assert set(earlier(tmp_path, "job 2")) == {"two.txt"}

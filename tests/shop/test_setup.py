@@ -117,16 +117,37 @@ def test_a_page_for_each_program_drawn_as_it_lies() -> None:
         assert {program.setup.at_x0, program.setup.at_y0, "X", "Y"} <= words
 
 
-def test_a_label_shows_the_corner_that_goes_to_the_stops() -> None:
-    w = Workings(small())
-    ups = {p.setup.works[0].part: p.setup.works[0].up for p in w.machine_files.programs if p.setup}
-    seen = set()
+@pytest.mark.parametrize("routed_boards", [False, True])
+@pytest.mark.parametrize("zero", ["front left", "back right", "middle"])
+@pytest.mark.parametrize("bed", [(3100.0, 2150.0), (620.0, 2150.0)])
+def test_a_label_shows_the_corner_that_goes_to_the_stops(
+    routed_boards: bool, zero: str, bed: tuple[float, float]
+) -> None:
+    """The label says what the part's own set-up says: its first side from the saw, its second from a routed board."""
+    w = routed(small()) if routed_boards else Workings(small())
+    w.__dict__["router"] = msgspec.structs.replace(MACHINE, zero=zero, bed_length=bed[0], bed_width=bed[1], margin=25.0)
+    files = w.machine_files
+    own = {
+        p.setup.works[0].part: p.setup
+        for p in (files.second if routed_boards else files.programs)
+        if p.setup is not None and len(p.setup.works) == 1
+    }
+    seen = 0
     for label in labels_of(w):
-        up = ups.get(label.part)
-        if up is not None:
-            seen.add(up)
-            assert label.stop == f"{up} up, W1 {'L1' if up == 'A' else 'L2'}"
-    assert seen
+        if label.place is not None and label.place.word == "bar":
+            continue
+        setup = own.get(label.part)
+        if setup is None:
+            # No program of its own: no side to set up, or all of its work is left for the hand.
+            assert not routed_boards or label.stop == "" or any(x.part == label.part for x in files.left)
+            continue
+        if zero == "middle":
+            assert label.stop == ""
+            continue
+        names = {setup.at_x0.split()[-1], setup.at_y0.split()[-1]}
+        assert label.stop.startswith(f"{setup.works[0].up} up, ") and set(label.stop.split(", ")[1].split()) == names
+        seen += 1
+    assert seen or zero == "middle"
 
 
 def test_a_board_that_is_too_large_for_the_bed_is_told_work_by_work() -> None:

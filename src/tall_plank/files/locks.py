@@ -36,7 +36,7 @@ class FileLock:
 
         Raises
         ------
-        OSError where its file cannot be made
+        OSError where its file cannot be made, or the file system knows no locks
         """
         if self._handle is not None:
             return True
@@ -46,9 +46,14 @@ class FileLock:
             handle = os.open(self.path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o666)
             try:
                 fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-            except OSError:
+            except BlockingIOError:
                 os.close(handle)
                 return False
+            except OSError:  # a file system that knows no locks: somebody's lock it is not
+                os.close(handle)
+                with contextlib.suppress(OSError):
+                    self.path.unlink()
+                raise
             # Its file may have been taken away between opening and locking: then this lock is of no name.
             with contextlib.suppress(OSError):
                 if os.fstat(handle).st_ino == os.stat(self.path).st_ino:
@@ -87,8 +92,10 @@ def is_held(path: Path) -> bool:
         return False
     try:
         fcntl.flock(handle, fcntl.LOCK_EX | fcntl.LOCK_NB)
-    except OSError:
+    except BlockingIOError:
         return True
+    except OSError:
+        return False
     finally:
         os.close(handle)
     return False

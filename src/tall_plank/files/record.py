@@ -10,6 +10,7 @@ import contextlib
 import json
 from collections.abc import Iterable, Mapping
 from pathlib import Path
+from typing import Any
 
 RECORD = ".package.json"
 
@@ -17,16 +18,25 @@ Known = dict[str, tuple[int, int]]
 """Name of a file in the folder -> its size and the time of its writing, as they were then."""
 
 
-def earlier(folder: Path) -> Known:
-    """What an earlier package has written; nothing where there is no record that can be read."""
+def _all(folder: Path) -> dict[str, Any]:
+    """The record of a folder by who wrote; empty where there is none that can be read."""
     try:
-        found = json.loads((folder / RECORD).read_text(encoding="utf-8"))
+        found = json.loads((folder / RECORD).read_text(encoding="utf-8"))["files"]
+    except (OSError, ValueError, KeyError, TypeError):
+        return {}
+    return found if isinstance(found, dict) else {}
+
+
+def earlier(folder: Path, owner: str) -> Known:
+    """What an earlier package of the same owner (a job, or some together) has written; nothing where that is not
+    known. What other jobs wrote into the folder is theirs."""
+    try:
         return {
             str(name): (int(size), int(time))
-            for name, (size, time) in found["files"].items()
+            for name, (size, time) in _all(folder).get(owner, {}).items()
             if not Path(name).is_absolute() and ".." not in Path(name).parts
         }
-    except (OSError, ValueError, KeyError, TypeError, AttributeError):
+    except (ValueError, TypeError, AttributeError):
         return {}
 
 
@@ -59,7 +69,7 @@ def take_away(folder: Path, old: Mapping[str, tuple[int, int]], now: Iterable[st
     return kept
 
 
-def note(folder: Path, names: Iterable[str], old: Mapping[str, tuple[int, int]]) -> None:
+def note(folder: Path, owner: str, names: Iterable[str], old: Mapping[str, tuple[int, int]]) -> None:
     """Write the record: the files of now, and those of before that still lie there. A folder that takes no record has
     none."""
     known: dict[str, tuple[int, int]] = {n: s for n, s in old.items() if _state(folder / n) == s}
@@ -67,15 +77,22 @@ def note(folder: Path, names: Iterable[str], old: Mapping[str, tuple[int, int]])
         state = _state(folder / name)
         if state is not None:
             known[name] = state
+    others = {
+        other: {n: s for n, s in files.items() if n not in known}
+        for other, files in _all(folder).items()
+        if other != owner and isinstance(files, dict)
+    }
     with contextlib.suppress(OSError):
-        (folder / RECORD).write_text(json.dumps({"files": known}), encoding="utf-8")
+        (folder / RECORD).write_text(json.dumps({"files": {**others, owner: known}}), encoding="utf-8")
 
 
-def recorded(folder: Path, done: Iterable[Path], old: Mapping[str, tuple[int, int]], *, whole: bool) -> None:
+def recorded(
+    folder: Path, owner: str, done: Iterable[Path], old: Mapping[str, tuple[int, int]], *, whole: bool
+) -> None:
     """Note what was written, each program with its outlines; what an earlier package wrote and a whole one does not any
     more is taken away."""
     names = [str(p.relative_to(folder)) for p in done]
     names += [n.removesuffix(".ngc") + ".json" for n in names if n.endswith(".ngc")]
     if whole:
         take_away(folder, old, names)
-    note(folder, names, old)
+    note(folder, owner, names, old)

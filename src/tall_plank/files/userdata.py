@@ -126,12 +126,9 @@ class Autosave:
         ------
         PlankError
         """
-        try:
+        # The work is kept whatever the lock says: without one it may be offered while this program lives.
+        with contextlib.suppress(OSError):
             self._lock.take()
-        except OSError as error:
-            raise PlankError(
-                f"The work cannot be kept ({error.strerror}).", self._folder.name, "Make the folder writable."
-            ) from None
         head = json.dumps({"file": str(file or ""), "kept": time.strftime("%Y-%m-%d %H:%M")}).encode()
         write_atomic(self._path, head + b"\n" + job_bytes(job))
 

@@ -18,15 +18,15 @@ import msgspec
 from tall_plank import assets
 from tall_plank.job.cutting import Cutting
 from tall_plank.job.papers import LABEL_SHEETS, LabelSheet
-from tall_plank.making import NumberedPart
+from tall_plank.making import NumberedPart, Part
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.papers.about import About, signed
 from tall_plank.papers.barcodes import QUIET, code128, qr
 from tall_plank.papers.partlists import edge_marks
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.machine.model import Machine
-from tall_plank.shop.machine.setup import stop_edges
-from tall_plank.shop.machine.work import Side, side_up
+from tall_plank.shop.machine.setup import lies_across, stop_edges
+from tall_plank.shop.machine.work import side_up, worked_on
 from tall_plank.shop.sawsteps import falling
 from tall_plank.workings import Workings
 
@@ -127,13 +127,21 @@ def _label(w: Workings, item: NumberedPart, display: DisplayUnit, place: Place |
         edge_marks(part.edges, part.banded_shapes, display),
         _code(w.job.number, item.number),
         place,
-        *_stop_of(w.router, side_up(part)),
+        *_stop_of(
+            w.router, part, routed=w.job.cutting.mode == "router" and place is not None and place.word == "board"
+        ),
     )
 
 
-def _stop_of(machine: Machine, up: Side) -> tuple[str, tuple[bool, bool]]:
-    """Which edges go to the stops, and which corner that is."""
-    edges = stop_edges(machine, up)
+def _stop_of(machine: Machine, part: Part, *, routed: bool) -> tuple[str, tuple[bool, bool]]:
+    """Which edges go to the stops, and which corner that is: of the side that is worked first, or where the part comes
+    out of a routed board of its second one, if that has work."""
+    up = side_up(part)
+    if routed:
+        up = "A" if up == "B" else "B"
+        if not worked_on(part, up):
+            return "", (False, False)
+    edges = stop_edges(machine, up, turned=lies_across(machine, part))
     if not all(edges):
         return "", (False, False)
     back = "L1" if up == "B" else "L2"

@@ -34,7 +34,7 @@ def cut_openings(out: Steps, works: Sequence[PartWork], refused: list[Left]) -> 
     """Openings of parts, those before the parts that lie in them excepted: `cut_outlines` cuts these."""
     for work in works:
         for opening in work.openings:
-            if not _holds(opening, works, work):
+            if not _within_it(opening, works, work):
                 _opening(out, work, opening, refused)
 
 
@@ -48,14 +48,14 @@ def cut_outlines(out: Steps, works: Sequence[PartWork], refused: list[Left]) -> 
         return
     tree = STRtree(shapes)
     skins: list[_Ring] = []
-    order = sorted(range(len(works)), key=lambda i: (shapes[i].area, works[i].part))
-    todo = {id(o): w for w in works for o in w.openings if _holds(o, works, w)}
+    # By what they cover, their openings with it: what lies in an opening is smaller than what is around it.
+    covered = [abs(area(w.outline)) for w in works]
+    order = sorted(range(len(works)), key=lambda i: (covered[i], works[i].part))
     for i in order:
         work, shape = works[i], shapes[i]
-        # All that lies in its openings has been cut: it is smaller.
         for opening in work.openings:
-            if id(opening) in todo:
-                _opening(out, work, opening, refused)
+            if inside := _within_it(opening, works, work):
+                _opening(out, work, opening, refused, inside)
         gap = min((shape.distance(shapes[j]) for j in tree.query(shape.buffer(40.0)) if j != i), default=1e9)
         mill = _outliner(out.machine, out.thickness, gap)
         if mill is None:
@@ -67,7 +67,7 @@ def cut_outlines(out: Steps, works: Sequence[PartWork], refused: list[Left]) -> 
         def free(swept: Polygon) -> bool:
             return not any(swept.intersects(shapes[j]) for j in tree.query(swept)) and _on_bed(out, swept)
 
-        small = shape.area < out.machine.tabs_below
+        small = covered[i] < out.machine.tabs_below
         ring = _ring(out, _round(Polygon(work.outline), mill, out.machine), free)
         if small and out.machine.hold == "skin":
             _go_round(out, ring, out.passes(out.machine.skin), tabs=False)
@@ -94,38 +94,45 @@ def _kept_round(work: PartWork, at: str, mill: Tool) -> Left:
     return Left(work.part, work.up, f"inner corner at {at} is round, R{mill.diameter / 2:g}", "corner")
 
 
-def _holds(opening: Opening, works: Sequence[PartWork], own: PartWork) -> bool:
-    """Whether another part lies in an opening."""
-    return any(
-        w is not own and all(opening.x0 < x < opening.x1 and opening.y0 < y < opening.y1 for x, y in w.outline)
+def _within_it(opening: Opening, works: Sequence[PartWork], own: PartWork) -> list[PartWork]:
+    """The other parts that lie in an opening."""
+    return [
+        w
         for w in works
-    )
+        if w is not own and all(opening.x0 < x < opening.x1 and opening.y0 < y < opening.y1 for x, y in w.outline)
+    ]
 
 
 def _corners(o: Opening) -> Points:
     return ((o.x0, o.y0), (o.x1, o.y0), (o.x1, o.y1), (o.x0, o.y1))
 
 
-def opener(machine: Machine, opening: Opening, thickness: float) -> Tool | None:
-    """The widest mill that fits an opening's corners and reaches through; sharp corners any mill leaves round."""
+def opener(machine: Machine, opening: Opening, thickness: float, room: float = 1e9) -> Tool | None:
+    """The widest mill that fits an opening's corners and reaches through; sharp corners any mill leaves round. `room`:
+    mm to what lies in it."""
     wide = min(opening.x1 - opening.x0, opening.y1 - opening.y0, 2 * opening.radius if opening.radius > 1 else 1e9)
-    return machine.mill(wide, thickness + machine.into_spoil)
+    return machine.mill(min(wide, room + 0.01), thickness + machine.into_spoil)
 
 
-def _opening(out: Steps, work: PartWork, opening: Opening, refused: list[Left]) -> None:
-    mill = opener(out.machine, opening, out.thickness)
+def _opening(
+    out: Steps, work: PartWork, opening: Opening, refused: list[Left], inside: Sequence[PartWork] = ()
+) -> None:
+    """`inside`: parts that lie in it, which have been cut."""
+    from shapely import MultiPolygon, Polygon
+
+    hole = Polygon(_corners(opening))
+    parts = MultiPolygon([Polygon(w.outline) for w in inside])
+    room = float(hole.exterior.distance(parts)) if inside else 1e9
+    mill = opener(out.machine, opening, out.thickness, room)
     if mill is None:
         refused.append(Left(work.part, work.up, opening_words(opening), "no mill fits its corners and reaches through"))
         return
-    from shapely import Polygon
-
     path = _within(opening, mill, out.machine)
     if path is None:
         refused.append(Left(work.part, work.up, opening_words(opening), "no mill fits into it"))
         return
     out.take(mill)
-    hole = Polygon(_corners(opening))
-    ring = _ring(out, path, lambda swept: hole.contains(swept))
+    ring = _ring(out, path, lambda swept: hole.contains(swept) and not swept.intersects(parts))
     _go_round(out, ring, out.passes(-out.machine.into_spoil), tabs=path.area > HELD)
     if opening.radius < mill.diameter / 2 - 0.01 and out.machine.inner_corners == "round":
         what = f"corners of the {opening_words(opening)}: round, R{mill.diameter / 2:g}"

@@ -110,6 +110,16 @@ def side_up(part: Part) -> Side:
     return "B" if counts["B"] > counts["A"] else "A"
 
 
+def worked_on(part: Part, face: Side) -> bool:
+    """Whether a face has work of its own, for a program of its side."""
+    for op in part.operations:
+        if getattr(op, "face", "") != face:
+            continue
+        if not isinstance(op, Bore) or not (op.through or op.slant):
+            return True
+    return False
+
+
 class _Way:
     """From finished coordinates of a part to its board."""
 
