@@ -55,7 +55,7 @@ def board_drawing(
         room_long, room_wide = (wide, long) if upright else (long, wide)
         angle = 90.0 if upright else 0.0
         cx, cy = x + long / 2, y + wide / 2
-        two = room_wide > 7.0 * scale and text_width(size, 1.8) * scale < room_long
+        two = room_wide > 7.0 * scale and (text_width(size, 1.8) + 1.5) * scale < room_long
         if text_width(part, 2.2) * scale < room_long and room_wide > 2.6 * scale:
             rise = 0.5 if two else -1.1
             items.append(Text(cx, cy, part, 2.2, Layer.LABEL, Kind.PART.of(part), angle=angle, rise=rise))

@@ -68,7 +68,8 @@ def _opens_wide_enough(job: Job, key: str, mm: float) -> None:
     if key in ("pack", "opens") and pack > opens + 1e-6:
         raise PlankError(
             f"A pack of {pack:g} mm is higher than the saw takes, {opens:g} mm.", key,
-            f"Give a pack of {opens:g} mm at most, or say how much the saw takes.",
+            f"Give a pack of {opens:g} mm at most, or say how much the saw takes." if key == "pack"
+            else "Lower the pack first, or give its height at least.",
         )  # fmt: skip
 
 
