@@ -399,6 +399,24 @@ def test_a_file_system_without_locks_keeps_nobody_out(
     assert [r.job for r in Autosave.left_behind(folders)] == [job]
 
 
+def test_a_lock_whose_file_was_taken_away_meanwhile_is_none(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Its owner lets it go between another's opening and locking: the lock then is of no name, and is asked for anew."""
+    path, real = tmp_path / "x.lock", os.open
+    gone: list[int] = []
+
+    def opens(name: Path, *flags: int) -> int:
+        handle = real(name, *flags)
+        if not gone:
+            gone.append(handle)
+            os.unlink(name)
+        return handle
+
+    monkeypatch.setattr("tall_plank.files.locks.os.open", opens)
+    first = FileLock(path)
+    assert first.take() and gone and path.exists()
+    assert not FileLock(path).take()
+
+
 def test_of_four_openers_one_owns() -> None:
     """Four processes ask for one lock at once, again and again: each time one has it."""
     with tempfile.TemporaryDirectory() as folder:

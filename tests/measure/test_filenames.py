@@ -85,3 +85,8 @@ def test_a_package_writes_nothing_outside_its_folder(tmp_path: Path) -> None:
     assert len(programs) == len(files.programs) + len(files.second)
     printed = LabelPrinter(tmp_path / "printer").print_labels(labels_of(w))
     assert all(p.parent == tmp_path / "printer" for p in printed)
+
+
+def test_names_that_differ_by_their_case_are_two_files() -> None:
+    """A folder on another system may not tell a and A apart."""
+    assert list(file_names(["a", "A", "a/b", "A-b"]).values()) == ["a", "A (2)", "a-b", "A-b (2)"]

@@ -14,7 +14,7 @@ from tall_plank.edits import jobs
 from tall_plank.job import Job
 from tall_plank.papers.barcodes import code128, code128_values
 from tall_plank.papers.labelprinter import LabelPrinter
-from tall_plank.papers.labels import label_picture, labels_of, write_label_sheets
+from tall_plank.papers.labels import BARS_HIGH, draw_label, label_picture, labels_of, write_label_sheets
 from tall_plank.workings import Workings
 
 
@@ -80,3 +80,31 @@ def test_a_symbol_is_eleven_modules_and_the_stop_thirteen() -> None:
     assert sum(widths) == 11 * (symbols - 1) + 13
     with pytest.raises(ValueError, match="plain characters"):
         code128("Tür")
+
+
+class _Noted:
+    """A pen that notes the boxes it fills."""
+
+    dot = 25.4 / 200
+
+    def __init__(self) -> None:
+        self.bars: list[tuple[float, float]] = []
+
+    def box(self, x: float, y: float, wide: float, high: float, *, fill: bool, heavy: bool = False) -> None:
+        if fill and high == BARS_HIGH:
+            self.bars.append((x, wide))
+
+    def text(self, x: float, y: float, size: float, text: str, *, bold: bool = False) -> None:
+        pass
+
+
+@pytest.mark.parametrize("number", ["7", "TP-07", "2026/117-B", "A very long number of a job"])
+@pytest.mark.parametrize("wide", [56.0, 63.5, 80.0, 105.0])
+def test_bars_are_whole_dots_wide_two_at_least(job: Job, number: str, wide: float) -> None:
+    """What a reader takes for sure: every bar an even run of whole dots, no module less than two of them."""
+    label = labels_of(Workings(jobs.set_text(job, "number", number).job))[0]
+    pen = _Noted()
+    draw_label(pen, label, (wide, 38.0))
+    for _, bar in pen.bars:
+        assert bar / pen.dot == pytest.approx(round(bar / pen.dot), abs=1e-6)
+    assert not pen.bars or min(bar for _, bar in pen.bars) >= 2 * pen.dot - 1e-6
