@@ -12,7 +12,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from tall_plank.measure.outlines import Point, Points, area, circle, inner_corners
+from tall_plank.measure.outlines import Point, Points, area, circle, inner_corners, rounded_box
 from tall_plank.shop.machine.model import Machine, Tool
 from tall_plank.shop.machine.steps import Leg, Steps, legs_of, points_of
 from tall_plank.shop.machine.work import Left, Opening, PartWork, opening_words
@@ -122,7 +122,8 @@ def _opening(
 
     hole = Polygon(_corners(opening))
     parts = MultiPolygon([Polygon(w.outline) for w in inside])
-    room = float(hole.exterior.distance(parts)) if inside else 1e9
+    rounded = Polygon(rounded_box(opening.x0, opening.y0, opening.x1, opening.y1, opening.radius, count=24))
+    room = float(rounded.exterior.distance(parts)) if inside else 1e9
     mill = opener(out.machine, opening, out.thickness, room)
     if mill is None:
         refused.append(Left(work.part, work.up, opening_words(opening), "no mill fits its corners and reaches through"))
