@@ -259,3 +259,23 @@ def test_what_lies_in_an_opening_is_left_whole(
     assert bool(left) == (clear < 8.0 - 0.02) or abs(clear - 8.0) < 0.05, (clear, left)
     if left:
         return
+
+
+def test_a_narrow_frame_waits_for_what_lies_in_it() -> None:
+    """Its own area is less than that of the part inside, which is cut first all the same."""
+    part = plain_part(length=450.0, width=290.0, cut_length=450.0, cut_width=290.0)
+    outer = msgspec.structs.replace(part, operations=(Cutout(15.0, 15.0, 420.0, 260.0, 12.0),))
+    inner = plain_part(length=360.0, width=200.0, cut_length=360.0, cut_width=200.0)
+    works = [
+        work_on("A1", outer, LaidPart("A1", 20.0, 20.0, 450.0, 290.0, False)),
+        work_on("A2", inner, LaidPart("A2", 65.0, 65.0, 360.0, 200.0, False)),
+    ]
+    plain = msgspec.structs.replace(MACHINE, lead=0.0)
+    program = program_of("b", (500.0, 340.0, 18.0), works, plain)
+    run = run_program(program.text, plain, program.size, program.parts)
+    assert run.faults == []
+    first = next(m for m in run.moves if m.end[2] < 18.0 and not m.rapid)
+    # The way round the part inside is 59 to 431 and 59 to 271; the opening's 41 to 449 and 41 to 289.
+    assert min(abs(first.end[0] - x) for x in (59.0, 431.0)) < 1e-3 or (
+        min(abs(first.end[1] - y) for y in (59.0, 271.0)) < 1e-3
+    )
