@@ -239,7 +239,7 @@ def _set(*keys: object):  # type: ignore[no-untyped-def]
         (_set("job", "values", 2, "length", "text", "base_height + plinth"), "circle"),
         (_set("job", "values", 2, "length", "text", "nothing"), "no value named"),
         (_set("job", "rooms", 0, "outline", "width", "mm", 1e30), "out of range"),
-        (_set("job", "stock", "boards", 0, "thickness", -1), "not above zero"),
+        (_set("job", "stock", "boards", 0, "thickness", -1), "out of range"),
         (_set("job", "pricing", "margin", "lots"), "damaged"),
     ],
 )

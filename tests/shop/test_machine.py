@@ -300,13 +300,13 @@ def test_files_are_read_back(tmp_path: Path) -> None:
 @pytest.mark.parametrize(
     ("old", "new", "what"),
     [
-        ("bed_length = 3100", "bed_length = 0", "not above zero"),
+        ("bed_length = 3100", "bed_length = 0", "out of range"),
         ("number = 2,", "number = 1,", "Two tools have one number"),
         ('kind = "mill", diameter = 4', 'kind = "saw", diameter = 4', "Invalid enum value"),
-        ("step_down = 9", "step_down = -9", "not above zero"),
-        ("lead = 8", "lead = -8", "below zero"),
+        ("step_down = 9", "step_down = -9", "out of range"),
+        ("lead = 8", "lead = -8", "out of range"),
         ("lead = 8", 'lead = "wide"', "Expected `float`"),
-        ("diameter = 35", "diameter = 0", "not above zero"),
+        ("diameter = 35", "diameter = 0", "out of range"),
         ("travel = 160", "", "missing required field"),
     ],
 )

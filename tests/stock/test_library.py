@@ -53,22 +53,22 @@ def test_lookups() -> None:
         ("board = 5\n", "boards.toml", "list"),
         ('board = [{ code = "X" }]\n', "boards.toml, board 1 (X)", "missing"),
         (
-            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = "thick", length = 1, width = 1, density = 1 }]\n',
+            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = "thick", length = 100, width = 100, density = 1 }]\n',
             "thickness",
             "Expected",
         ),
         (
-            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 0, width = 1, density = 1 }]\n',
-            "board X",
-            "not above zero",
+            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 0, width = 100, density = 1 }]\n',
+            "board 1 (X), length",
+            "out of range",
         ),
         (
-            'board = [{ code = "X", name = "x", finish = "moon", thickness = 18, length = 1, width = 1, density = 1 }]\n',
+            'board = [{ code = "X", name = "x", finish = "moon", thickness = 18, length = 100, width = 100, density = 1 }]\n',
             "board X",
             "no finish",
         ),
         (
-            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 1, width = 1, density = 1, colour = 3 }]\n',
+            'board = [{ code = "X", name = "x", finish = "birch-ply", thickness = 18, length = 100, width = 100, density = 1, colour = 3 }]\n',
             "board 1 (X)",
             "unknown field",
         ),
@@ -84,7 +84,7 @@ def test_a_stock_file_with_errors_names_place_and_reason(folder: Path, change: s
 
 
 def test_a_code_used_twice_is_found_across_files(folder: Path) -> None:
-    row = '{ code = "BP18", name = "x", finish = "birch-ply", thickness = 3, length = 1, width = 1, density = 1 }'
+    row = '{ code = "BP18", name = "x", finish = "birch-ply", thickness = 3, length = 100, width = 100, density = 1 }'
     (folder / "more.toml").write_text(f"board = [{row}]\n")
     with pytest.raises(PlankError, match="used twice"):
         load_stock(folder)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-from decimal import Decimal
 from pathlib import Path
 
 import pytest
@@ -14,10 +13,11 @@ from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
+from tall_plank.measure.limits import LIMITS
 from tall_plank.stock.library import DATA, load_stock
-from tall_plank.stock.limits import MOST, PERCENT
 from tall_plank.workings import Workings
 
+PERCENT = LIMITS["Pricing"]
 WRONG = ["NaN", "sNaN", "Infinity", "-Infinity", "-1", "1E+50", "-0.01"]
 
 
@@ -58,8 +58,8 @@ def test_a_typed_percentage_is_refused(key: str, text: str) -> None:
 
 def test_at_the_limits_there_is_a_price() -> None:
     job = with_run(new_job(), "A", Level.BASE, "door 600")
-    for key, most in PERCENT.items():
-        job = set_percent(job, key, str(most)).job
+    for key, span in PERCENT.items():
+        job = set_percent(job, key, str(span.most)).job
     net = Workings(job).price.net
     assert net.is_finite()
     again = job_from_bytes(job_bytes(job), "job.plank")
@@ -78,7 +78,3 @@ def test_a_stock_file_with_impossible_money_names_its_row(tmp_path: Path, key: s
     with pytest.raises(PlankError) as error:
         load_stock(tmp_path / "stock")
     assert key in str(error.value)
-
-
-def test_every_value_of_a_book_has_its_limit() -> None:
-    assert all(isinstance(most, Decimal) and most > 0 for most in MOST.values())

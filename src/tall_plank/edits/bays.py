@@ -10,7 +10,7 @@ import re
 import msgspec
 
 from tall_plank.edits.change import Change, with_unit
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.job import Bay, Body, Job, Split, Unit
 from tall_plank.job.bays import HINGED, INSIDE, PULLED, Fitted, Front
 from tall_plank.job.standard import CHOICES
@@ -383,7 +383,7 @@ def set_front_value(job: Job, cells: tuple[tuple[str, Path], ...], key: str, val
     if key == "handle" and value and value != "none" and job.stock.fitting(value) is None:
         raise PlankError(f"The stock has no handle {value}.", "handle", "Choose another one.")
     if key in ("from_edge", "from_end"):
-        typed = read(job, value, least=0, most=3000) if value.strip() else None
+        typed = read_in(job, value, Front, key) if value.strip() else None
     skipped = []
     before = job
     for cell_id, path in cells:

@@ -7,9 +7,11 @@ from dataclasses import dataclass
 
 import msgspec
 
+from tall_plank.edits.whole import check_whole
 from tall_plank.job import Body, Cell, Job, Room, Run, Template, Unit
 from tall_plank.job.run import WidthRule
 from tall_plank.job.uses import starting_values
+from tall_plank.measure import PlankError
 
 
 @dataclass(frozen=True)
@@ -21,6 +23,13 @@ class Change:
     skipped: tuple[str, ...] = ()
     made: tuple[str, ...] = ()
     """Ids of what is new, so that it can be selected."""
+
+    def __post_init__(self) -> None:
+        """Raises PlankError where the new job would not be whole: nothing that can be saved fails to load."""
+        try:
+            check_whole(self.job)
+        except PlankError as error:
+            raise PlankError(error.what, error.where, error.remedy or "Nothing was changed.") from None
 
 
 def new_ids(job: Job, prefix: str, count: int = 1) -> tuple[Job, list[str]]:

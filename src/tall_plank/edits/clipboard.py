@@ -61,11 +61,11 @@ def read_clip(text: str) -> Clip:
         raw = msgspec.json.decode(text.encode(), type=dict[str, Any])
         if raw.get("kind") != CLIPBOARD.kind:
             raise ValueError
-    except (msgspec.MsgspecError, ValueError):
+    except (msgspec.MsgspecError, ValueError, RecursionError):
         raise PlankError("There are no units on the clipboard.", "paste", "Copy some units first.") from None
     try:
         return msgspec.convert(brought_up(raw, CLIPBOARD, "paste"), Clip)
-    except msgspec.ValidationError:
+    except (msgspec.ValidationError, RecursionError):
         raise PlankError("What is on the clipboard is damaged.", "paste", "Copy the units again.") from None
 
 

@@ -8,7 +8,7 @@ import msgspec
 
 from tall_plank.edits.bays import Path, check_free, still_made, unit_at, with_bay
 from tall_plank.edits.change import Change
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read_in
 from tall_plank.job import Job
 from tall_plank.job.bays import Fitted
 from tall_plank.measure import PlankError
@@ -49,7 +49,7 @@ def set_fitting(job: Job, cell_id: str, path: Path, index: int, key: str, text: 
             raise PlankError(f"“{text}” is no place.", "fitting", "Choose low, high or middle.")
         values = {"start": text, "at": None}
     else:
-        values = {"at": read(job, text, least=0, most=3000) if text.strip() else None}
+        values = {"at": read_in(job, text, Fitted, "at") if text.strip() else None}
     fitted = msgspec.structs.replace(bay.fittings[index], **values)
     fittings = (*bay.fittings[:index], fitted, *bay.fittings[index + 1 :])
     new = msgspec.structs.replace(bay, fittings=fittings)

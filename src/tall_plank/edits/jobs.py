@@ -9,7 +9,7 @@ import msgspec
 from tall_plank.edits.change import Change
 from tall_plank.job import Job
 from tall_plank.measure import DisplayUnit, PlankError
-from tall_plank.stock.limits import PERCENT
+from tall_plank.measure.limits import LIMITS
 
 TEXT_KEYS = ("name", "number", "client", "site")
 
@@ -65,14 +65,14 @@ def set_percent(job: Job, key: str, text: str) -> Change:
     ------
     PlankError where the text is no number in the range; a margin of 95 % or more has no price
     """
-    most = PERCENT.get(key)
-    if most is None:
+    span = LIMITS["Pricing"].get(key)
+    if span is None:
         raise PlankError(f"There is no {key}.", "pricing", "Choose overhead, margin, discount, tax or what is bought.")
     try:
         value = Decimal(text.strip().rstrip("%").strip().replace(",", "."))
     except InvalidOperation:
         raise PlankError(f"“{text}” is no number.", key, "Type a percentage such as 25.") from None
-    if not value.is_finite() or not 0 <= value <= most:
-        raise PlankError(f"{text} % is out of range.", key, f"Type 0 to {most}.")
+    if not value.is_finite() or not span.holds(value):
+        raise PlankError(f"{text} % is out of range.", key, f"Type {span}.")
     pricing = msgspec.structs.replace(job.pricing, **{key: value})
     return Change(msgspec.structs.replace(job, pricing=pricing), f"Set the {key}")

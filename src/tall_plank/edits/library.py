@@ -115,7 +115,7 @@ def read_saved(text: str) -> Saved:
         whole = all(c.unit in units for r in saved.runs for c in r.run.cells)
         if not whole or any(u.template not in kinds for r in saved.runs for u in r.units):
             raise ValueError
-    except (msgspec.MsgspecError, ValueError):
+    except (msgspec.MsgspecError, ValueError, RecursionError):
         raise PlankError("This is nothing that was saved.", "library", "Choose another file.") from None
     return saved
 

@@ -8,7 +8,7 @@ import re
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_cells, with_room
-from tall_plank.edits.rooms import check_room, read
+from tall_plank.edits.rooms import check_room, read_in
 from tall_plank.job import Corner, Job, Rectangle, Room, Side, Sides, WallOwn
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure import outlines as ol
@@ -60,7 +60,7 @@ def set_wall_length(job: Job, room_id: str, wall_id: str, text: str) -> Change:
     PlankError where the outline would not close or cross itself, naming the wall
     """
     room = job.room(room_id)
-    length = read(job, text, least=10.0, most=100_000.0)
+    length = read_in(job, text, Side, "length")
     if isinstance(room.outline, Rectangle):
         key = "width" if wall_id in "AC" else "depth"
         square = msgspec.structs.replace(room.outline, **{key: length})
@@ -243,7 +243,7 @@ def type_outline(job: Job, room_id: str, text: str) -> Change:
         assert match is not None
         word = match["length"].strip()
         try:
-            lengths.append(None if word.lower() == "rest" else read(job, word, least=10.0, most=100_000.0))
+            lengths.append(None if word.lower() == "rest" else read_in(job, word, Side, "length"))
             angles.append(read_angle(match["angle"]) if match["angle"] else 90.0)
         except PlankError as error:
             raise PlankError(error.what, f"wall {ids[i]}", error.remedy) from None
@@ -435,8 +435,7 @@ def set_wall_own(job: Job, room_id: str, wall_id: str, key: str, text: str) -> C
     _index(room, wall_id)
     if key not in ("thickness", "height"):
         raise PlankError(f"A wall has no {key}.", "wall", "Choose thickness or height.")
-    least, most = {"thickness": (20.0, 1500.0), "height": (200.0, 12_000.0)}[key]
-    value = read(job, text, least=least, most=most) if text.strip() else None
+    value = read_in(job, text, WallOwn, key) if text.strip() else None
     own = next((w for w in room.walls if w.wall == wall_id), WallOwn(wall_id))
     own = msgspec.structs.replace(own, **{key: value})
     rest = tuple(w for w in room.walls if w.wall != wall_id)

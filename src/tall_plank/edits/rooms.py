@@ -8,16 +8,20 @@ from tall_plank.edits.change import Change, with_room
 from tall_plank.job import Job, Rectangle, Room
 from tall_plank.job.uses import USES
 from tall_plank.measure import Length, PlankError, parse_length
+from tall_plank.measure.limits import limits_of
 from tall_plank.setout import walls_of
 from tall_plank.setout.things.table import check_things
-
-ROOM_RANGE = {"width": (500.0, 50_000.0), "depth": (500.0, 50_000.0), "height": (1500.0, 12_000.0)}
-"""mm that make sense for a room."""
 
 
 def read(job: Job, text: str, *, least: float | None = None, most: float | None = None) -> Length:
     """A typed length in the job's display unit with its named values. `least`, `most`: mm."""
     return parse_length(text, job.display, job.named_values(), least=least, most=most)
+
+
+def read_in(job: Job, text: str, kind: type, key: str) -> Length:
+    """A typed length that makes sense in a field of a kind of value."""
+    span = limits_of(kind, key)
+    return read(job, text, least=span.least, most=span.most)
 
 
 def rename_room(job: Job, room_id: str, name: str) -> Change:
@@ -44,14 +48,10 @@ def set_room_length(job: Job, room_id: str, key: str, text: str) -> Change:
     if key in ("width", "depth"):
         if not isinstance(room.outline, Rectangle):
             raise PlankError("This room is no rectangle.", "room", "Type the length of one of its walls.")
-        least, most = ROOM_RANGE[key]
-        outline = msgspec.structs.replace(room.outline, **{key: read(job, text, least=least, most=most)})
+        outline = msgspec.structs.replace(room.outline, **{key: read_in(job, text, Rectangle, key)})
         room = msgspec.structs.replace(room, outline=outline)
-    elif key == "height":
-        least, most = ROOM_RANGE[key]
-        room = msgspec.structs.replace(room, height=read(job, text, least=least, most=most))
-    elif key == "wall_thickness":
-        room = msgspec.structs.replace(room, wall_thickness=read(job, text, least=20, most=1500))
+    elif key in ("height", "wall_thickness"):
+        room = msgspec.structs.replace(room, **{key: read_in(job, text, Room, key)})
     else:
         raise PlankError(f"A room has no {key}.", "room", "Choose width, depth, height or wall thickness.")
     check_room(job, room)

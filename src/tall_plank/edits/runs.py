@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.edits.change import Change, new_cell, new_ids, with_cells, with_room, with_run
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.widths import check_width, read_width
 from tall_plank.job import Anchor, Body, Cell, Column, Job, Kind, Level, Run, Template
 from tall_plank.job.run import WidthRule
@@ -211,10 +211,8 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     PlankError “The run would have no length.”, “A run has no ….”
     """
     _, run = job.find_run(run_id)
-    if key == "bottom":
-        value = read(job, text, least=0, most=4000) if text.strip() else None
-    elif key in ("start", "end"):
-        value = read(job, text, least=0) if text.strip() else None
+    if key == "bottom" or key in ("start", "end"):
+        value = read_in(job, text, Run, key) if text.strip() else None
     else:
         raise PlankError(f"A run has no {key}.", "run", "Choose start, end or bottom.")
     new = msgspec.structs.replace(run, **{key: value})

@@ -9,7 +9,7 @@ import msgspec
 
 from tall_plank.edits.change import Change, change_units
 from tall_plank.edits.choices import check_choice, label_of
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.units import set_own
 from tall_plank.job import Job, Standard
 from tall_plank.job.standard import (
@@ -18,6 +18,7 @@ from tall_plank.job.standard import (
     PARTS,
     HingeRule,
     LegRule,
+    LengthValue,
     construction_from,
     impossible,
     unfitting,
@@ -72,7 +73,7 @@ def set_value(job: Job, code: str, key: str, text: str) -> Change:
     """
     standard = job.standard_by(code)
     if key in LENGTH_KEYS:
-        new = standard.with_length(key, read(job, text, least=0, most=3000))
+        new = standard.with_length(key, read_in(job, text, LengthValue, "length"))
     elif key in CHOICE_KEYS:
         check_choice(job, key, text)
         new = standard.with_choice(key, text)

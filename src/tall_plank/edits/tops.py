@@ -7,7 +7,7 @@ from typing import get_args
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_run
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.island import find_island, with_island
 from tall_plank.job import Job, Kind, Source, Top, TopCut, TopEdge, TopPoint
 from tall_plank.job.top import EdgeName
@@ -55,22 +55,21 @@ def set_top(job: Job, source: Source, key: str, text: str) -> Change:
     if key in ("left_out", "waterfall_left", "waterfall_right"):
         new = msgspec.structs.replace(top, **{key: text == "yes"})
     elif key in ("thickness", "splashback"):
-        least, most = (10.0, 150.0) if key == "thickness" else (0.0, 2000.0)
-        value = read(job, text, least=least, most=most) if text.strip() else None
+        value = read_in(job, text, Top, key) if text.strip() else None
         new = msgspec.structs.replace(top, **{key: value})
     elif key == "joint":
         if text not in JOINTS:
             raise PlankError(f"“{text}” is no joint.", "joint", f"Choose {', '.join(JOINTS)}.")
         new = msgspec.structs.replace(top, joint=text)
     elif key == "joints":
-        places = tuple(read(job, t, least=0.0) for t in text.split(";") if t.strip())
+        places = tuple(read_in(job, t, Top, "joints") for t in text.split(";") if t.strip())
         new = msgspec.structs.replace(top, joints=places)
     elif key == "outline":
         return set_outline(job, source, text)
     elif head in ("overhang", "upstand", "profile") and edge in get_args(EdgeName):
         old = top.edge(edge)  # type: ignore[arg-type]
         if head == "overhang":
-            value = read(job, text, least=-300.0, most=1200.0) if text.strip() else None
+            value = read_in(job, text, TopEdge, "overhang") if text.strip() else None
             changed = msgspec.structs.replace(old, overhang=value)
         elif head == "profile":
             if text not in EDGE_PROFILES:

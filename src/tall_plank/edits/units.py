@@ -12,9 +12,7 @@ from tall_plank.job.bays import Bay, Front, mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
 from tall_plank.job.standard import CHOICE_KEYS
 from tall_plank.measure import Length, PlankError
-
-SIZE_RANGE = {"height": (30.0, 3000.0), "depth": (100.0, 1200.0), "corner_leg": (300.0, 2000.0)}
-"""mm that make sense for a carcass."""
+from tall_plank.measure.limits import CONSTRUCTION, SIZES
 
 
 def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
@@ -28,8 +26,8 @@ def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
     if key.startswith("parameter."):
         return _set_parameter(job, cells, key, text)
     if key in OWN_LENGTH_KEYS:
-        least, most = SIZE_RANGE.get(key, (0.0, 3000.0))
-        value = read(job, text, least=least, most=most)
+        span = SIZES.get(key, CONSTRUCTION)
+        value = read(job, text, least=span.least, most=span.most)
     elif key in FINISH_KEYS or key in CHOICE_KEYS or key in STANDARD_KEYS:
         check_choice(job, key, text)
         value = text

@@ -9,9 +9,11 @@ import msgspec
 
 from tall_plank.edits.change import Change
 from tall_plank.job import Job, NamedValue
+from tall_plank.job.rules import reevaluated
 from tall_plank.measure import Length, PlankError, parse_length
-from tall_plank.measure.lengths import evaluate_text, names_in
-from tall_plank.measure.named import check_name, evaluate_named
+from tall_plank.measure.lengths import names_in
+from tall_plank.measure.limits import limits_of
+from tall_plank.measure.named import check_name
 
 
 def lengths_in(value: Any) -> Iterator[Length]:
@@ -26,39 +28,6 @@ def lengths_in(value: Any) -> Iterator[Length]:
             yield from lengths_in(item)
 
 
-def _walk(value: Any, values: dict[str, float]) -> Any:
-    """The value with every rule among its lengths evaluated again; what does not change is shared."""
-    if isinstance(value, Length):
-        if not value.is_rule:
-            return value
-        mm = evaluate_text(value.text, values)
-        return value if mm == value.mm else Length(value.text, mm)
-    if isinstance(value, msgspec.Struct):
-        changed = {}
-        for name in value.__struct_fields__:
-            old = getattr(value, name)
-            new = _walk(old, values)
-            if new is not old:
-                changed[name] = new
-        return msgspec.structs.replace(value, **changed) if changed else value
-    if isinstance(value, tuple):
-        items = tuple(_walk(item, values) for item in value)
-        return value if all(a is b for a, b in zip(items, value, strict=True)) else items
-    return value
-
-
-def reevaluated(job: Job) -> Job:
-    """The job with its named values and all rules evaluated again.
-
-    Raises
-    ------
-    PlankError naming a circle or an unknown name
-    """
-    done = evaluate_named({v.name: v.length.text for v in job.values})
-    values = tuple(msgspec.structs.replace(v, length=Length(v.length.text, done[v.name])) for v in job.values)
-    return msgspec.structs.replace(job, values=values, rooms=_walk(job.rooms, done), units=_walk(job.units, done))
-
-
 def set_value(job: Job, name: str, text: str, note: str | None = None) -> Change:
     """Set a named value, or add it.
 
@@ -71,7 +40,8 @@ def set_value(job: Job, name: str, text: str, note: str | None = None) -> Change
     known = any(v.name == name for v in job.values)
     if name in names_in(text) and known:
         raise PlankError(f"“{name}” uses itself.", "Named values", "Give it a plain length or another value's name.")
-    length = parse_length(text, job.display, others, least=0)
+    span = limits_of(NamedValue, "length")
+    length = parse_length(text, job.display, others, least=span.least, most=span.most)
     if known:
         values = tuple(
             NamedValue(v.name, length, v.note if note is None else note) if v.name == name else v for v in job.values

@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-import csv
-import io
 import json
 import math
 from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Any, TypeVar
 
+from tall_plank.formats.door import csv_rows, text_of
 from tall_plank.measure import PlankError
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.limits import LIMITS, plain_text
 from tall_plank.measure.numbers import mark_of, read_number
+from tall_plank.measure.outlines import Points
 from tall_plank.shop.bars import BarPiece, BarPlan, BarStock
 from tall_plank.shop.nesting import NestBoard, NestPart, NestPlan
 
 T = TypeVar("T")
 MAX_FILE = 30_000_000
-MOST_ROWS = 100_000
 
 
 class Fault(str):
@@ -34,20 +35,7 @@ def read_rows(
     ------
     PlankError where the file or its heads cannot be used at all
     """
-    try:
-        if path.stat().st_size > MAX_FILE:
-            raise PlankError("The list is too large.", path.name, "Split it.")
-        text = path.read_text(encoding="utf-8-sig")
-    except UnicodeDecodeError:
-        raise PlankError("The list is not UTF-8 text.", path.name, "Save it as CSV in UTF-8.") from None
-    except OSError as error:
-        raise PlankError(f"The list cannot be read ({error.strerror}).", path.name, "Check the path.") from None
-    first = text.split("\n", 1)[0]
-    mark = max(",;\t", key=first.count)
-    try:
-        rows = list(csv.reader(io.StringIO(text), delimiter=mark))
-    except csv.Error as error:
-        raise PlankError(f"The list is no well-formed CSV ({error}).", path.name, "Save it again.") from None
+    rows = csv_rows(text_of(path, MAX_FILE, "list", "Save it as CSV in UTF-8."), path.name)
     heads = [h.strip().lower() for h in rows[0]] if rows else []
     missing = [h for h in needed if h not in heads]
     if missing:
@@ -56,8 +44,6 @@ def read_rows(
     if either and not any(h in heads for h in either):
         words = " or ".join(f"“{h}”" for h in either)
         raise PlankError(f"The list has no column {words}.", f"{path.name}, row 1", f"It needs one of {words}.")
-    if len(rows) > MOST_ROWS:
-        raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
     found: list[T] = []
     faults: list[Fault] = []
     # A list whose columns are parted by commas has its decimals after points.
@@ -88,19 +74,22 @@ def _read(values: dict[str, str], key: str, text: str) -> float:
         raise ValueError(f"{key} {error}") from None
 
 
-def _number(values: dict[str, str], key: str, *, least: float = 0.0, above: bool = True) -> float:
+LISTED = LIMITS["Listed"]
+
+
+def _number(values: dict[str, str], key: str) -> float:
     text = values.get(key, "")
     number = _read(values, key, text)
-    if not math.isfinite(number) or number > 100_000 or number < least or (above and number == least):
-        raise ValueError(f"{key} {text[:30]} is out of range")
+    if not math.isfinite(number) or not LISTED[key].holds(number):
+        raise ValueError(f"{key} {text[:30]} is out of range ({LISTED[key]})")
     return number
 
 
 def _count(values: dict[str, str], key: str) -> int:
     text = values.get(key, "") or "1"
     number = _read(values, key, text)
-    if not number.is_integer() or not 0 <= number <= 100_000:
-        raise ValueError(f"{key} {text[:30]} is no whole number from 0")
+    if not number.is_integer() or not LISTED[key].holds(number):
+        raise ValueError(f"{key} {text[:30]} is no whole number from 0 to {LISTED[key].most:,.0f}")
     return int(number)
 
 
@@ -108,7 +97,7 @@ def _name(values: dict[str, str], key: str) -> str:
     name = values.get(key, "")
     if not name:
         raise ValueError(f"{key} is empty")
-    return name[:200]
+    return plain_text(name)[:200]
 
 
 def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
@@ -127,16 +116,19 @@ def read_parts(path: Path) -> tuple[tuple[NestPart, ...], tuple[Fault, ...]]:
         way = v.get("match_way", "").lower() or "side"
         if way not in ("side", "end"):
             raise ValueError(f"match_way “{way[:30]}” is neither side nor end")
+        length, width, outline = _number(v, "length_mm"), _number(v, "width_mm"), _points(v.get("outline", ""))
+        if outline:
+            _inside(outline, length, width)
         return NestPart(
             _name(v, "part"),
-            _number(v, "length_mm"),
-            _number(v, "width_mm"),
+            length,
+            width,
             _count(v, "qty"),
-            v.get("material", ""),
+            plain_text(v.get("material", "")),
             "length" if grain == "length" else "none",
-            v.get("match", ""),
+            plain_text(v.get("match", "")),
             "end" if way == "end" else "side",
-            _points(v.get("outline", "")),
+            outline,
         )
 
     return read_rows(path, ("part", "length_mm", "width_mm", "qty", "material"), make)
@@ -165,12 +157,33 @@ def _points(text: str) -> tuple[tuple[float, float], ...]:
         cells = pair.split()
         try:
             x, y = (float(c) for c in cells)
+            if not (math.isfinite(x) and math.isfinite(y)):
+                raise ValueError
         except ValueError:
             raise ValueError(f"outline “{pair.strip()[:30]}” is no point") from None
         points.append((x, y))
     if len(points) < 3:
         raise ValueError("outline has fewer than three points")
     return tuple(points)
+
+
+def _inside(outline: Points, length: float, width: float) -> None:
+    """Raises ValueError where an outline is larger than the sizes of its part, crosses itself or has no area. mm."""
+    x0, y0, x1, y1 = ol.bounds(outline)
+    if x1 - x0 > length + ROUNDED or y1 - y0 > width + ROUNDED:
+        raise ValueError(f"outline of {x1 - x0:.1f} x {y1 - y0:.1f} is larger than {length:g} x {width:g}")
+    if len(outline) > MOST_CORNERS:
+        raise ValueError(f"outline has more than {MOST_CORNERS} corners")
+    from shapely import Polygon
+
+    if abs(ol.area(outline)) < 1.0 or not Polygon(outline).is_valid:
+        raise ValueError("outline crosses itself or has no area")
+
+
+ROUNDED = 0.5
+"""mm that a listed size may be less than its outline: lists are rounded."""
+
+MOST_CORNERS = 1000
 
 
 def read_boards(path: Path) -> tuple[tuple[NestBoard, ...], tuple[Fault, ...]]:
@@ -181,11 +194,11 @@ def read_boards(path: Path) -> tuple[tuple[NestBoard, ...], tuple[Fault, ...]]:
         if "code" in v and "material" not in v:
             size = _number(v, "length_mm"), _number(v, "width_mm")
             return NestBoard(_name(v, "code"), _name(v, "name"), *size, 0.0, 1)
-        price = _number(v, "price", above=False) if v.get("price") else 0.0
+        price = _number(v, "price") if v.get("price") else 0.0
         qty = _count(v, "qty") if v.get("qty") else None
         offcut = v.get("offcut", "").lower() in ("yes", "true", "1")
         size = _number(v, "length_mm"), _number(v, "width_mm")
-        return NestBoard(_name(v, "board"), v.get("material", ""), *size, price, qty, offcut)
+        return NestBoard(_name(v, "board"), plain_text(v.get("material", "")), *size, price, qty, offcut)
 
     found, faults = read_rows(path, ("board", "length_mm", "width_mm"), make, either=("material", "code"))
     found = _together(found)
@@ -223,7 +236,7 @@ def read_pieces(path: Path) -> tuple[tuple[BarPiece, ...], tuple[Fault, ...]]:
     """``piece,length_mm,qty,profile``; lengths at the long point."""
 
     def make(v: dict[str, str]) -> BarPiece:
-        return BarPiece(_name(v, "piece"), _number(v, "length_mm"), _count(v, "qty"), v.get("profile", ""))
+        return BarPiece(_name(v, "piece"), _number(v, "length_mm"), _count(v, "qty"), plain_text(v.get("profile", "")))
 
     return read_rows(path, ("piece", "length_mm", "qty"), make)
 
@@ -232,8 +245,8 @@ def read_bar_stock(path: Path) -> tuple[tuple[BarStock, ...], tuple[Fault, ...]]
     """``profile,length_mm,price``."""
 
     def make(v: dict[str, str]) -> BarStock:
-        price = _number(v, "price", above=False) if v.get("price") else 0.0
-        return BarStock(v.get("profile", ""), _number(v, "length_mm"), price)
+        price = _number(v, "price") if v.get("price") else 0.0
+        return BarStock(plain_text(v.get("profile", "")), _number(v, "length_mm"), price)
 
     return read_rows(path, ("profile", "length_mm"), make)
 

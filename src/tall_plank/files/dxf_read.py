@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import io
 import math
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
+from tall_plank.formats.door import bytes_of, through
 from tall_plank.measure import PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
 
-MAX_FILE = 50_000_000
+MAX_FILE = 20_000_000
 MAX_LINES = 20_000
 JOIN = 1.0
 """mm; ends of lines nearer than this meet."""
@@ -48,12 +51,19 @@ def read_outlines(path: Path) -> tuple[Found, ...]:
     import ezdxf
     from ezdxf import recover
 
-    try:
-        if path.stat().st_size > MAX_FILE:
-            raise PlankError("The drawing is too large.", path.name, "Save only the floor's outline.")
-        document, _ = recover.readfile(path)
-    except (OSError, ezdxf.DXFError, UnicodeDecodeError, ValueError) as error:
-        raise PlankError(f"This is no DXF drawing that can be read ({error}).", path.name, "Save it as DXF.") from None
+    data = bytes_of(path, MAX_FILE, "drawing")
+    with through(path.name, "drawing", "Save it as DXF again."):
+        try:
+            document, _ = recover.read(io.BytesIO(data))
+        except (ezdxf.DXFError, OSError, ValueError) as error:
+            what = f"This is no DXF drawing that can be read ({str(error)[:100]})."
+            raise PlankError(what, path.name, "Save it as DXF.") from None
+        return _outlines_of(document, path.name)
+    raise AssertionError
+
+
+def _outlines_of(document: Any, where: str) -> tuple[Found, ...]:
+    """The closed outlines of a drawing, the largest first."""
     unit = int(document.header.get("$INSUNITS", 0) or 0)
     factor = UNITS.get(unit, 1.0)
     found: list[Found] = []
@@ -75,14 +85,20 @@ def read_outlines(path: Path) -> tuple[Found, ...]:
         for ring in _rings(lines):
             _add(found, ring, layer, closed=True, scaled=unit in UNITS)
     if not found:
-        raise PlankError("The drawing holds no closed outline.", path.name, "Draw the floor as one closed polyline.")
+        raise PlankError("The drawing holds no closed outline.", where, "Draw the floor as one closed polyline.")
     return tuple(sorted(found, key=lambda f: -f.area))
+
+
+REACH = 10_000_000.0
+"""mm; ten kilometres from the drawing's origin nothing is a room, and NaN is nowhere."""
 
 
 def _add(found: list[Found], points: list[Point], layer: str, *, closed: bool, scaled: bool) -> None:
     if len(points) > 2 and math.dist(points[0], points[-1]) < JOIN:
         points, closed = points[:-1], True
     outline = ol.cleaned(points)
+    if not all(abs(c) <= REACH for p in outline for c in p):
+        return
     if closed and 3 <= len(outline) <= 200 and ol.crossing(outline) is None:
         found.append(Found(outline, layer, scaled))
 

@@ -6,10 +6,11 @@ import io
 from dataclasses import dataclass
 from pathlib import Path
 
+from tall_plank.formats.door import bytes_of, through
 from tall_plank.measure import PlankError
 
 MAX_FILE = 60_000_000
-MAX_PIXELS = 100_000_000
+MAX_PIXELS = 60_000_000
 MOST = 2400
 """Pixels on the longer side that are kept."""
 
@@ -34,23 +35,24 @@ def read_image(path: Path, most: int = MOST) -> Image:
     from PIL import ImageOps, UnidentifiedImageError
 
     name = path.name
-    try:
-        if path.stat().st_size > MAX_FILE:
-            raise PlankError("The image is too large.", name, "Save it smaller, up to 60 MB.")
-        with Pillow.open(path, formats=("PNG", "JPEG", "TIFF", "BMP", "GIF", "WEBP")) as opened:
-            if opened.width * opened.height > MAX_PIXELS:
-                raise PlankError("The image has too many pixels.", name, "Save it smaller.")
-            picture = ImageOps.exif_transpose(opened).convert("RGBA")
-    except UnidentifiedImageError:
-        raise PlankError("This is no image that can be read.", name, "Save it as PNG or JPEG.") from None
-    except OSError as error:
-        raise PlankError(f"The image cannot be read ({error.strerror or error}).", name, "Check the file.") from None
-    except (ValueError, SyntaxError, Pillow.DecompressionBombError):
-        raise PlankError("The image is damaged.", name, "Save it again as PNG or JPEG.") from None
-    # Transparent pixels are paper.
-    flat = Pillow.new("RGB", picture.size, "white")
-    flat.paste(picture, mask=picture.getchannel("A"))
-    flat.thumbnail((most, most))
+    with through(name, "image", "Save it again as PNG or JPEG."):
+        data = bytes_of(path, MAX_FILE, "image")
+        try:
+            with Pillow.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF", "BMP", "GIF", "WEBP")) as opened:
+                if opened.width * opened.height > MAX_PIXELS:
+                    raise PlankError("The image has too many pixels.", name, "Save it smaller.")
+                # JPEGs are read no larger than they are needed.
+                opened.draft("RGB", (most, most))
+                picture = ImageOps.exif_transpose(opened)
+                if picture.mode in ("1", "P"):  # colors from a table have none between them
+                    picture = picture.convert("RGBA")
+                picture.thumbnail((most, most))
+                picture = picture.convert("RGBA")
+        except UnidentifiedImageError:
+            raise PlankError("This is no image that can be read.", name, "Save it as PNG or JPEG.") from None
+        # Transparent pixels are paper.
+        flat = Pillow.new("RGB", picture.size, "white")
+        flat.paste(picture, mask=picture.getchannel("A"))
     if min(flat.size) < 2:
         raise PlankError("The image is too small.", name, "Choose another one.")
     buffer = io.BytesIO()

@@ -9,6 +9,7 @@ from pathlib import Path
 from tall_plank.edits.library import Saved, read_saved
 from tall_plank.files.plankfile import write_atomic
 from tall_plank.files.userdata import UserFolders
+from tall_plank.formats.door import text_of, through
 from tall_plank.measure import PlankError
 
 MAX_FILE = 2_000_000
@@ -65,10 +66,9 @@ def kept(folders: UserFolders) -> tuple[tuple[Kept, ...], tuple[str, ...]]:
     broken: list[str] = []
     for path in sorted(folder_of(folders).glob("*.json"))[:MAX_KEPT]:
         try:
-            if path.stat().st_size > MAX_FILE:
-                raise PlankError("The file is too large.", path.name, "Take it out of the library.")
-            found.append(Kept(path, read_saved(path.read_text(encoding="utf-8"))))
-        except (PlankError, OSError, UnicodeDecodeError):
+            with through(path.name, "library entry", "Take it out of the library."):
+                found.append(Kept(path, read_saved(text_of(path, MAX_FILE, "library entry"))))
+        except PlankError:
             broken.append(path.name)
     return tuple(found), tuple(broken)
 

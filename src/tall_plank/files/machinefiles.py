@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Any
 import msgspec
 
 from tall_plank.files.dxf import new_document, text_of
+from tall_plank.formats.door import bytes_of, json_of
 from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
@@ -45,12 +46,8 @@ def read_outlines(path: Path) -> list[tuple[str, list[Any], list[Any]]]:
     ------
     PlankError where the file is none, naming the part
     """
-    try:
-        found = json.loads(path.read_text(encoding="utf-8"))
-    except OSError as error:
-        raise PlankError(f"The outlines cannot be read ({error.strerror}).", path.name, "Check the path.") from None
-    except ValueError:
-        raise PlankError("The outlines are no JSON.", path.name, "Write them as the package does.") from None
+    remedy = "Write them as the package does."
+    found = json_of(bytes_of(path, MAX_OUTLINES, "list of outlines"), path.name, "list of outlines", remedy)
     rows = found.get("parts") if isinstance(found, dict) else found
     if not isinstance(rows, list):
         raise PlankError("There is no list of parts.", path.name, "Write them under “parts”.")
@@ -62,13 +59,26 @@ def read_outlines(path: Path) -> list[tuple[str, list[Any], list[Any]]]:
         openings: Any = row.get("openings", row.get("holes", []))
         rings = [row["outline"], *(openings if isinstance(openings, list) else [None])]
         try:
-            clean = [[(float(x), float(y)) for x, y in ring or [None]] for ring in rings]
-        except (TypeError, ValueError):
-            raise PlankError("A point is no pair of numbers.", where, "Write points as [x, y].") from None
+            clean = [[_point(p) for p in ring or [None]] for ring in rings]
+        except (TypeError, ValueError, OverflowError):
+            raise PlankError("A point is no pair of numbers in reach.", where, "Write points as [x, y].") from None
         if any(len(ring) < 3 for ring in clean):
             raise PlankError("An outline has fewer than three points.", where, "Give it three or more.")
         parts.append((str(row.get("part", i)), clean[0], clean[1:]))
     return parts
+
+
+MAX_OUTLINES = 30_000_000
+REACH = 100_000.0
+"""mm that a point of an outline lies from the board's corner at most."""
+
+
+def _point(pair: Any) -> tuple[float, float]:
+    x, y = pair
+    found = float(x), float(y)
+    if not all(abs(c) <= REACH for c in found):
+        raise ValueError(pair)
+    return found
 
 
 def write_board_dxf(parts: Mapping[str, Part], board: LaidBoard, path: Path) -> None:

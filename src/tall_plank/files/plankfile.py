@@ -11,7 +11,6 @@ import errno
 import hashlib
 import inspect
 import io
-import json
 import os
 import re
 import stat
@@ -22,15 +21,16 @@ from typing import Any
 
 import msgspec
 
+from tall_plank.edits.whole import check_whole
+from tall_plank.formats.door import bytes_of, check_archive, json_of, through
 from tall_plank.formats.envelope import brought_up, marked
 from tall_plank.formats.table import JOB
 from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-MAX_ENTRIES = 2000
 MAX_JSON = 64 * 1024 * 1024
-MAX_TOTAL = 512 * 1024 * 1024
+MAX_PACKED = 512 * 1024 * 1024
 
 
 class Envelope(msgspec.Struct, frozen=True):
@@ -56,71 +56,23 @@ def job_from_bytes(data: bytes, where: str) -> Job:
     ------
     PlankError for text that is no job, a newer format, or a value out of place (naming it)
     """
-    try:
-        raw = json.loads(data)
-    except (ValueError, RecursionError):
-        raise PlankError("The job inside is damaged.", where, "Open its .bak file or a saved copy.") from None
+    with through(where, "job inside", JOB.remedy):
+        return _job_of(json_of(data, where, "job inside", JOB.remedy), where)
+
+
+def _job_of(raw: Any, where: str) -> Job:
     if not isinstance(raw, dict) or "format" not in raw:
         raise PlankError("The job inside has no format number.", where, JOB.remedy)
     content = marked(brought_up(raw, JOB, where, "job"), JOB)
     try:
         job = msgspec.convert(content, Envelope, strict=False).job
-        check_whole(job)
     except msgspec.ValidationError as error:
         raise PlankError(f"The job inside is damaged: {error}.", where, "Open its .bak file.") from None
+    try:
+        check_whole(job)
+    except PlankError as error:
+        raise PlankError(error.what, f"{where}, {error.where}", error.remedy or "Open its .bak file.") from None
     return job
-
-
-def check_whole(job: Job) -> None:
-    """Raises PlankError where a job refers to something it does not hold, or holds impossible numbers."""
-    from tall_plank.edits.values import lengths_in, reevaluated
-    from tall_plank.job.standard import check_standard, is_choice
-    from tall_plank.job.things.table import all_things, wall_of
-    from tall_plank.setout import set_out
-    from tall_plank.setout.things.roof_window import roof_window_frame
-    from tall_plank.stock.library import check_stock
-    from tall_plank.stock.limits import PERCENT, in_sense
-
-    if not job.rooms:
-        raise PlankError("The job has no room.", "job", "Open its .bak file.")
-    check_stock(job.stock)
-    for key, most in PERCENT.items():
-        in_sense(key, getattr(job.pricing, key), most, "pricing")
-    job.active_standard(), job.active_scheme(), job.price_book()
-    for length in lengths_in((job.rooms, job.units, job.values)):
-        if not -1e6 <= length.mm <= 1e6:
-            raise PlankError(f"The length “{length.text[:40]}” is out of range.", "job", "Open its .bak file.")
-    for cell in job.cells():
-        job.template_of(cell)
-    for own in (*(o for u in job.units for o in u.own), *(o for t in job.templates for o in t.own)):
-        if not is_choice(own.key, own.value):
-            what = f"“{str(own.value)[:40]}” is no choice of {own.key.replace('_', ' ')}."
-            raise PlankError(what, "job", "Open its .bak file.")
-    for unit in job.units:
-        for own in unit.own:
-            if own.key.startswith("standard"):
-                job.standard_by(str(own.value))
-    for standard in job.standards:
-        check_standard(standard)
-    ids = [c.id for c in job.cells()]
-    if len(set(ids)) != len(ids):
-        raise PlankError("Two units have one id.", "job", "Open its .bak file.")
-    for room in job.rooms:
-        lines = {*room.wall_ids(), *(f"{i.letter}{n}" for i in room.islands for n in (1, 2))}
-        standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
-        for wall in sorted(({r.wall for r in room.runs} | standing) - lines):
-            raise PlankError(f"There is no wall “{wall[:20]}”.", "job", "Open its .bak file.")
-        if any(u.image not in {p.name for p in job.pictures} for u in room.underlays):
-            raise PlankError("A plan image has no picture.", "job", "Open its .bak file.")
-        for window in room.roof_windows:
-            roof_window_frame(room, window)
-        if any(len(s.corners) < 3 for s in room.soffits):
-            raise PlankError("A soffit has no outline.", "job", "Open its .bak file.")
-        letters = [*room.wall_ids(), *(i.letter for i in room.islands)]
-        if len(set(letters)) != len(letters):
-            raise PlankError("Two walls have one letter.", "job", "Open its .bak file.")
-    reevaluated(job)
-    set_out(job)
 
 
 def write_plank(job: Job, path: Path, preview: bytes = b"") -> None:
@@ -220,29 +172,21 @@ def read_plank(path: Path) -> Job:
     PlankError for a file that is missing, foreign, damaged, hostile or newer; nothing is half read
     """
     name = path.name
-    try:
-        with zipfile.ZipFile(path) as archive:
-            infos = archive.infolist()
-            _check_archive(infos, name)
-            if not infos or infos[0].filename != "mimetype" or archive.read(infos[0])[:200] != MIMETYPE.encode():
-                raise PlankError("This is not a Tall Plank job.", name, "Choose a .plank file.")
-            if "job.json" not in archive.namelist():
-                raise PlankError("There is no job inside.", name, "Open its .bak file or a saved copy.")
-            with archive.open("job.json") as file:
-                data = file.read(MAX_JSON + 1)
-            if len(data) > MAX_JSON:
-                raise PlankError("The job inside is too large.", name, "Ask where the file comes from.")
-            assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith("assets/")}
-    except zipfile.BadZipFile:
-        raise PlankError("This is not a Tall Plank job, or it is damaged.", name, "Open its .bak file.") from None
-    except (NotImplementedError, RuntimeError, EOFError, ValueError):  # as zipfile calls what it does not read
-        raise PlankError("The file is damaged or encrypted.", name, "Open its .bak file.") from None
-    except OSError as error:
-        raise PlankError(f"The file cannot be read ({error.strerror or error}).", name, "Check the path.") from None
-    except Exception as error:  # zlib.error has no common base with the others
-        if isinstance(error, PlankError):
-            raise
-        raise PlankError("The file is damaged.", name, "Open its .bak file.") from None
+    packed = bytes_of(path, MAX_PACKED, "job")
+    if not zipfile.is_zipfile(io.BytesIO(packed)):
+        raise PlankError("This is not a Tall Plank job, or it is damaged.", name, "Open its .bak file.")
+    check_archive(packed, name, "job")
+    with through(name, "job", "Open its .bak file."), zipfile.ZipFile(io.BytesIO(packed)) as archive:
+        infos = archive.infolist()
+        if not infos or infos[0].filename != "mimetype" or archive.read(infos[0])[:200] != MIMETYPE.encode():
+            raise PlankError("This is not a Tall Plank job.", name, "Choose a .plank file.")
+        if "job.json" not in archive.namelist():
+            raise PlankError("There is no job inside.", name, "Open its .bak file or a saved copy.")
+        with archive.open("job.json") as file:
+            data = file.read(MAX_JSON + 1)
+        if len(data) > MAX_JSON:
+            raise PlankError("The job inside is too large.", name, "Ask where the file comes from.")
+        assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith("assets/")}
     job = job_from_bytes(data, name)
     return msgspec.structs.replace(job, pictures=tuple(_filled(p, assets, name) for p in job.pictures))
 
@@ -255,16 +199,6 @@ def _filled(picture: Picture, assets: dict[str, bytes], where: str) -> Picture:
     if not data.startswith((b"\xff\xd8\xff", b"\x89PNG\r\n")):
         raise PlankError(f"The picture {picture.name[:40]} is missing or no image.", where, "Open its .bak file.")
     return msgspec.structs.replace(picture, data=data)
-
-
-def _check_archive(infos: list[zipfile.ZipInfo], name: str) -> None:
-    if len(infos) > MAX_ENTRIES:
-        raise PlankError("The file holds too many entries.", name, "Ask where the file comes from.")
-    if sum(i.file_size for i in infos) > MAX_TOTAL:
-        raise PlankError("The file unpacks to too much.", name, "Ask where the file comes from.")
-    names = [i.filename for i in infos]
-    if len(set(names)) != len(names) or any(n.startswith(("/", "\\")) or ".." in n.split("/") for n in names):
-        raise PlankError("The file holds entries with bad names.", name, "Ask where the file comes from.")
 
 
 def json_schema() -> bytes:

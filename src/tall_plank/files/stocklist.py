@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import csv
 import io
 from collections.abc import Iterable
 from decimal import Decimal
@@ -11,6 +10,7 @@ from typing import Any
 
 from tall_plank.edits.stocklist import ListRow
 from tall_plank.files.images import read_image
+from tall_plank.formats.door import bytes_of, check_archive, csv_rows, text_of, through
 from tall_plank.measure import PlankError
 from tall_plank.measure.numbers import Mark, mark_of, read_number
 
@@ -36,9 +36,7 @@ def read_stock_list(path: Path) -> tuple[ListRow, ...]:
     ------
     PlankError naming file, row and column
     """
-    try:
-        if path.stat().st_size > MAX_FILE:
-            raise PlankError("The list is too large.", path.name, "Split it.")
+    with through(path.name, "list", "Save it again as CSV."):
         table = _xlsx(path) if path.suffix.lower() == ".xlsx" else _csv(path)
         rows = iter(table)
         heads = [str(cell or "").strip().lower() for cell in next(rows, ())]
@@ -56,40 +54,33 @@ def read_stock_list(path: Path) -> tuple[ListRow, ...]:
             if len(found) >= MOST_ROWS:
                 raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
             found.append(_row(number, values, path, mark))
-    except OSError as error:
-        what = f"The list cannot be read ({error.strerror or error})."
-        raise PlankError(what, path.name, "Check the path.") from None
     return tuple(found)
 
 
 def _csv(path: Path) -> Iterable[list[str]]:
-    try:
-        text = path.read_text(encoding="utf-8-sig")
-    except UnicodeDecodeError:
-        raise PlankError("The list is not UTF-8 text.", path.name, "Save it as CSV in UTF-8, or as XLSX.") from None
-    first = text.split("\n", 1)[0]
-    # A comma, a semicolon or a tab parts the columns, whichever the heads have most of.
-    mark = max(",;\t", key=first.count)
-    try:
-        return list(csv.reader(io.StringIO(text), delimiter=mark, strict=True))
-    except csv.Error as error:
-        raise PlankError(f"The list is no well-formed CSV ({error}).", path.name, "Save it again.") from None
+    return csv_rows(text_of(path, MAX_FILE, "list", "Save it as CSV in UTF-8, or as XLSX."), path.name)
 
 
 def _xlsx(path: Path) -> Iterable[tuple[Any, ...]]:
-    from zipfile import BadZipFile
-
     from openpyxl import load_workbook
 
-    try:
-        book = load_workbook(path, read_only=True, data_only=True)
-    except (BadZipFile, KeyError, ValueError, TypeError):
-        raise PlankError("This is no workbook that can be read.", path.name, "Save it as XLSX or CSV.") from None
-    try:
-        sheet = book.worksheets[0]
-        return [row for _, row in zip(range(MOST_ROWS + 2), sheet.iter_rows(values_only=True), strict=False)]
-    finally:
-        book.close()
+    remedy = "Save it as XLSX or CSV."
+    data = bytes_of(path, MAX_FILE, "workbook")
+    with through(path.name, "workbook", remedy):
+        check_archive(data, path.name, "workbook")
+        book = load_workbook(io.BytesIO(data), read_only=True, data_only=True)
+        try:
+            if not book.worksheets:
+                raise PlankError("The workbook has no sheet.", path.name, remedy)
+            rows = book.worksheets[0].iter_rows(values_only=True, max_col=MOST_COLUMNS)
+            return [row for _, row in zip(range(MOST_ROWS + 2), rows, strict=False)]
+        finally:
+            book.close()
+    raise AssertionError
+
+
+MOST_COLUMNS = 100
+"""Columns of a list that are looked at."""
 
 
 def _text(cell: Any) -> str:

@@ -7,6 +7,7 @@ from typing import Literal, get_origin
 
 import msgspec
 
+from tall_plank.formats.door import read_toml
 from tall_plank.formats.envelope import brought_up
 from tall_plank.formats.table import STANDARD
 from tall_plank.job.choices import (
@@ -23,7 +24,7 @@ from tall_plank.job.choices import (
 )
 from tall_plank.measure import Length, PlankError, parse_length
 from tall_plank.measure.remembered import remembered
-from tall_plank.stock.library import Stock, convert, plain, read_toml
+from tall_plank.stock.library import Stock, convert, plain
 
 
 class HingeRule(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

@@ -9,6 +9,7 @@ from typing import Any
 
 import msgspec
 
+from tall_plank.formats.door import read_toml
 from tall_plank.job.bays import Bay, Fitted, Front, Split
 from tall_plank.job.build import (
     Build,
@@ -27,7 +28,7 @@ from tall_plank.job.shipped import shipped_standard
 from tall_plank.job.standard import CHOICES, LENGTH_KEYS, construction_from, is_choice
 from tall_plank.job.unit import Own
 from tall_plank.measure import Length, LengthError, PlankError, parse_length
-from tall_plank.stock.library import convert, plain, read_toml
+from tall_plank.stock.library import convert, plain
 
 
 class Body(StrEnum):

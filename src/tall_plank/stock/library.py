@@ -3,21 +3,20 @@
 from __future__ import annotations
 
 import re
-import tomllib
 from decimal import Decimal
 from pathlib import Path
 from typing import Any, TypeVar
 
 import msgspec
 
+from tall_plank.formats.door import read_toml
 from tall_plank.measure import PlankError
+from tall_plank.measure.limits import check_sound
 from tall_plank.measure.remembered import KeptBy, lasting, of_same
-from tall_plank.stock.limits import check_book
 from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, FittingRole, PriceBook, Profile
 
 T = TypeVar("T")
 DATA = Path(__file__).parent / "data"
-MAX_FILE = 4_000_000  # bytes; a stock list of ten thousand rows stays well below
 
 
 class Stock(msgspec.Struct, frozen=True, cache_hash=True):
@@ -102,43 +101,25 @@ def _by_width(rows: tuple[Any, ...]) -> dict[tuple[str, float], tuple[Any, ...]]
     return of_same(_widths, rows, sorted_out)
 
 
-def read_toml(path: Path) -> dict[str, Any]:
-    """Read a TOML file; decimal numbers come as Decimal so that money is exact.
-
-    Raises
-    ------
-    PlankError naming the file and the line
-    """
-    try:
-        if path.stat().st_size > MAX_FILE:
-            raise PlankError("The file is too large for a stock file.", path.name, "Split it.")
-        return tomllib.loads(path.read_text(encoding="utf-8"), parse_float=Decimal)
-    except tomllib.TOMLDecodeError as error:
-        line = re.search(r"line (\d+)", str(error))
-        last = len(path.read_text(encoding="utf-8").splitlines())
-        where = f"{path.name}, line {line.group(1) if line else last}"
-        raise PlankError(f"This is not well-formed TOML ({error}).", where, "Mend the line.") from None
-    except UnicodeDecodeError:
-        raise PlankError("The file is not UTF-8 text.", path.name, "Save it as UTF-8.") from None
-    except OSError as error:
-        raise PlankError(f"The file cannot be read ({error.strerror}).", path.name, "Check the path.") from None
-
-
 def convert(value: Any, kind: type[T], where: str) -> T:
-    """Turn plain values into a stock struct; errors name the place in the file.
+    """Turn plain values into a stock struct whose values make sense; errors name the place in the file.
 
     Raises
     ------
     PlankError “….”
     """
     try:
-        return msgspec.convert(value, kind, strict=True, dec_hook=_decode)
+        found = msgspec.convert(value, kind, strict=True, dec_hook=_decode)
     except msgspec.ValidationError as error:
         text = str(error)
         place = re.search(r" - at `\$(.*)`$", text)
         what = text[: place.start()] if place else text
         spot = f"{where}{' ' + place.group(1) if place else ''}"
         raise PlankError(f"{what}.", spot, "See docs/stock-files.md for what the row takes.") from None
+    for row in found if isinstance(found, tuple) else (found,):
+        if isinstance(row, msgspec.Struct):
+            check_sound(row, where)
+    return found
 
 
 def _decode(kind: type, value: Any) -> Any:
@@ -218,29 +199,17 @@ def check_stock(stock: Stock) -> None:
             seen.add(row.code)
     finishes = {f.code for f in stock.finishes}
     for board in stock.boards:
-        if min(board.thickness, board.length, board.width, board.density) <= 0:
-            raise PlankError("A size or density is not above zero.", f"board {board.code}", "Give it a real size.")
         if board.finish not in finishes:
             raise PlankError(
                 f"There is no finish “{board.finish}”.", f"board {board.code}", "Add the finish or mend the name."
             )
-    sold = [(f"fitting {f.code}", f.bars) for f in stock.fittings]
-    sold += [(f"edging {e.code}", e.strips) for e in stock.edgings]
-    sold += [(f"profile {p.code}", p.lengths) for p in stock.profiles]
-    for where, lengths in sold:
-        if any(mm <= 0 for mm in lengths):
-            raise PlankError("The length of a bar is not above zero.", where, "Give it a real length.")
-    for edging in stock.edgings:
-        if edging.thickness <= 0:
-            raise PlankError("The thickness is not above zero.", f"edging {edging.code}", "Give it a real thickness.")
     for finish in stock.finishes:
         if not re.fullmatch(r"#[0-9A-Fa-f]{6}", finish.color):
             raise PlankError(f"“{finish.color}” is no color.", f"finish {finish.code}", "Write it as #RRGGBB.")
     for profile in stock.profiles:
-        if len(profile.points) < 3 or profile.height <= 0 or profile.depth <= 0 or profile.length <= 0:
+        if len(profile.points) < 3 or profile.height <= 0 or profile.depth <= 0:
             raise PlankError("The section or its bar has no size.", f"profile {profile.code}", "Give it real points.")
-    for book in stock.prices:
-        check_book(book)
+    check_sound(stock, "stock")
 
 
 @lasting

@@ -25,7 +25,7 @@ from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import outline, placing, rooms, runs, tops
 from tall_plank.edits.things.island import move_island
 from tall_plank.edits.things.underlay import scale_underlay
-from tall_plank.job import Job, Kind, Source
+from tall_plank.job import Job, Kind, Side, Source
 from tall_plank.measure import PlankError
 from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import set_out
@@ -131,7 +131,7 @@ class PlanView(TakesDrops, Canvas):
 
         def put(text: str) -> PlankError | None:
             try:
-                length = rooms.read(self.document.job, text, least=10.0, most=100_000.0)
+                length = rooms.read_in(self.document.job, text, Side, "length")
             except PlankError as error:
                 return error
             tool.put_length(length.mm)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Column, Job, Kind
 from tall_plank.job.things.table import find_thing
@@ -38,10 +38,9 @@ def set_column(job: Job, column_id: str, key: str, text: str) -> Change:
             raise PlankError(f"There is no wall {text}.", column.kind, "Choose another wall.")
         new = msgspec.structs.replace(column, wall=text)
     elif key == "height":
-        new = msgspec.structs.replace(column, height=read(job, text, least=50.0) if text.strip() else None)
+        new = msgspec.structs.replace(column, height=read_in(job, text, Column, key) if text.strip() else None)
     elif key in ("x", "y", "width", "depth"):
-        least = 20.0 if key in ("width", "depth") else 0.0
-        new = msgspec.structs.replace(column, **{key: read(job, text, least=least)})
+        new = msgspec.structs.replace(column, **{key: read_in(job, text, Column, key)})
     else:
         raise PlankError(f"A column has no {key}.", "column", "Choose x, y, width, depth, height or wall.")
     return replaced(job, room, Kind.COLUMN, new, f"Set the {column.kind}'s {key}")

@@ -51,31 +51,19 @@ class ThingEdits:
     shift: Callable[[Job, str, float, float], Change] | None = None
 
 
-Check = Callable[[Room, Any], None]
-
-
-def added(job: Job, room_id: str, kind: Kind, thing: Any, name: str, check: Check | None = None) -> Change:
-    """A thing put into a room.
-
-    Parameters
-    ----------
-    check : raises PlankError where the thing makes no sense in the new room
-    """
+def added(job: Job, room_id: str, kind: Kind, thing: Any, name: str) -> Change:
+    """A thing put into a room."""
     room, rows = job.room(room_id), THINGS[kind].rows
     new = msgspec.structs.replace(room, **{rows: (*getattr(room, rows), thing)})
     check_room(job, new)
-    if check is not None:
-        check(new, thing)
     return Change(with_room(job, new), name, made=(thing.id,))
 
 
-def replaced(job: Job, room: Room, kind: Kind, thing: Any, name: str, check: Check | None = None) -> Change:
+def replaced(job: Job, room: Room, kind: Kind, thing: Any, name: str) -> Change:
     """A thing in place of the one with its id."""
     rows = THINGS[kind].rows
     things = tuple(thing if t.id == thing.id else t for t in getattr(room, rows))
     new = msgspec.structs.replace(room, **{rows: things})
-    if check is not None:
-        check(new, thing)
     check_room(job, new)
     return Change(with_room(job, new), name)
 

@@ -7,7 +7,7 @@ import math
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_cells, with_room
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import Spot, ThingEdits
 from tall_plank.job import Island, Job, Room
 from tall_plank.measure import Length, PlankError
@@ -92,12 +92,8 @@ def set_island(job: Job, island_id: str, key: str, text: str) -> Change:
     PlankError for an unknown decision or a value that does not fit
     """
     room, island = find_island(job, island_id)
-    if key in ("x", "y"):
-        new = msgspec.structs.replace(island, **{key: read(job, text)})
-    elif key == "length":
-        new = msgspec.structs.replace(island, length=read(job, text, least=300.0, most=20_000.0))
-    elif key in ("gap", "seating"):
-        new = msgspec.structs.replace(island, **{key: read(job, text, least=0.0, most=1500.0)})
+    if key in ("x", "y", "length", "gap", "seating"):
+        new = msgspec.structs.replace(island, **{key: read_in(job, text, Island, key)})
     elif key == "angle":
         new = msgspec.structs.replace(island, angle=read_degrees(text) % 360.0)
     elif key in ("left", "right"):

@@ -7,7 +7,7 @@ import math
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Job, Kind, RoofWindow
 from tall_plank.job.things.table import find_thing
@@ -48,8 +48,7 @@ def set_roof_window(job: Job, window_id: str, key: str, text: str) -> Change:
     room, window = find_thing(job, Kind.ROOF_WINDOW, window_id)
     if key not in ("x", "width", "sill", "length"):
         raise PlankError(f"A roof window has no {key}.", "roof window", "Choose x, width, sill or length.")
-    least = 100.0 if key in ("width", "length") else 0.0
-    new = msgspec.structs.replace(window, **{key: read(job, text, least=least)})
+    new = msgspec.structs.replace(window, **{key: read_in(job, text, RoofWindow, key)})
     return replaced(job, room, Kind.ROOF_WINDOW, new, f"Set the roof window's {key}")
 
 

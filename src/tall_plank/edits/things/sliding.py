@@ -7,7 +7,7 @@ from collections.abc import Callable
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_run
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import ThingEdits
 from tall_plank.job import Body, Job, Kind, Run
 from tall_plank.job.bays import INSIDE
@@ -132,7 +132,7 @@ def set_sliding(job: Job, doors_id: str, key: str, text: str) -> Change:
             leaves = (*leaves, msgspec.structs.replace(leaves[-1], line=leaves[i - 2].line))
         return _replaced(job, run, msgspec.structs.replace(doors, leaves=leaves), "Set the leaves")
     if key == "overlap":
-        value = read(job, text, least=0, most=300) if text.strip() else None
+        value = read_in(job, text, SlidingDoors, key) if text.strip() else None
         return _replaced(job, run, msgspec.structs.replace(doors, overlap=value), "Set the overlap")
     raise PlankError(f"Sliding doors have no {key}.", "sliding doors", "Choose leaves or overlap.")
 

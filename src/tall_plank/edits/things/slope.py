@@ -5,16 +5,11 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_room
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
-from tall_plank.job import Job, Kind, Room, Slope
+from tall_plank.job import Job, Kind, Slope
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-
-
-def _check(room: Room, slope: Slope) -> None:
-    if slope.low.mm >= room.height.mm:
-        raise PlankError("The slope would start above the ceiling.", "slope", "Type a lower height at the wall.")
 
 
 def add_slope(job: Job, room_id: str, wall_id: str) -> Change:
@@ -29,7 +24,7 @@ def add_slope(job: Job, room_id: str, wall_id: str) -> Change:
         raise PlankError(f"The ceiling slopes to wall {wall_id} already.", f"wall {wall_id}", "Change that slope.")
     job, (new_id,) = new_ids(job, "l")
     slope = Slope(new_id, wall_id, Length.of(round(room.height.mm * 2 / 3)), Length.of(1500.0))
-    return added(job, room_id, Kind.SLOPE, slope, "Slope the ceiling", _check)
+    return added(job, room_id, Kind.SLOPE, slope, "Slope the ceiling")
 
 
 def set_slope(job: Job, slope_id: str, key: str, text: str) -> Change:
@@ -42,17 +37,15 @@ def set_slope(job: Job, slope_id: str, key: str, text: str) -> Change:
     room, slope = find_thing(job, Kind.SLOPE, slope_id)
     if key not in ("low", "run"):
         raise PlankError(f"A slope has no {key}.", "slope", "Choose low or run.")
-    new = msgspec.structs.replace(slope, **{key: read(job, text, least=100.0, most=20_000.0)})
-    return replaced(job, room, Kind.SLOPE, new, "Set the slope", _check)
+    new = msgspec.structs.replace(slope, **{key: read_in(job, text, Slope, key)})
+    return replaced(job, room, Kind.SLOPE, new, "Set the slope")
 
 
 def delete_slope(job: Job, slope_id: str) -> Change:
     """Take a slope away, and the roof windows in it."""
-    change = deleted(job, Kind.SLOPE, slope_id)
     room, _ = find_thing(job, Kind.SLOPE, slope_id)
-    new = change.job.room(room.id)
-    left = tuple(w for w in new.roof_windows if w.slope != slope_id)
-    return Change(with_room(change.job, msgspec.structs.replace(new, roof_windows=left)), change.name)
+    left = tuple(w for w in room.roof_windows if w.slope != slope_id)
+    return deleted(with_room(job, msgspec.structs.replace(room, roof_windows=left)), Kind.SLOPE, slope_id)
 
 
 SLOPE = ThingEdits(

@@ -6,21 +6,12 @@ import msgspec
 
 from tall_plank.edits.change import Change, new_ids
 from tall_plank.edits.outline import corner
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
-from tall_plank.job import Corner, Job, Kind, Room, Soffit
+from tall_plank.job import Corner, Job, Kind, Soffit
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-from tall_plank.measure import outlines as ol
-from tall_plank.setout.rooms import soffit_points, walls_of
-
-
-def _check(room: Room, soffit: Soffit) -> None:
-    points = soffit_points(soffit)
-    if ol.crossing(points) is not None or abs(ol.area(points)) < 100.0:
-        raise PlankError("The soffit's outline crosses itself or has no area.", "soffit", "Move a corner.")
-    if soffit.drop.mm >= room.height.mm - 200.0:
-        raise PlankError("The soffit would come down to the floor.", "soffit", "Type a smaller depth.")
+from tall_plank.setout.rooms import walls_of
 
 
 def add_soffit(job: Job, room_id: str, wall_id: str, depth: float = 400.0, drop: float = 250.0) -> Change:
@@ -31,7 +22,7 @@ def add_soffit(job: Job, room_id: str, wall_id: str, depth: float = 400.0, drop:
         corner(*at.frame.floor(x, y)) for x, y in ((0.0, 0.0), (at.length, 0.0), (at.length, -depth), (0.0, -depth))
     )
     job, (new_id,) = new_ids(job, "f")
-    return added(job, room_id, Kind.SOFFIT, Soffit(new_id, corners, Length.of(drop)), "Add a soffit", _check)
+    return added(job, room_id, Kind.SOFFIT, Soffit(new_id, corners, Length.of(drop)), "Add a soffit")
 
 
 def add_soffit_over(job: Job, run_id: str) -> Change:
@@ -50,7 +41,7 @@ def add_soffit_over(job: Job, run_id: str) -> Change:
     # Corners and drop are found anew whenever the run is set out; these stand in where the run is gone.
     corners = (corner(0.0, 0.0), corner(100.0, 0.0), corner(100.0, 100.0))
     soffit = Soffit(new_id, corners, Length.of(100.0), run_id, Length.of(20.0))
-    return added(job, room.id, Kind.SOFFIT, soffit, "Stand a soffit on the units", _check)
+    return added(job, room.id, Kind.SOFFIT, soffit, "Stand a soffit on the units")
 
 
 def set_soffit(job: Job, soffit_id: str, key: str, text: str) -> Change:
@@ -62,14 +53,14 @@ def set_soffit(job: Job, soffit_id: str, key: str, text: str) -> Change:
     """
     room, soffit = find_thing(job, Kind.SOFFIT, soffit_id)
     if key == "drop" and not soffit.over:
-        new = msgspec.structs.replace(soffit, drop=read(job, text, least=10.0))
+        new = msgspec.structs.replace(soffit, drop=read_in(job, text, Soffit, key))
     elif key == "reveal":
-        new = msgspec.structs.replace(soffit, reveal=read(job, text, least=-300.0, most=300.0))
+        new = msgspec.structs.replace(soffit, reveal=read_in(job, text, Soffit, key))
     elif key == "corners" and not soffit.over:
         new = msgspec.structs.replace(soffit, corners=tuple(_read_corners(job, text)))
     else:
         raise PlankError(f"A soffit has no {key}.", "soffit", "Choose drop or corners.")
-    return replaced(job, room, Kind.SOFFIT, new, "Set the soffit", _check)
+    return replaced(job, room, Kind.SOFFIT, new, "Set the soffit")
 
 
 def _read_corners(job: Job, text: str):  # type: ignore[no-untyped-def]
@@ -101,7 +92,7 @@ def move_soffit(job: Job, soffit_id: str, dx: float, dy: float) -> Change:
     if soffit.over:
         raise PlankError("It stands on its units.", "soffit", "Move those.")
     corners = tuple(corner(round(c.x.mm + dx), round(c.y.mm + dy)) for c in soffit.corners)
-    return replaced(job, room, Kind.SOFFIT, msgspec.structs.replace(soffit, corners=corners), "Move the soffit", _check)
+    return replaced(job, room, Kind.SOFFIT, msgspec.structs.replace(soffit, corners=corners), "Move the soffit")
 
 
 def delete_soffit(job: Job, thing_id: str) -> Change:

@@ -7,7 +7,7 @@ import math
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids
-from tall_plank.edits.rooms import read
+from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.edits.things.island import read_degrees
 from tall_plank.job import Job, Kind, Underlay
@@ -42,9 +42,9 @@ def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
     """
     room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     if key in ("x", "y"):
-        new = msgspec.structs.replace(underlay, **{key: read(job, text, least=-WIDEST, most=WIDEST)})
+        new = msgspec.structs.replace(underlay, **{key: read_in(job, text, Underlay, key)})
     elif key == "width":
-        new = msgspec.structs.replace(underlay, width=read(job, text, least=100.0, most=WIDEST))
+        new = msgspec.structs.replace(underlay, width=read_in(job, text, Underlay, key))
     elif key == "turn":
         new = msgspec.structs.replace(underlay, turn=read_degrees(text) % 360.0)
     elif key == "shown":

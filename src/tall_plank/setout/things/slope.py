@@ -6,7 +6,9 @@ import itertools
 
 import msgspec
 
-from tall_plank.job import Slope
+from tall_plank.job import Room, Slope
+from tall_plank.measure import PlankError
+from tall_plank.setout.things.common import ThingSetOut
 from tall_plank.setout.wall import Wall
 
 
@@ -54,3 +56,15 @@ def sloped(wall: Wall, walls: tuple[Wall, ...], height: float, slopes: tuple[Slo
     if all(abs(z - profile[0][1]) < 1e-9 for _, z in profile):
         return msgspec.structs.replace(wall, height=profile[0][1])
     return msgspec.structs.replace(wall, height=max(z for _, z in profile), profile=profile)
+
+
+def check_slope(room: Room, slope: Slope) -> None:
+    """Raises PlankError where a slope does not go with its room."""
+    if slope.low.mm >= room.height.mm:
+        raise PlankError("The slope would start above the ceiling.", "slope", "Type a lower height at the wall.")
+    if any(s.wall == slope.wall and s.id != slope.id for s in room.slopes):
+        what = f"The ceiling slopes to wall {slope.wall} already."
+        raise PlankError(what, f"wall {slope.wall}", "Change that slope.")
+
+
+SLOPE = ThingSetOut(fits=check_slope)

@@ -5,9 +5,12 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.job import Basis, Corner, Room, Soffit
-from tall_plank.measure import Length
+from tall_plank.measure import Length, PlankError
+from tall_plank.measure import outlines as ol
 from tall_plank.setout.corners import front_depth
+from tall_plank.setout.rooms import soffit_points
 from tall_plank.setout.runs import Placed, RunLayout
+from tall_plank.setout.things.common import ThingSetOut
 
 
 def _standing(basis: Basis, room: Room, soffit: Soffit, runs: tuple[RunLayout, ...]) -> list[Soffit]:
@@ -47,3 +50,15 @@ def with_standing_soffits(basis: Basis, room: Room, runs: tuple[RunLayout, ...])
     return msgspec.structs.replace(
         room, soffits=tuple(p for s in room.soffits for p in _standing(basis, room, s, runs))
     )
+
+
+def check_soffit(room: Room, soffit: Soffit) -> None:
+    """Raises PlankError where a soffit has no outline, or comes down to the floor."""
+    points = soffit_points(soffit)
+    if ol.crossing(points) is not None or abs(ol.area(points)) < 100.0:
+        raise PlankError("The soffit's outline crosses itself or has no area.", "soffit", "Move a corner.")
+    if soffit.drop.mm >= room.height.mm - 200.0:
+        raise PlankError("The soffit would come down to the floor.", "soffit", "Type a smaller depth.")
+
+
+SOFFIT = ThingSetOut(fits=check_soffit)

@@ -10,18 +10,20 @@ from tall_plank.setout.things.guide import GUIDE
 from tall_plank.setout.things.opening import OPENING
 from tall_plank.setout.things.roof_window import ROOF_WINDOW
 from tall_plank.setout.things.service import SERVICE
+from tall_plank.setout.things.slope import SLOPE
+from tall_plank.setout.things.soffit import SOFFIT
 from tall_plank.setout.wall import Span, Wall
 
 NONE = ThingSetOut()
 """A kind that holds no cells and fits everywhere."""
 
 SET_OUT: dict[Kind, ThingSetOut] = {
-    Kind.SLOPE: NONE,
+    Kind.SLOPE: SLOPE,
     Kind.OPENING: OPENING,
     Kind.COLUMN: COLUMN,
     Kind.SLIDING: NONE,
     Kind.ISLAND: NONE,
-    Kind.SOFFIT: NONE,
+    Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
     Kind.MOLDING: NONE,
     Kind.SERVICE: SERVICE,

@@ -13,7 +13,7 @@ from tall_plank.edits import outline, placing, rooms
 from tall_plank.edits.things.guide import clear_guides
 from tall_plank.edits.things.island import read_degrees, turn_island
 from tall_plank.edits.things.underlay import add_underlay
-from tall_plank.job import Kind
+from tall_plank.job import Kind, Side
 from tall_plank.measure import PlankError
 
 
@@ -178,7 +178,7 @@ def read_outline(w: Window) -> None:
 
     def scaled(text: str) -> PlankError | None:
         try:
-            length = rooms.read(doc.job, text, least=10.0, most=100_000.0)
+            length = rooms.read_in(doc.job, text, Side, "length")
         except PlankError as error:
             return error
         points = found.with_length(0, length.mm)

@@ -1,0 +1,109 @@
+"""Whether a job is whole: it holds what it refers to, its values make sense, it can be set out, and what is written of
+it can be read again. Every edit and every reader asks here."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import msgspec
+
+from tall_plank.job import Job
+from tall_plank.job.basis import Basis
+from tall_plank.job.inherit import size_of
+from tall_plank.job.rules import reevaluated
+from tall_plank.job.standard import check_standard, is_choice
+from tall_plank.job.template import Body
+from tall_plank.job.things.table import all_things, wall_of
+from tall_plank.measure import PlankError
+from tall_plank.measure.limits import SIZES, check_sound, in_sense
+from tall_plank.measure.remembered import remembered
+from tall_plank.setout import set_out
+from tall_plank.setout.things.roof_window import roof_window_frame
+from tall_plank.stock.library import check_stock
+
+
+def check_whole(job: Job) -> None:
+    """Raises PlankError where a job refers to something it does not hold, or holds impossible values."""
+    if not job.rooms:
+        raise PlankError("The job has no room.", "job")
+    check_sound(job, "job")
+    _check_stock(job)
+    job.active_standard(), job.active_scheme(), job.price_book()
+    for cell in job.cells():
+        template = job.template_of(cell)
+        if template.body is not Body.GAP:
+            _check_size(job, cell.unit, cell.number)
+    for template in job.templates:
+        _check_own(template)
+    for unit in job.units:
+        _check_own(unit)
+        for own in unit.own:
+            if own.key.startswith("standard"):
+                job.standard_by(str(own.value))
+    for standard in job.standards:
+        _check_standard(standard)
+    ids = [c.id for c in job.cells()]
+    if len(set(ids)) != len(ids):
+        raise PlankError("Two units have one id.", "job")
+    for room in job.rooms:
+        lines = {*room.wall_ids(), *(f"{i.letter}{n}" for i in room.islands for n in (1, 2))}
+        standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
+        for wall in sorted(({r.wall for r in room.runs} | standing) - lines):
+            raise PlankError(f"There is no wall “{wall[:20]}”.", "job")
+        if any(u.image not in {p.name for p in job.pictures} for u in room.underlays):
+            raise PlankError("A plan image has no picture.", "job")
+        for window in room.roof_windows:
+            roof_window_frame(room, window)
+        if any(len(s.corners) < 3 for s in room.soffits):
+            raise PlankError("A soffit has no outline.", "job")
+        letters = [*room.wall_ids(), *(i.letter for i in room.islands)]
+        if len(set(letters)) != len(letters):
+            raise PlankError("Two walls have one letter.", "job")
+    reevaluated(job)
+    set_out(job)
+    for room in job.rooms:
+        for part in (msgspec.structs.replace(room, runs=()), *room.runs):
+            _check_read_again(part)
+    for part in (*job.units, *job.values, job.pricing, job.papers, job.cutting):
+        _check_read_again(part)
+
+
+def _check_stock(job: Job) -> None:
+    _stock_once(job.stock)
+
+
+@remembered(16)
+def _stock_once(stock: Any) -> None:
+    check_stock(stock)
+
+
+@remembered(256)
+def _check_standard(standard: Any) -> None:
+    check_standard(standard)
+
+
+@remembered(4096)
+def _check_own(holder: Any) -> None:
+    """Own values of a unit or a kind are choices that there are."""
+    for own in holder.own:
+        if not is_choice(own.key, own.value):
+            what = f"“{str(own.value)[:40]}” is no choice of {own.key.replace('_', ' ')}."
+            raise PlankError(what, "job")
+
+
+def _check_size(job: Basis, unit_id: str, number: str) -> None:
+    """A unit's sizes make sense, whoever gives them."""
+    unit = job.unit(unit_id)
+    for key in ("height", "depth"):
+        in_sense(key, size_of(job, unit, key), SIZES[key], f"unit {number}")
+
+
+@remembered(16384)
+def _check_read_again(part: msgspec.Struct) -> None:
+    """What is written of a part of a job can be read, and is the same."""
+    try:
+        again = msgspec.json.decode(msgspec.json.encode(part), type=type(part), strict=False)
+    except (msgspec.ValidationError, UnicodeEncodeError, TypeError, ValueError) as error:
+        raise PlankError(f"That cannot be kept: {error}.", "job", "Type something else.") from None
+    if again != part:
+        raise PlankError("That cannot be kept as it is.", "job", "Type something else.")
