@@ -1,8 +1,10 @@
-"""The headless verbs, and the door to the window. Exit codes: 0 fine, 1 something in the job is wrong, 2 wrong use."""
+"""The headless verbs, and the door to the window. Exit codes: 0 fine, 1 something in the job is wrong, 2 wrong use, 3 a
+fault of the program itself: its trace is in the log."""
 
 from __future__ import annotations
 
 import json
+import logging
 import sys
 from collections.abc import Callable
 from decimal import Decimal
@@ -14,7 +16,10 @@ import click
 
 from tall_plank import __version__
 from tall_plank.measure import DisplayUnit, PlankError, format_length, parse_length
+from tall_plank.measure.limits import Range
 from tall_plank.measure.units import FACTORS
+
+log = logging.getLogger("tall_plank")
 
 VERBS_FIRST = "tall-plank [FILE] opens the window; the verbs below work without it."
 
@@ -26,16 +31,55 @@ def fail(error: PlankError) -> NoReturn:
 
 
 def says_errors(verb: Callable[..., None]) -> Callable[..., None]:
-    """Turn a PlankError into a plain message and exit code 1."""
+    """Turn a PlankError into a plain message and exit code 1, and a defect into one line, a trace in the log and 3."""
 
     @wraps(verb)
     def wrapped(*args: Any, **kwargs: Any) -> None:
+        from tall_plank.files.log import keep_log
+        from tall_plank.files.userdata import default_folders
+
+        kept = keep_log(default_folders())
         try:
             verb(*args, **kwargs)
         except PlankError as error:
             fail(error)
+        except (click.ClickException, click.exceptions.Exit, BrokenPipeError):
+            raise
+        except OSError as error:
+            fail(PlankError(f"{error.strerror or error}.", str(error.filename or ""), "Check the path and its rights."))
+        except MemoryError:
+            fail(PlankError("That takes more memory than there is.", "", "Make it smaller."))
+        except Exception as error:
+            log.exception("a verb failed")
+            click.echo(f"The program has a fault ({type(error).__name__}). {_kept_where(kept)}", err=True)
+            sys.exit(3)
 
     return wrapped
+
+
+def _kept_where(kept: Path | None) -> str:
+    return f"The log holds the details: {kept}" if kept is not None else "No log could be written."
+
+
+class Number(click.ParamType[float]):
+    """A number that makes sense: finite and in its range."""
+
+    name = "number"
+
+    def __init__(self, least: float, most: float) -> None:
+        self.span = Range(least, most)
+
+    def convert(self, value: Any, param: click.Parameter | None, ctx: click.Context | None) -> float:
+        try:
+            number = float(value)
+        except ValueError:
+            self.fail(f"“{str(value)[:40]}” is no number.", param, ctx)
+        if not self.span.holds(number):
+            self.fail(f"{str(value)[:40]} is not in the range {self.span}.", param, ctx)
+        return number
+
+
+SEED = click.IntRange(0, 2**31 - 1)
 
 
 class FileOrVerb(click.Group):
@@ -221,16 +265,14 @@ EXISTING = click.Path(path_type=Path)
 @click.argument("files", nargs=-1, type=EXISTING)
 @click.option("--parts", "parts_file", type=EXISTING, help="Parts as CSV, instead of a job.")
 @click.option("--boards", "boards_file", type=EXISTING, help="Boards as CSV, instead of the job's stock.")
-@click.option(
-    "--kerf", type=click.FloatRange(0, 100), help="Between parts: 3.2 for the saw, as wide as the mill for the router."
-)
-@click.option("--trim", type=click.FloatRange(0, 1000), default=10.0, show_default=True)
+@click.option("--kerf", type=Number(0, 100), help="Between parts: 3.2 for the saw, as wide as the mill for the router.")
+@click.option("--trim", type=Number(0, 1000), default=10.0, show_default=True)
 @click.option("--mode", type=click.Choice(["saw", "router"]), default="saw", show_default=True)
 @click.option("--turns", type=click.IntRange(0, 9), default=0, show_default=True, help="0: as many as it takes.")
 @click.option("--first-cut", type=click.Choice(["either", "along", "across"]), default="either", show_default=True)
 @click.option("--effort", type=click.IntRange(1, 9), default=5, show_default=True)
-@click.option("--seconds", type=click.FloatRange(0, 3600), default=10.0, show_default=True)
-@click.option("--seed", type=int, default=1, show_default=True)
+@click.option("--seconds", type=Number(0, 3600), default=10.0, show_default=True)
+@click.option("--seed", type=SEED, default=1, show_default=True)
 @OUT
 @says_errors
 def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | None, out: Path, **rules: Any) -> None:
@@ -292,8 +334,8 @@ def nest(files: tuple[Path, ...], parts_file: Path | None, boards_file: Path | N
 @click.argument("file", required=False, type=EXISTING)
 @click.option("--pieces", "pieces_file", type=EXISTING, help="Pieces as CSV, instead of a job.")
 @click.option("--stock", "stock_file", type=EXISTING, help="Bars as CSV, instead of the job's stock.")
-@click.option("--kerf", type=click.FloatRange(0, 100), default=3.0, show_default=True)
-@click.option("--trim", type=click.FloatRange(0, 1000), default=0.0, show_default=True)
+@click.option("--kerf", type=Number(0, 100), default=3.0, show_default=True)
+@click.option("--trim", type=Number(0, 1000), default=0.0, show_default=True)
 @OUT
 @says_errors
 def bars(
@@ -339,22 +381,22 @@ def check_program(
     file: Path, parts_file: Path | None, machine_file: Path | None, machine_name: str, board: str, as_json: bool
 ) -> None:
     """Run a program on the simulated machine and tell what goes wrong."""
-    from tall_plank.files.machinefiles import read_outlines
+    from tall_plank.files.machinefiles import read_outlines, read_program
+    from tall_plank.measure.limits import limits_of
     from tall_plank.shop.machine.model import load_machine
     from tall_plank.shop.simulator import run_program
+    from tall_plank.stock import Board
 
     try:
         size = tuple(float(x) for x in board.split(","))
     except ValueError:
         size = ()
-    if len(size) != 3 or not all(0 < x <= 20_000 for x in size):
+    spans = (limits_of(Board, "length"), limits_of(Board, "width"), limits_of(Board, "thickness"))
+    if len(size) != 3 or not all(span.holds(x) for span, x in zip(spans, size, strict=True)):
         raise click.UsageError("Give the board as length,width,thickness in mm, such as 2800,2070,19.")
     machine = load_machine(machine_file) if machine_file is not None else _shop_machine(machine_name)
     parts = read_outlines(parts_file) if parts_file is not None else []
-    try:
-        text = file.read_text(encoding="utf-8", errors="replace")
-    except OSError as error:
-        raise PlankError(f"The program cannot be read ({error.strerror}).", file.name, "Check the path.") from None
+    text = read_program(file)
     run = run_program(text, machine, (size[0], size[1], size[2]), parts)
     if as_json:
         faults = [{"line": f.line, "kind": f.kind, "what": f.what} for f in run.faults]

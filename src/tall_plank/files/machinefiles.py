@@ -28,6 +28,19 @@ def write_program(program: Program, path: Path) -> None:
     path.with_suffix(".json").write_text(json.dumps(outlines_document(program)))
 
 
+MAX_PROGRAM = 60_000_000
+
+
+def read_program(path: Path) -> str:
+    """The text of a program for a machine; signs that are none become question marks.
+
+    Raises
+    ------
+    PlankError where it cannot be read
+    """
+    return bytes_of(path, MAX_PROGRAM, "program").decode("utf-8", "replace")
+
+
 def outlines_document(program: Program) -> dict[str, Any]:
     """The parts of a program: outlines and openings in mm from the board's corner."""
     return {

@@ -15,6 +15,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.measure import PlankError
 from tall_plank.measure.remembered import KeptBy
 from tall_plank.shop.near import NEAR
 
@@ -23,6 +24,15 @@ MOST_PATTERNS = 4000
 
 SOLVE_NODES = 20_000
 """Branches after which the choice of patterns takes the best so far: counted, so that one question has one answer."""
+
+SOLVE_CELLS = 40_000_000
+"""Lengths times patterns, over all rounds, after which no more patterns are looked for."""
+
+MOST_LENGTHS = 800
+"""Different lengths of one profile; beyond that a first plan has to do."""
+
+MOST_PIECES = 12_000
+"""Pieces that are planned at once."""
 
 FILL_STEPS = 5_000_000
 """Steps after which the search for one filling takes the best so far."""
@@ -107,7 +117,14 @@ def cut_bars(
     kerf : mm between two pieces
     trim : mm cut off either end of every bar
     wait : whether the best is looked for; else what was found before for the same question, or a first plan at once
+
+    Raises
+    ------
+    PlankError for more pieces than can be planned at once
     """
+    count = sum(p.qty for p in pieces)
+    if count > MOST_PIECES:
+        raise PlankError(f"{count:,} pieces are too many at once.", "pieces", f"Plan {MOST_PIECES:,} at the most.")
     settled = True
     bars: list[CutBar] = []
     lost: list[LostPiece] = []
@@ -189,6 +206,8 @@ def _one_profile(pieces: list[BarPiece], kinds: list[_Bar], kerf: float) -> tupl
     lengths = sorted({round(p.length, 6) for p in pieces}, reverse=True)
     need = np.array([sum(p.qty for p in pieces if round(p.length, 6) == x) for x in lengths], dtype=np.int64)
     sizes = np.array(lengths) + kerf
+    if len(lengths) > MOST_LENGTHS:
+        return _first_plan(pieces, kinds, kerf)
     patterns = _listed(sizes, need, kinds)
     complete = patterns is not None
     if patterns is None:
@@ -270,7 +289,11 @@ def _generated(sizes: NDArray[np.float64], need: NDArray[np.int64], kinds: list[
     patterns += _first_fit(sizes, need, kinds)
     known = set(patterns)
     bound = 0.0
+    cells = 0
     for _ in range(600):
+        cells += n * len(patterns)
+        if cells > SOLVE_CELLS:
+            break
         worth, cost = _relaxed(patterns, need, kinds)
         new = []
         least = 1.0

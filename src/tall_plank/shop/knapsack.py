@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import numpy as np
-from numba import njit
 from numpy.typing import NDArray
 
+from tall_plank.shop.compiled import compiled
 from tall_plank.shop.near import NEAR
 
 
-@njit(cache=True)
+@compiled
 def fill_best(
     sizes: NDArray[np.float64], worth: NDArray[np.float64], need: NDArray[np.int64], room: float, limit: int
 ) -> tuple[float, NDArray[np.int64], int]:

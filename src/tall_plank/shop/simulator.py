@@ -19,12 +19,22 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.shop.machine.model import Machine, Tool
+from tall_plank.shop.simcut import take_off
 
 CELL = 1.0
 """mm; side of a cell."""
 
 NEAR = 0.06
 """mm that a depth may differ by."""
+
+REACH = 100_000.0
+"""mm that a place may be from X0 Y0 at most."""
+
+LONGEST_ARC = 100_000.0
+"""mm along an arc."""
+
+MOST_MOVES = 1_000_000
+"""Straight moves of a program that are looked at, arcs counted by their pieces."""
 
 GROUPS = {
     **dict.fromkeys(("G0", "G1", "G2", "G3", "G80"), "motion"), **dict.fromkeys(("G17", "G18", "G19"), "plane"),
@@ -221,6 +231,8 @@ def _line(
     )
     if state.motion != "G0" and state.feed <= 0:
         raise ValueError("a cut without a feed")
+    if not all(abs(v) <= REACH for v in (x, y, z)):
+        raise ValueError("it leads out of reach of every machine")
     points = [(x, y, z)] if state.motion in ("G0", "G1") else _arc(state, (x, y, z), values)
     for point in points:
         start, end = state.place.on_board(*state.at), state.place.on_board(*point)
@@ -325,6 +337,8 @@ def _arc(state: _State, end: tuple[float, float, float], values: dict[str, float
     sweep = (a0 - a1) % (2 * math.pi) if clockwise else (a1 - a0) % (2 * math.pi)
     if sweep < 1e-9:
         sweep = 2 * math.pi
+    if sweep * radius > LONGEST_ARC:
+        raise ValueError(f"an arc is {sweep * radius / 1000:,.0f} m long")
     count = max(8, math.ceil(sweep * radius / 1.0))
     points = []
     for i in range(1, count + 1):
@@ -362,6 +376,9 @@ def run_program(
     place = place_of(machine, board)
     bed = _bed(machine, board)
     for move in read_moves(text, machine, run, place):
+        if len(run.moves) >= MOST_MOVES:
+            run.tell(move.line, "length", f"only the first {MOST_MOVES:,} moves were looked at")
+            break
         run.moves.append(move)
         run.seconds += move.length / (machine.rapid if move.rapid else move.feed) * 60.0
         _travel(move, machine, run, bed)
@@ -443,47 +460,23 @@ def _cut(
     cell: float,
 ) -> None:
     """Take off what the tool passes over, and look at what it meets."""
-    (x0, y0, z0), (x1, y1, z1) = move.start, move.end
-    low = min(z0, z1)
+    x1, y1, z1 = move.end
+    low = min(move.start[2], z1)
     radius = move.tool.diameter / 2 if move.tool is not None else 1.0
-    nx, ny = run.heights.shape
-    a, b = max(0, int((min(x0, x1) - radius) / cell)), min(nx, int((max(x0, x1) + radius) / cell) + 1)
-    c, d = max(0, int((min(y0, y1) - radius) / cell)), min(ny, int((max(y0, y1) + radius) / cell) + 1)
     if low < -machine.into_spoil - NEAR:
         run.tell(move.line, "depth", f"Z{low:.2f} goes deeper into the spoil board than {machine.into_spoil:g}")
-    if a >= b or c >= d:
-        return
-    xs = (np.arange(a, b, dtype=np.float32) + 0.5) * cell
-    ys = (np.arange(c, d, dtype=np.float32) + 0.5) * cell
-    dx, dy = x1 - x0, y1 - y0
-    long = dx * dx + dy * dy
-    px, py = xs[:, None] - x0, ys[None, :] - y0
-    share = np.clip((px * dx + py * dy) / long, 0.0, 1.0) if long > 1e-12 else np.zeros((b - a, d - c), np.float32)
-    away = (px - share * dx) ** 2 + (py - share * dy) ** 2
-    under = away <= radius * radius
-    # Straight up or down, the lowest counts.
-    tip = z0 + share * (z1 - z0) if long > 1e-12 else share + low
-    field_of = run.heights[a:b, c:d]
-    # The rim of a tool touches cells by half; a fault has to be more than that.
-    within = away <= max(0.0, radius - 0.75 * cell) ** 2
-    meets = within & (field_of > tip + NEAR)
-    if meets.any():
+    meets, hit = take_off(run.heights, owner, cell, move.start, move.end, radius, move.rapid, NEAR)
+    if meets:
         if move.rapid:
             run.tell(move.line, "rapid", f"a rapid move through wood at X{x1:.1f} Y{y1:.1f}")
         elif move.tool is None:
             run.tell(move.line, "tool", "a cut without a tool")
         elif not move.turning:
             run.tell(move.line, "spindle", "a cut with the spindle standing")
-        elif move.tool.kind == "drill" and long > 1e-6:
+        elif move.tool.kind == "drill" and math.dist(move.start[:2], move.end[:2]) > 1e-3:
             run.tell(move.line, "tool", f"{move.tool.name} cuts sideways")
         if move.tool is not None and board[2] - low > move.tool.length + NEAR:
             what = f"{move.tool.name} cuts {move.tool.length:g} deep; here are {board[2] - low:.1f}"
             run.tell(move.line, "depth", what)
-    if move.tool is not None and move.tool.kind == "mill":
-        through = within & (tip <= NEAR)
-        hit = owner[a:b, c:d][through]
-        hit = hit[hit >= 0]
-        if hit.size:
-            run.tell(move.line, "part", f"cuts into the finished part {names[int(hit[0])]}")
-    if not move.rapid:
-        np.minimum(field_of, np.where(under, tip, np.float32(np.inf)), out=field_of, casting="unsafe")
+    if move.tool is not None and move.tool.kind == "mill" and hit >= 0:
+        run.tell(move.line, "part", f"cuts into the finished part {names[hit]}")

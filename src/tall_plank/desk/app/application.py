@@ -7,7 +7,6 @@ import os
 import sys
 import threading
 import traceback
-from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import TracebackType
 
@@ -18,6 +17,7 @@ from tall_plank.desk.app.menus import register
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
 from tall_plank.desk.look.texts import tr
+from tall_plank.files.log import keep_log
 from tall_plank.files.userdata import Autosave, Preferences, UserFolders, default_folders
 from tall_plank.job import Job
 from tall_plank.job.start import new_job
@@ -48,15 +48,6 @@ def open_window(job: Job, folders: UserFolders) -> Window:
     _windows.append(window)
     window.destroyed.connect(lambda: _gone(window))
     return window
-
-
-def keep_log(folders: UserFolders) -> None:
-    """Defects go to a log in the state folder, and to the user as one plain line."""
-    handler = RotatingFileHandler(folders.made().state / "log.txt", maxBytes=500_000, backupCount=1, encoding="utf-8")
-    handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
-    log.addHandler(handler)
-
-    catch_defects()
 
 
 class Defects(QObject):
@@ -93,6 +84,7 @@ def run(path: Path | None, *, demo: bool = False, folders: UserFolders | None = 
     folders = folders or default_folders()
     app = make_app()
     keep_log(folders)
+    catch_defects()
     look = Preferences(folders).get("look", "light")
     theme.apply(app, dark=look == "dark")
     if demo:

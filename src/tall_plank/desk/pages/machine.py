@@ -27,6 +27,7 @@ from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread
 from tall_plank.edits import cutting
+from tall_plank.files.machinefiles import read_program
 from tall_plank.files.machines import file_of
 from tall_plank.files.plankfile import write_atomic
 from tall_plank.measure import PlankError
@@ -273,9 +274,9 @@ class MachinePage(QWidget):
         if path is None or self.program is None:
             return
         try:
-            text = path.read_text(encoding="utf-8", errors="replace")
-        except OSError as error:
-            self.figures.setText(f"{path.name}: {error.strerror}")
+            text = read_program(path)
+        except PlankError as error:
+            self.figures.setText(str(error))
             return
         from tall_plank.shop.machine.programs import Program
 

@@ -10,8 +10,9 @@ the same stage, one across it to the next. Cuts UP run across the board (x = con
 from __future__ import annotations
 
 import numpy as np
-from numba import njit
 from numpy.typing import NDArray
+
+from tall_plank.shop.compiled import compiled
 
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]
@@ -31,7 +32,7 @@ FIRST_FIT, BEST_FIT, LAST_ONLY = 0, 1, 2
 FREE_COLUMNS = 7  # x, y, width, height, board, stage, direction
 
 
-@njit(cache=True)
+@compiled
 def draw(state: NDArray[np.uint64]) -> float:
     """A number from 0 to 1 and the next state (xorshift64*, Vigna 2016)."""
     x = state[0]
@@ -42,13 +43,13 @@ def draw(state: NDArray[np.uint64]) -> float:
     return float((x * np.uint64(2685821657736338717)) >> np.uint64(11)) / 9007199254740992.0
 
 
-@njit(cache=True)
+@compiled
 def below(state: NDArray[np.uint64], n: int) -> int:
     """A whole number from 0 to n - 1."""
     return min(n - 1, int(draw(state) * n))
 
 
-@njit(cache=True)
+@compiled
 def order_by(
     items: Ints, m: int, wide: Ints, high: Ints, key: int, noise: float, state: NDArray[np.uint64], keys: Floats
 ) -> None:
@@ -83,13 +84,13 @@ def order_by(
         items[:m] = items[:m][rank]
 
 
-@njit(cache=True)
+@compiled
 def stage_after(stage: int, last: int, way: int) -> int:
     """The stage of a cut in a direction on a rectangle made by cuts of a stage in a direction."""
     return stage if last == way else stage + 1
 
 
-@njit(cache=True)
+@compiled
 def fits(dw: int, dh: int, stage: int, last: int, turns: int, first_up: bool) -> bool:
     """Whether a piece can be cut out of a rectangle that is dw wider and dh higher, within the turns allowed."""
     if turns == 0:
@@ -107,7 +108,7 @@ def fits(dw: int, dh: int, stage: int, last: int, turns: int, first_up: bool) ->
     return True
 
 
-@njit(cache=True)
+@compiled
 def add_free(free: Ints, n: int, x: int, y: int, w: int, h: int, board: int, stage: int, way: int) -> int:
     """One more free rectangle where it has any size; the number there are then."""
     if w > 0 and h > 0:
@@ -117,7 +118,7 @@ def add_free(free: Ints, n: int, x: int, y: int, w: int, h: int, board: int, sta
     return n
 
 
-@njit(cache=True)
+@compiled
 def pack(
     items: Ints,
     m: int,
@@ -301,7 +302,7 @@ def pack(
     return nb, lost, nf
 
 
-@njit(cache=True)
+@compiled
 def fill_least(items: Ints, m: int, wide: Ints, high: Ints, least: Ints) -> None:
     """Least smaller side of the items from each place of their order on."""
     least[m] = np.iinfo(np.int64).max
@@ -310,7 +311,7 @@ def fill_least(items: Ints, m: int, wide: Ints, high: Ints, least: Ints) -> None
         least[k] = min(least[k + 1], min(wide[i], high[i]))
 
 
-@njit(cache=True)
+@compiled
 def improve(
     rounds: int,
     wide: Ints,

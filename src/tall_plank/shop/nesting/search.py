@@ -32,6 +32,9 @@ from tall_plank.shop.nesting.request import (
 TINY = ((26, 59), (64, 68), (61, 53), (35, 37), (67, 36), (38, 66), (24, 62))
 """Parts on boards of 100 x 100 whose first plan is not the best: they go through the whole search in no time."""
 
+LARGE = 3000
+"""Parts of a material."""
+
 _compiled = False
 
 
@@ -47,8 +50,9 @@ def compile_search() -> None:
 
 def nest_sawn(request: Request, told: Told | None = None, stopped: Stopped | None = None) -> NestPlan:
     """The best plan from edge to edge; as `nest`, which calls it."""
-    started = time.perf_counter()
     rules = request.rules
+    compile_search()
+    started = time.perf_counter()
     materials, unplaced = materials_of(request)
     last_told, pause = -1.0, 0.0
 
@@ -69,10 +73,8 @@ def nest_sawn(request: Request, told: Told | None = None, stopped: Stopped | Non
         return plan_of(materials, unplaced, rules, time.perf_counter() - started, done=done)
 
     for m in materials:
-        first_plan(m, rules, quick=True)
+        first_plan(m, rules, quick=True, over=lambda m=m: m.count > 0 and over())  # type: ignore[misc]
     tell()
-    compile_search()
-    started = time.perf_counter()
     if rules.effort > 1:
         for m in materials:
             if not over():
@@ -92,7 +94,8 @@ def nest_sawn(request: Request, told: Told | None = None, stopped: Stopped | Non
                 break
         finished = not todo
     for m in materials:
-        finished = finish(m, rules, over) and finished
+        # A plan of thousands of parts that is late as it is stays as it lies: polishing it takes seconds.
+        finished = (len(m.wide) < LARGE or not over()) and finish(m, rules, over) and finished
     return plan(done=finished)
 
 
