@@ -17,6 +17,7 @@ from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit, make_one
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import Length, LengthError, PlankError
+from tall_plank.measure.limits import check_reach
 from tall_plank.setout import set_out
 
 Path = tuple[int, ...]
@@ -241,6 +242,7 @@ def slide_board(job: Job, cell_id: str, path: Path, index: int, before: float) -
     ------
     PlankError “There is no board.”
     """
+    check_reach(before)
     number, unit, bay = unit_at(job, cell_id, path)
     made = make_one(job, set_out(job), cell_id)
     if made is None or made.set is None or not 0 <= index < len(bay.children) - 1:
@@ -376,6 +378,8 @@ def set_front_value(job: Job, cells: tuple[tuple[str, Path], ...], key: str, val
     PlankError where the handle would leave its front
     """
     typed: object = value
+    if key not in ("hand", "style", "handle", "from_edge", "from_end"):
+        raise PlankError(f"A front has no {key[:20]}.", "front", "Choose hand, style, handle or its place.")
     if key == "hand" and value not in ("left", "right"):
         raise PlankError(f"“{value}” is no side.", "hinges", "Choose left or right.")
     if key == "style" and value and value not in CHOICES["front_style"]:

@@ -13,6 +13,7 @@ from tall_plank.job import Corner, Job, Rectangle, Room, Side, Sides, WallOwn
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoint
+from tall_plank.measure.limits import check_reach
 from tall_plank.measure.outlines import Points
 from tall_plank.setout.rooms import corners_of, sides_from, walls_of
 
@@ -155,6 +156,7 @@ def draw_outline(job: Job, room_id: str, points: Points) -> Change:
     ------
     PlankError where it crosses itself or a wall has no length
     """
+    check_reach(*(c for p in points for c in p))
     room = job.room(room_id)
     count = len(points)
     if count > len(WALL_LETTERS):
@@ -310,6 +312,7 @@ def add_corner(job: Job, room_id: str, wall_id: str, x: float) -> Change:
     ------
     PlankError “A corner there would leave a wall of no length.”
     """
+    check_reach(x)
     room = job.room(room_id)
     i = _index(room, wall_id)
     walls = walls_of(room)
@@ -363,6 +366,7 @@ def move_corner(job: Job, room_id: str, index: int, x: float, y: float) -> Chang
     ------
     PlankError “The room would be too small.”
     """
+    check_reach(x, y)
     room = job.room(room_id)
     points = list(corners_of(room.outline))
     if isinstance(room.outline, Rectangle):
@@ -371,6 +375,8 @@ def move_corner(job: Job, room_id: str, index: int, x: float, y: float) -> Chang
         if min(width, depth) < 500.0:
             raise PlankError("The room would be too small.", "corner", "Leave it at least 500 mm.")
         return _with_outline(job, room, Rectangle(Length.of(width), Length.of(depth)), "Move a corner")
+    if not 0 <= index < len(points):
+        raise PlankError("The room has no such corner.", "corner", "Choose another one.")
     points[index] = FloorPoint((round(x, 3), round(y, 3)))
     return _with_outline(job, room, sides_from(tuple(points), room.wall_ids()), "Move a corner")
 
@@ -382,6 +388,7 @@ def move_wall(job: Job, room_id: str, wall_id: str, out: float) -> Change:
     ------
     PlankError “The wall would pass the one opposite.”
     """
+    check_reach(out)
     room = job.room(room_id)
     points = corners_of(room.outline)
     i = _index(room, wall_id)

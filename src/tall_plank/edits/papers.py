@@ -59,6 +59,8 @@ def set_label_size(job: Job, key: str, text: str) -> Change:
         if not 1 <= count <= 40:
             raise PlankError(f"{text} is out of range.", key, "Type 1 to 40.")
         new = msgspec.structs.replace(old, **{"across" if key == "columns" else "down": count})
+    elif key not in SIZES:
+        raise PlankError(f"A label has no {key[:20]}.", "labels", f"Choose {', '.join(SIZES)}.")
     else:
         mm = read(job, text, least=0.0, most=1200.0).mm
         whole = SIZES[key]

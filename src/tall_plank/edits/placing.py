@@ -114,7 +114,8 @@ def align_seams(job: Job, cells: tuple[str, ...]) -> Change:
         taken.add(best[1].cell)
         job = _changed(job, cell_id, anchor=Anchor.by("span", Kind.CELL.of(best[1].cell)))
     if len(skipped) == len(cells):
-        raise PlankError(skipped[0] + ".", "line up", "Choose hung units over base units.")
+        what = f"{skipped[0]}." if skipped else "Nothing is chosen."
+        raise PlankError(what, "line up", "Choose hung units over base units.")
     return Change(job, "Line up with the base units", tuple(skipped))
 
 

@@ -13,6 +13,7 @@ from tall_plank.job import Job, Kind, Source, Top, TopCut, TopEdge, TopPoint
 from tall_plank.job.top import EdgeName
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.limits import check_reach
 from tall_plank.setout import set_out
 from tall_plank.setout.tops import arc_points
 
@@ -150,8 +151,10 @@ def move_corner(job: Job, source: Source, index: int, x: float, out: float) -> C
     ------
     PlankError where the outline would cross itself
     """
+    check_reach(x, out)
     top = top_of(job, source)
     points = list(top.outline)
+    _check_index(points, index)
     points[index] = msgspec.structs.replace(points[index], x=Length.of(round(x, 3)), out=Length.of(round(out, 3)))
     _check_outline(points)
     return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Move the worktop's corner")
@@ -161,11 +164,17 @@ def add_corner(job: Job, source: Source, side: int) -> Change:
     """Put a corner into the middle of a side of a worktop's own outline, to be dragged from there."""
     top = top_of(job, source)
     points = list(top.outline)
+    _check_index(points, side)
     a, b = points[side], points[(side + 1) % len(points)]
     middle = TopPoint(Length.of(round((a.x.mm + b.x.mm) / 2, 3)), Length.of(round((a.out.mm + b.out.mm) / 2, 3)))
     points[side] = msgspec.structs.replace(a, bulge=0.0)
     points.insert(side + 1, middle)
     return _with_top(job, source, msgspec.structs.replace(top, outline=tuple(points)), "Add a corner to the worktop")
+
+
+def _check_index(points: list[TopPoint], index: int) -> None:
+    if not 0 <= index < len(points):
+        raise PlankError("The worktop has no such corner.", "outline", "Keep its corners first, then choose one.")
 
 
 def _check_outline(points: list[TopPoint]) -> None:

@@ -259,6 +259,8 @@ class _Reader:
                 parts.append(self.sum())
             if not self.at_mark(")"):
                 self.fail("A bracket is not closed.", self.peek(), "Part the values with a semicolon.")
+            if len(parts) < 2:
+                self._one_alone(token, spans[0])
             self.take()
             if any(q.power for q in parts):
                 ends = [start - 1 for start in spans[1:]] + [self.i - 1]
@@ -272,6 +274,16 @@ class _Reader:
                 f"There is no value named “{token.text}”.", token, f"Known: {known}." if known else "Type a number."
             )
         return _Quantity(self.values[token.text], 1)
+
+    def _one_alone(self, function: _Token, start: int) -> NoReturn:
+        """A function of one value makes no sense: most often a comma was meant to part two."""
+        inside = self.tokens[start : self.i]
+        comma = next((t for t in inside if t.kind == "number" and "," in t.text), None)
+        if comma is not None:
+            one, _, other = comma.text.partition(",")
+            what = f"“{comma.text}” is one number here: a comma stands before decimals."
+            self.fail(what, comma, f"Part values with a semicolon: {function.text}({one}; {other}).")
+        self.fail(f"{function.text} takes two values or more.", function, "Part values with a semicolon.")
 
     def measure(self) -> _Quantity:
         value = _number(self.take())

@@ -214,6 +214,13 @@ def in_sense(key: str, value: Decimal | float, span: Range, where: str) -> None:
         raise PlankError(f"{str(value)[:30]} is out of range.", f"{where}, {key}", f"Give {span}.")
 
 
+def check_reach(*places: float | None) -> None:
+    """Raises PlankError where a place to which something is moved is nowhere, or out of reach; mm."""
+    for place in places:
+        if place is not None and not (math.isfinite(place) and ANY.holds(place)):
+            raise PlankError(f"{place:g} mm is out of reach.", "", "Move it less far.")
+
+
 class Unsound(NamedTuple):
     """A value that makes no sense: where it is, what is wrong, what to do."""
 

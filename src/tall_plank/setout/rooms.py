@@ -200,3 +200,16 @@ def ceiling_at(room: Room, at: FloorPoint, *, soffits: bool = True) -> float:
 def soffit_points(soffit: Soffit) -> FloorPoints:
     """Outline of a soffit in the room's plan."""
     return floor_points((c.x.mm, c.y.mm) for c in soffit.corners)
+
+
+def find_wall(room: Room, wall_id: str) -> Wall:
+    """A wall of a room by its letter.
+
+    Raises
+    ------
+    PlankError where there is none
+    """
+    for wall in walls_of(room):
+        if wall.id == wall_id:
+            return wall
+    raise PlankError(f"There is no wall {wall_id[:20]}.", room.name, "Choose another wall.")

@@ -10,13 +10,15 @@ from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Column, Job, Kind
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-from tall_plank.setout.rooms import walls_of
+from tall_plank.measure.limits import check_reach
+from tall_plank.setout.rooms import find_wall
 
 
 def add_column(job: Job, room_id: str, wall_id: str, kind: str, x: float | None = None) -> Change:
     """Stand a chimney breast (1200 x 350) or a column (300 x 300) against a wall, in its middle or at x. `x`: mm."""
+    check_reach(x)
     room = job.room(room_id)
-    length = next(w.length for w in walls_of(room) if w.id == wall_id)
+    length = find_wall(room, wall_id).length
     width, depth = (1200.0, 350.0) if kind == "chimney breast" else (300.0, 300.0)
     width = min(width, length)
     at = (length - width) / 2 if x is None else min(max(0.0, x), length - width)
@@ -48,9 +50,10 @@ def set_column(job: Job, column_id: str, key: str, text: str) -> Change:
 
 def move_column(job: Job, column_id: str, x: float, y: float = 0.0) -> Change:
     """Drag a column along its wall, held to its ends; a free one anywhere on the floor. `x`, `y`: mm."""
+    check_reach(x, y)
     room, column = find_thing(job, Kind.COLUMN, column_id)
     if column.wall:
-        length = next(w.length for w in walls_of(room) if w.id == column.wall)
+        length = find_wall(room, column.wall).length
         at = min(max(0.0, x), max(0.0, length - column.width.mm))
         new = msgspec.structs.replace(column, x=Length.of(round(at)))
     else:

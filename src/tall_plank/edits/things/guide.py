@@ -13,7 +13,8 @@ from tall_plank.job import Guide, Job, Kind, Room
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
-from tall_plank.setout.rooms import corners_of, walls_of
+from tall_plank.measure.limits import check_reach
+from tall_plank.setout.rooms import corners_of, find_wall
 
 NAMES = {"upright": "x", "level": "z", "across": "y"}
 """What a guide line is called, and its axis; an upright one without a wall runs north and south on the plan."""
@@ -24,7 +25,7 @@ def reach(room: Room, axis: str, wall_id: str) -> float:
     if axis == "z":
         return room.height.mm
     if wall_id:
-        return next(w.length for w in walls_of(room) if w.id == wall_id)
+        return find_wall(room, wall_id).length
     x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
     return x1 - x0 if axis == "x" else y1 - y0
 
@@ -36,6 +37,7 @@ def add_guide(job: Job, room_id: str, axis: str, wall_id: str = "", at: float | 
     ------
     PlankError where there is no such wall or axis
     """
+    check_reach(at)
     room = job.room(room_id)
     if axis not in NAMES.values():
         raise PlankError(f"“{axis}” is no guide line.", "guide line", f"Choose {', '.join(NAMES)}.")
@@ -58,6 +60,7 @@ def set_guide(job: Job, guide_id: str, text: str) -> Change:
 
 def move_guide(job: Job, guide_id: str, at: float) -> Change:
     """Drag a guide line, held inside the room, to whole millimetres. `at`: mm."""
+    check_reach(at)
     room, guide = find_thing(job, Kind.GUIDE, guide_id)
     place = float(round(min(max(0.0, at), reach(room, guide.axis, guide.wall))))
     return replaced(job, room, Kind.GUIDE, msgspec.structs.replace(guide, at=Length.of(place)), "Move the guide line")

@@ -12,9 +12,10 @@ from tall_plank.edits.things.common import Spot, ThingEdits
 from tall_plank.job import Island, Job, Room
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.limits import check_reach
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import aisles_of
-from tall_plank.setout.rooms import corners_of, walls_of
+from tall_plank.setout.rooms import corners_of, find_wall
 
 LETTERS = "KLMNOP"
 
@@ -69,6 +70,7 @@ def add_island(job: Job, room_id: str, at: tuple[float, float] | None = None, le
     ------
     PlankError “A room takes at most six islands.”
     """
+    check_reach(length, *(at or ()))
     room = job.room(room_id)
     taken = {i.letter for i in room.islands} | set(room.wall_ids())
     letter = next((c for c in LETTERS if c not in taken), "")
@@ -107,7 +109,7 @@ def set_island(job: Job, island_id: str, key: str, text: str) -> Change:
             raise PlankError(f"There is no wall {text}.", "peninsula", "Choose another wall.")
         new = msgspec.structs.replace(island, wall=text)
         if text:
-            length = next(w.length for w in walls_of(room) if w.id == text)
+            length = find_wall(room, text).length
             new = msgspec.structs.replace(new, x=Length.of(min(island.x.mm, round(length / 2))))
     else:
         raise PlankError(f"An island has no {key}.", "island", "Choose a known decision.")
@@ -132,9 +134,10 @@ def read_degrees(text: str) -> float:
 
 def move_island(job: Job, island_id: str, dx: float, dy: float) -> Change:
     """Drag an island across the floor, on whole millimetres; a peninsula along its wall. `dx`, `dy`: mm."""
+    check_reach(dx, dy)
     room, island = find_island(job, island_id)
     if island.wall:
-        wall = next(w for w in walls_of(room) if w.id == island.wall)
+        wall = find_wall(room, island.wall)
         along = dx * wall.frame.x[0] + dy * wall.frame.x[1]
         x = min(max(0.0, island.x.mm + along), wall.length)
         new = msgspec.structs.replace(island, x=Length.of(round(x)))
@@ -152,6 +155,7 @@ def turn_island(job: Job, island_id: str, degrees: float) -> Change:
     ------
     PlankError “A peninsula stands square to its wall.”
     """
+    check_reach(degrees)
     room, island = find_island(job, island_id)
     if island.wall:
         raise PlankError("A peninsula stands square to its wall.", "island", "Let go of the wall first.")
@@ -210,7 +214,7 @@ def set_aisle(job: Job, island_id: str, side: str, text: str) -> Change:
         island, x=Length.of(round(island.x.mm + dx, 6)), y=Length.of(round(island.y.mm + dy, 6))
     )
     if island.wall:
-        wall = next(w for w in walls_of(room) if w.id == island.wall)
+        wall = find_wall(room, island.wall)
         along = dx * wall.frame.x[0] + dy * wall.frame.x[1]
         new = msgspec.structs.replace(island, x=Length.of(round(island.x.mm + along, 6)))
     return Change(with_island(job, room, new), f"Set the aisle beside {island.letter}")

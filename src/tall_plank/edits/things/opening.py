@@ -12,7 +12,8 @@ from tall_plank.edits.things.common import Spot, ThingEdits, added, deleted, rep
 from tall_plank.job import Job, Kind, Opening
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-from tall_plank.setout.rooms import walls_of
+from tall_plank.measure.limits import check_reach
+from tall_plank.setout.rooms import find_wall, walls_of
 from tall_plank.setout.things.opening import check_opening, lowest
 
 START_SIZES = {
@@ -34,10 +35,13 @@ def add_opening(job: Job, room_id: str, wall_id: str, kind: str, x: float | None
     ------
     PlankError where it does not fit
     """
+    check_reach(x)
     room = job.room(room_id)
     line = next((w for w in walls_of(room) if w.id == wall_id), None)
     if line is None:
         raise PlankError(f"There is no wall {wall_id}.", kind, "Choose a wall of the room.")
+    if kind not in START_SIZES:
+        raise PlankError(f"“{kind[:20]}” is no opening.", "opening", f"Choose {', '.join(START_SIZES)}.")
     width, height, sill = START_SIZES[kind]
     width = min(width, line.length)
     at = (line.length - width) / 2 if x is None else min(max(0.0, x), line.length - width)
@@ -69,7 +73,7 @@ def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
     room, opening = find_thing(job, Kind.OPENING, opening_id)
     if key in ("x", "width", "height", "sill", "reveal", "depth"):
         least = 100.0 if key in ("width", "height") else 0.0
-        thickness = next(w.thickness for w in walls_of(room) if w.id == opening.wall)
+        thickness = find_wall(room, opening.wall).thickness
         most = thickness if key in ("reveal", "depth") else None
         new = msgspec.structs.replace(opening, **{key: read(job, text, least=least, most=most)})
     elif key == "hand":
@@ -86,8 +90,9 @@ def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
 
 def move_opening(job: Job, opening_id: str, x: float) -> Change:
     """Drag an opening along its wall; it stops at the wall's ends and at its neighbours. `x`: mm."""
+    check_reach(x)
     room, opening = find_thing(job, Kind.OPENING, opening_id)
-    wall = next(w for w in walls_of(room) if w.id == opening.wall)
+    wall = find_wall(room, opening.wall)
     width = opening.width.mm
     low, high = 0.0, wall.length - width
     for other in room.openings:

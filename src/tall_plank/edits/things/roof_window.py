@@ -12,7 +12,8 @@ from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Job, Kind, RoofWindow
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-from tall_plank.setout.rooms import walls_of
+from tall_plank.measure.limits import check_reach
+from tall_plank.setout.rooms import find_wall
 
 
 def add_roof_window(job: Job, room_id: str, wall_id: str, x: float | None = None) -> Change:
@@ -22,11 +23,12 @@ def add_roof_window(job: Job, room_id: str, wall_id: str, x: float | None = None
     ------
     PlankError where no ceiling slopes to this wall
     """
+    check_reach(x)
     room = job.room(room_id)
     slope = next((s for s in room.slopes if s.wall == wall_id), None)
     if slope is None:
         raise PlankError(f"No ceiling slopes down to wall {wall_id}.", "roof window", "Slope the ceiling there first.")
-    length = next(w.length for w in walls_of(room) if w.id == wall_id)
+    length = find_wall(room, wall_id).length
     rise = room.height.mm - slope.low.mm
     pitch = math.hypot(rise, slope.run.mm)
     width, high = min(780.0, length), min(980.0, pitch * 0.8)
@@ -54,9 +56,10 @@ def set_roof_window(job: Job, window_id: str, key: str, text: str) -> Change:
 
 def move_roof_window(job: Job, window_id: str, x: float) -> Change:
     """Drag a roof window along its slope, held to the ends of the wall. `x`: mm."""
+    check_reach(x)
     room, window = find_thing(job, Kind.ROOF_WINDOW, window_id)
     slope = next(s for s in room.slopes if s.id == window.slope)
-    length = next(w.length for w in walls_of(room) if w.id == slope.wall)
+    length = find_wall(room, slope.wall).length
     at = min(max(0.0, x), max(0.0, length - window.width.mm))
     new = msgspec.structs.replace(window, x=Length.of(float(round(at))))
     return replaced(job, room, Kind.ROOF_WINDOW, new, "Move the roof window")

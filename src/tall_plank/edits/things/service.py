@@ -12,16 +12,23 @@ from tall_plank.edits.things.common import Spot, ThingEdits, added, deleted, rep
 from tall_plank.job import Job, Kind, Service
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-from tall_plank.setout.rooms import walls_of
+from tall_plank.measure.limits import check_reach
+from tall_plank.setout.rooms import find_wall, walls_of
 
-SERVICES = ("water", "waste", "power", "gas", "vent")
+START_HEIGHTS = {"water": 500.0, "waste": 400.0, "power": 300.0, "gas": 500.0, "vent": 2000.0}
+"""mm above the floor of new service points."""
+
+SERVICES = tuple(START_HEIGHTS)
 
 
 def add_service(job: Job, room_id: str, wall_id: str, kind: str, x: float | None = None) -> Change:
     """Mark a service point on a wall, in its middle or at x. `x`: mm."""
+    check_reach(x)
     room = job.room(room_id)
-    length = next(w.length for w in walls_of(room) if w.id == wall_id)
-    height = {"water": 500.0, "waste": 400.0, "power": 300.0, "gas": 500.0, "vent": 2000.0}[kind]
+    length = find_wall(room, wall_id).length
+    if kind not in START_HEIGHTS:
+        raise PlankError(f"“{kind[:20]}” is no service.", "service point", f"Choose {', '.join(START_HEIGHTS)}.")
+    height = START_HEIGHTS[kind]
     at = length / 2 if x is None else min(max(0.0, x), length)
     job, (new_id,) = new_ids(job, "s")
     service = Service(new_id, kind, wall_id, Length.of(at), Length.of(height))  # type: ignore[arg-type]
@@ -53,6 +60,7 @@ def set_service(job: Job, service_id: str, key: str, text: str) -> Change:
 
 def move_service(job: Job, service_id: str, x: float) -> Change:
     """Drag a service point along its wall. `x`: mm."""
+    check_reach(x)
     room, service = find_thing(job, Kind.SERVICE, service_id)
     length = next((w.length for w in walls_of(room) if w.id == service.wall), 1e6)
     new = msgspec.structs.replace(service, x=Length.of(round(min(max(0.0, x), length))))
@@ -61,6 +69,7 @@ def move_service(job: Job, service_id: str, x: float) -> Change:
 
 def shift_service(job: Job, service_id: str, dx: float, dy: float) -> Change:
     """Drag a service point over the floor by dx, dy mm."""
+    check_reach(dx, dy)
     room, service = find_thing(job, Kind.SERVICE, service_id)
     new = msgspec.structs.replace(service, x=Length.of(round(service.x.mm + dx)), y=Length.of(round(service.y.mm + dy)))
     return replaced(job, room, Kind.SERVICE, new, f"Move the {service.kind} point")

@@ -11,13 +11,15 @@ from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Corner, Job, Kind, Soffit
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
-from tall_plank.setout.rooms import walls_of
+from tall_plank.measure.limits import check_reach
+from tall_plank.setout.rooms import find_wall
 
 
 def add_soffit(job: Job, room_id: str, wall_id: str, depth: float = 400.0, drop: float = 250.0) -> Change:
     """Box the ceiling down along a wall, from end to end. `depth`, `drop`: mm."""
+    check_reach(depth, drop)
     room = job.room(room_id)
-    at = next(w for w in walls_of(room) if w.id == wall_id)
+    at = find_wall(room, wall_id)
     corners = tuple(
         corner(*at.frame.floor(x, y)) for x, y in ((0.0, 0.0), (at.length, 0.0), (at.length, -depth), (0.0, -depth))
     )
@@ -88,6 +90,7 @@ def move_soffit(job: Job, soffit_id: str, dx: float, dy: float) -> Change:
     ------
     PlankError “It stands on its units.”
     """
+    check_reach(dx, dy)
     room, soffit = find_thing(job, Kind.SOFFIT, soffit_id)
     if soffit.over:
         raise PlankError("It stands on its units.", "soffit", "Move those.")

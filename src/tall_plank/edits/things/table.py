@@ -16,6 +16,7 @@ from tall_plank.edits.things.slope import SLOPE
 from tall_plank.edits.things.soffit import SOFFIT
 from tall_plank.edits.things.underlay import UNDERLAY
 from tall_plank.job import Job, Kind, Source
+from tall_plank.measure import PlankError
 
 EDITS: dict[Kind, ThingEdits] = {
     Kind.SLOPE: SLOPE,
@@ -37,9 +38,13 @@ ADDED = {name: add for edits in EDITS.values() for name, add in edits.add.items(
 
 def add_thing(job: Job, name: str, spot: Spot) -> Change:
     """Add what the shelf calls by a name, where it was dropped or on the wall that is worked on."""
+    if name not in ADDED:
+        raise PlankError(f"There is no “{name[:20]}” to add.", "shelf", f"Known: {', '.join(ADDED)}.")
     return ADDED[name](job, spot)
 
 
 def delete_thing(job: Job, source: Source) -> Change:
     """Take a placed thing away."""
+    if source.kind not in EDITS:
+        raise PlankError(f"A {source.kind} is not taken away like this.", str(source), "Choose a placed thing.")
     return EDITS[source.kind].delete(job, source.id)

@@ -15,6 +15,7 @@ from tall_plank.job.job import Picture
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.limits import check_reach
 from tall_plank.measure.outlines import Point
 from tall_plank.setout.rooms import corners_of
 
@@ -56,6 +57,7 @@ def set_underlay(job: Job, underlay_id: str, key: str, text: str) -> Change:
 
 def move_underlay(job: Job, underlay_id: str, dx: float, dy: float) -> Change:
     """Drag a plan image under the room. `dx`, `dy`: mm."""
+    check_reach(dx, dy)
     room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     x, y = Length.of(round(underlay.x.mm + dx, 3)), Length.of(round(underlay.y.mm + dy, 3))
     return replaced(job, room, Kind.UNDERLAY, msgspec.structs.replace(underlay, x=x, y=y), "Move the plan image")
@@ -69,6 +71,7 @@ def scale_underlay(job: Job, underlay_id: str, a: Point, b: Point, text: str) ->
     ------
     PlankError where the points fall together or the length is none
     """
+    check_reach(*a, *b)
     room, underlay = find_thing(job, Kind.UNDERLAY, underlay_id)
     now = math.dist(a, b)
     if now < 1.0:
