@@ -92,7 +92,7 @@ def test_a_search_that_dies_says_so_and_the_plan_before_it_stands(window: Window
     with qtbot.waitSignal(page.planner.failed, timeout=LONG):
         page.start()
         page.planner._process.kill()
-    assert "the plan before it stands" in page.note.text()
+    assert "the one before it stands" in page.note.text()
     assert page.boards.plan == before
     with qtbot.waitSignal(page.planner.ended, timeout=LONG):
         page.start()

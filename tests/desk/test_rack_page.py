@@ -132,7 +132,8 @@ def test_a_rack_that_cannot_be_read_is_told_and_plans_go_on(window: Window, qtbo
     page.rack.path.parent.mkdir(parents=True, exist_ok=True)
     page.rack.path.write_bytes(b"no rack at all" * 99)
     window.commands.run("rack")
-    assert "cannot be used" in window.rack.fault.text()
+    assert "rack.sqlite.broken" in window.rack.fault.text()
+    assert page.rack.path.with_name("rack.sqlite.broken").exists()
     window.open_schedule("boards")
     with qtbot.waitSignal(page.planner.ended, timeout=LONG):
         page.start()

@@ -60,13 +60,29 @@ def every_edit() -> dict[str, Callable[..., Change]]:
         module = importlib.import_module(info.name)
         for name, function in inspect.getmembers(module, inspect.isfunction):
             own = function.__module__ == module.__name__ and not name.startswith("_")
-            if own and get_type_hints(function).get("return") is Change and "job" in inspect.signature(function).parameters:
+            if (
+                own
+                and get_type_hints(function).get("return") is Change
+                and "job" in inspect.signature(function).parameters
+            ):
                 found[f"{info.name.removeprefix('tall_plank.edits.')}.{name}"] = function
     return found
 
 
 EDITS = every_edit()
-PASSED_IN = ("with_bay", "replaced", "added", "keep_plan", "replace_stock", "take_offered", "add_kinds", "take_list", "add_standard", "still_made", "deleted")
+PASSED_IN = (
+    "with_bay",
+    "replaced",
+    "added",
+    "keep_plan",
+    "replace_stock",
+    "take_offered",
+    "add_kinds",
+    "take_list",
+    "add_standard",
+    "still_made",
+    "deleted",
+)
 """Edits whose arguments are whole values that other code has made."""
 
 NAMES = tuple(n for n in EDITS if n.split(".")[-1] not in PASSED_IN)
@@ -91,7 +107,9 @@ class Chance:
     def path(self, cell_id: str) -> tuple[int, ...]:
         cell = next((c for c in self.job.cells() if c.id == cell_id), None)
         paths = self.job.unit(cell.unit).bay.paths() if cell is not None else ((),)
-        return self.one(*paths) if self.r.random() > self.wild else self.one((), (0,), (1, 0), (9,), (-1,), (0, 0, 0, 0))
+        return (
+            self.one(*paths) if self.r.random() > self.wild else self.one((), (0,), (1, 0), (9,), (-1,), (0, 0, 0, 0))
+        )
 
     def codes(self) -> tuple[str, ...]:
         stock = self.job.stock
@@ -194,7 +212,9 @@ class Chance:
         return self.text()
 
 
-def one_edit(r: random.Random, job: Job, wild: float = 0.15) -> tuple[str, dict[str, Any], Job | None, PlankError | None]:
+def one_edit(
+    r: random.Random, job: Job, wild: float = 0.15
+) -> tuple[str, dict[str, Any], Job | None, PlankError | None]:
     """An edit by chance: its name, what it was given, the job that came of it, or why it was refused.
 
     Raises

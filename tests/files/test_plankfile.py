@@ -22,6 +22,7 @@ from tall_plank.files import plankfile
 from tall_plank.files.locks import FileLock
 from tall_plank.files.plankfile import MIMETYPE, job_bytes, job_from_bytes, json_schema, read_plank, write_plank
 from tall_plank.files.userdata import Autosave, Lock, Preferences, UserFolders
+from tall_plank.formats import door
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
@@ -291,7 +292,7 @@ def test_hostile_archives_are_refused_before_anything_is_unpacked(tmp_path: Path
             archive.writestr(f"a{i}", "")
     with pytest.raises(PlankError, match="too many"):
         read_plank(path)
-    monkeypatch.setattr(plankfile, "MAX_TOTAL", 1000)
+    monkeypatch.setattr(door, "MOST_UNPACKED", 1000)
     with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED) as archive:
         archive.writestr("mimetype", MIMETYPE)
         archive.writestr("job.json", " " * 100_000)
@@ -337,7 +338,7 @@ def test_an_autosave_that_cannot_be_read_is_set_aside_not_deleted(folders: UserF
     path = folders.made().state / "autosave" / "x.json"
     path.write_bytes(b'{"file": ""}\nrubbish')
     assert Autosave.left_behind(folders) == []
-    assert path.with_suffix(".unread").exists()
+    assert path.with_name("x.json.broken").read_bytes().endswith(b"rubbish")
 
 
 def test_a_second_opening_does_not_get_the_lock(folders: UserFolders, tmp_path: Path) -> None:

@@ -92,13 +92,14 @@ def test_an_act_that_changes_nothing_leaves_no_history(rack: Rack) -> None:
         rack.undo()
 
 
-def test_a_file_that_is_no_rack_is_named_and_left_alone(tmp_path: Path) -> None:
+def test_a_file_that_is_no_rack_is_set_aside_and_a_new_one_begun(tmp_path: Path) -> None:
     path = tmp_path / "rack.sqlite"
     path.write_bytes(b"these are not the boards you look for" * 40)
     before = path.read_bytes()
-    with pytest.raises(PlankError, match=r"cannot be used.*rack\.sqlite|cannot be used"):
+    with pytest.raises(PlankError, match=r"cannot be read.*rack\.sqlite\.broken"):
         Rack(path).pieces()
-    assert path.read_bytes() == before
+    assert (tmp_path / "rack.sqlite.broken").read_bytes() == before
+    assert Rack(path).add("BP18", 800.0, 400.0) == (1,)
     with pytest.raises(PlankError, match="cannot be used"):
         Rack(tmp_path / "rack.sqlite" / "deeper").pieces()
 

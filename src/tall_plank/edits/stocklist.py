@@ -109,6 +109,30 @@ def take_list(job: Job, rows: tuple[ListRow, ...]) -> Change:
     return Change(msgspec.structs.replace(job, stock=stock, pictures=kept), words)
 
 
+MOST_FAULTS = 200
+
+
+def rows_that_fit(job: Job, rows: tuple[ListRow, ...]) -> tuple[tuple[ListRow, ...], tuple[str, ...]]:
+    """The rows of a list that the job's stock can take, and what is wrong with the others.
+
+    Raises
+    ------
+    PlankError for a list that is wrong as a whole, or has more faults than are worth listing
+    """
+    faults: list[str] = []
+    while rows:
+        try:
+            take_list(job, rows)
+            break
+        except PlankError as error:
+            left = tuple(row for row in rows if f"row {row.number}" != error.where)
+            if len(left) == len(rows) or len(faults) >= MOST_FAULTS:
+                raise
+            rows = left
+            faults.append(str(error))
+    return rows, tuple(faults)
+
+
 def _wrong(row: ListRow, what: str, remedy: str) -> PlankError:
     return PlankError(what, f"row {row.number}", remedy)
 

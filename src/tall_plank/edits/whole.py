@@ -19,7 +19,10 @@ from tall_plank.measure.limits import SIZES, check_sound, in_sense
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import set_out
 from tall_plank.setout.things.roof_window import roof_window_frame
-from tall_plank.stock.library import check_stock
+from tall_plank.stock.library import Stock, check_stock
+
+
+NO_STOCK = Stock()
 
 
 def check_whole(job: Job) -> None:
@@ -64,8 +67,11 @@ def check_whole(job: Job) -> None:
     for room in job.rooms:
         for part in (msgspec.structs.replace(room, runs=()), *room.runs):
             _check_read_again(part)
-    for part in (*job.units, *job.values, job.pricing, job.papers, job.cutting):
+    for part in (*job.units, *job.values, *((job.kept_plan,) if job.kept_plan is not None else ())):
         _check_read_again(part)
+    # What is left of the job without its long lists.
+    lists: dict[str, Any] = dict.fromkeys(("rooms", "units", "values", "templates", "standards", "pictures"), ())
+    _check_read_again(msgspec.structs.replace(job, **lists, stock=NO_STOCK, kept_plan=None))
 
 
 def _check_stock(job: Job) -> None:

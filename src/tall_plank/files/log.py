@@ -11,6 +11,16 @@ from tall_plank.files.userdata import UserFolders
 log = logging.getLogger("tall_plank")
 
 
+class _Plain(logging.Formatter):
+    """Lines without traces."""
+
+    def formatException(self, ei: object) -> str:
+        return ""
+
+    def format(self, record: logging.LogRecord) -> str:
+        return super().format(record).strip()
+
+
 def keep_log(folders: UserFolders) -> Path | None:
     """From now on what is logged goes to a file; None where it cannot be written: then it is dropped."""
     path = folders.state / "log.txt"
@@ -18,7 +28,10 @@ def keep_log(folders: UserFolders) -> Path | None:
         folders.state.mkdir(parents=True, exist_ok=True)
         handler: logging.Handler = RotatingFileHandler(path, maxBytes=500_000, backupCount=1, encoding="utf-8")
     except OSError:
-        log.addHandler(logging.NullHandler())
+        # What is worth a line is told where the program was started.
+        handler = logging.StreamHandler()
+        handler.setFormatter(_Plain("%(message)s"))
+        log.addHandler(handler)
         return None
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
     log.addHandler(handler)

@@ -29,7 +29,7 @@ from tall_plank.job import Job, Picture
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
-MAX_JSON = 64 * 1024 * 1024
+MAX_JSON = 32 * 1024 * 1024
 MAX_PACKED = 512 * 1024 * 1024
 
 

@@ -7,6 +7,7 @@ Lengths are mm. Times are UTC, to the second.
 from __future__ import annotations
 
 import json
+import logging
 import sqlite3
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
@@ -15,9 +16,14 @@ from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any, Literal
 
+import msgspec
+
+from tall_plank.files.aside import said
 from tall_plank.formats.envelope import number_of
 from tall_plank.formats.table import RACK
 from tall_plank.measure import PlankError
+
+log = logging.getLogger("tall_plank")
 
 State = Literal["free", "booked", "used", "thrown away"]
 
@@ -33,6 +39,7 @@ CREATE TABLE IF NOT EXISTS act(
 """
 
 WAIT = 5.0  # s that another program may hold the file
+SHORT = 0.2  # s that a window waits for it
 LONGEST = 6000.0  # mm
 MOST = 10_000  # boards of a kind
 
@@ -64,8 +71,13 @@ class Act:
 class Rack:
     """The rack in one file; made with its folder where it is missing."""
 
-    def __init__(self, path: Path) -> None:
-        self.path = path
+    def __init__(self, path: Path, wait: float = WAIT) -> None:
+        """
+        Parameters
+        ----------
+        wait : s that another program may hold the file; after that an act is refused, and can be made again
+        """
+        self.path, self.wait = path, wait
 
     # --- reading
 
@@ -80,12 +92,13 @@ class Rack:
         columns = "id, board, length, width, state, job, made_by, since"
         with self._open() as db:
             rows = db.execute(f"SELECT {columns} FROM piece {where} ORDER BY board, length DESC, width DESC, id")
-            return tuple(RackPiece(*row) for row in rows)
+            return tuple(_piece(row) for row in rows)
 
     def wholes(self) -> dict[str, int]:
         """Code of a board -> how many whole ones there are."""
         with self._open() as db:
-            return dict(db.execute("SELECT board, count FROM whole WHERE count > 0 ORDER BY board"))
+            rows = db.execute("SELECT board, count FROM whole WHERE count > 0 ORDER BY board").fetchall()
+        return {str(board): min(int(count), MOST) for board, count in rows if isinstance(count, int)}
 
     def free_for(self, job: str) -> tuple[RackPiece, ...]:
         """Offcuts that a job may use: those that are free, and those that it has booked itself."""
@@ -95,7 +108,7 @@ class Rack:
         """The latest acts, newest first."""
         with self._open() as db:
             rows = db.execute("SELECT id, at, what, undone FROM act ORDER BY id DESC LIMIT ?", (most,))
-            return tuple(Act(i, at, what, bool(undone)) for i, at, what, undone in rows)
+            return tuple(Act(i, str(at), str(what), bool(undone)) for i, at, what, undone in rows)
 
     # --- acts
 
@@ -216,12 +229,18 @@ class Rack:
                 db.execute("ROLLBACK")
                 raise PlankError("There is nothing to take back.", "rack", "")
             number, what, before = found
-            told = json.loads(before)
-            for row in reversed(told["pieces"]):
-                db.execute("UPDATE piece SET state = ?, job = ? WHERE id = ?", (row["state"], row["job"], row["id"]))
-            for i in told["made"]:
+            try:
+                told = msgspec.json.decode(before, type=_Before)
+            except (msgspec.MsgspecError, TypeError, ValueError):
+                db.execute("UPDATE act SET undone = 1 WHERE id = ?", (number,))
+                db.execute("COMMIT")
+                what = f"“{str(what)[:60]}” cannot be taken back: what is kept of it is damaged."
+                raise PlankError(what, "rack", "It is left out; the step before it is next.") from None
+            for row in reversed(told.pieces):
+                db.execute("UPDATE piece SET state = ?, job = ? WHERE id = ?", (row.state, row.job, row.id))
+            for i in told.made:
                 db.execute("DELETE FROM piece WHERE id = ?", (i,))
-            for board, count in told["wholes"].items():
+            for board, count in told.wholes.items():
                 db.execute("INSERT OR REPLACE INTO whole VALUES (?, ?)", (board, count))
             db.execute("DELETE FROM plan_cut WHERE act = ?", (number,))
             db.execute("UPDATE act SET undone = 1 WHERE id = ?", (number,))
@@ -234,21 +253,30 @@ class Rack:
     def _open(self) -> Iterator[sqlite3.Connection]:
         try:
             self.path.parent.mkdir(parents=True, exist_ok=True)
-            db = sqlite3.connect(self.path, timeout=WAIT, isolation_level=None)
+            db = sqlite3.connect(self.path, timeout=self.wait, isolation_level=None)
         except (OSError, sqlite3.Error) as error:
             raise self._unread(error) from error
         try:
             (number,) = db.execute("PRAGMA user_version").fetchone()
             # Racks of the first program have no number: they are of number 1.
             number_of({"format": number or 1}, RACK, self.path.name)
-            db.executescript(SCHEMA)
             if not number:
+                db.executescript(SCHEMA)
                 db.execute(f"PRAGMA user_version = {RACK.number}")
             yield db
-        except sqlite3.Error as error:
-            raise self._unread(error) from error
+        except sqlite3.OperationalError as error:
+            if "no such" not in str(error):  # a table or column that is gone is damage, the rest is not
+                raise self._unread(error) from error
+            damaged: Exception | None = error
+        except (sqlite3.DatabaseError, UnicodeDecodeError, _DamagedError) as error:
+            damaged = error
+        else:
+            damaged = None
         finally:
             db.close()
+        if damaged is not None:
+            log.warning("the rack is set aside", exc_info=damaged)
+            raise PlankError(said("offcut rack", self.path), self.path.name, "Do that again.")
 
     @contextmanager
     def _act(self, what: str) -> Iterator[_Writing]:
@@ -264,11 +292,46 @@ class Rack:
             db.execute("COMMIT")
 
     def _unread(self, error: Exception) -> PlankError:
-        return PlankError(
-            f"The offcut rack cannot be used: {error}.",
-            self.path.name,
-            "Plans go on without it. Move the file aside to begin a new one.",
-        )
+        if "locked" in str(error):
+            what, remedy = "Another program works on the offcut rack.", "Try again in a moment."
+            return PlankError(what, self.path.name, remedy)
+        remedy = "Plans go on without it. Check the folder and its rights."
+        return PlankError(f"The offcut rack cannot be used: {error}.", self.path.name, remedy)
+
+
+class _DamagedError(Exception):
+    """What the file holds makes no sense."""
+
+
+class _Was(msgspec.Struct):
+    """A piece as it was before an act."""
+
+    id: int
+    state: State
+    job: str
+
+
+class _Before(msgspec.Struct):
+    """What an act changed, as it was."""
+
+    pieces: list[_Was]
+    made: list[int]
+    wholes: dict[str, int]
+
+
+def _piece(row: tuple[Any, ...]) -> RackPiece:
+    """A row of the file as an offcut.
+
+    Raises
+    ------
+    _DamagedError where it is none
+    """
+    piece = RackPiece(*row)
+    texts = (piece.board, piece.state, piece.job, piece.made_by, piece.since)
+    sizes = all(isinstance(mm, float | int) and 1.0 <= mm <= LONGEST for mm in (piece.length, piece.width))
+    if not sizes or not all(isinstance(t, str) for t in texts):
+        raise _DamagedError(f"offcut {piece.id} makes no sense")
+    return piece
 
 
 class _Writing:

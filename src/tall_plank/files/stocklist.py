@@ -28,13 +28,17 @@ PICTURE = 480
 """Pixels on the longer side that a picture of stock keeps."""
 
 
-def read_stock_list(path: Path) -> tuple[ListRow, ...]:
+def read_stock_list(path: Path, faults: list[str] | None = None) -> tuple[ListRow, ...]:
     """Read a list. Its first row holds the heads, in any order; ``code`` has to be one, the others may be missing.
     Pictures are files beside the list.
 
+    Parameters
+    ----------
+    faults : takes what is wrong with single rows, which are then left out
+
     Raises
     ------
-    PlankError naming file, row and column
+    PlankError naming file, row and column; where `faults` is given only for what spoils the whole list
     """
     with through(path.name, "list", "Save it again as CSV."):
         table = _xlsx(path) if path.suffix.lower() == ".xlsx" else _csv(path)
@@ -53,7 +57,12 @@ def read_stock_list(path: Path) -> tuple[ListRow, ...]:
                 continue
             if len(found) >= MOST_ROWS:
                 raise PlankError(f"The list has more than {MOST_ROWS} rows.", path.name, "Split it.")
-            found.append(_row(number, values, path, mark))
+            try:
+                found.append(_row(number, values, path, mark))
+            except PlankError as error:
+                if faults is None:
+                    raise
+                faults.append(str(error))
     return tuple(found)
 
 

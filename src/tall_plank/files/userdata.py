@@ -5,18 +5,24 @@ from __future__ import annotations
 import contextlib
 import hashlib
 import json
+import os
 import time
 import uuid
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from tall_plank.files.aside import said, set_aside
 from tall_plank.files.locks import FileLock, is_held
 from tall_plank.files.plankfile import job_bytes, job_from_bytes, write_atomic
+from tall_plank.formats.door import bytes_of, json_of, through
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
 
 MAX_RECENT = 12
+MAX_SETTINGS = 1_000_000
+MAX_KEPT = 40_000_000
+WORD = "file of preferences"
 
 
 @dataclass(frozen=True)
@@ -29,9 +35,26 @@ class UserFolders:
     """What grows over the years; in a folder of `state` where none is given."""
 
     def made(self) -> UserFolders:
-        self.config.mkdir(parents=True, exist_ok=True)
-        (self.state / "autosave").mkdir(parents=True, exist_ok=True)
+        """The folders, made as far as they can be."""
+        for folder in (self.config, self.state / "autosave"):
+            with contextlib.suppress(OSError):
+                folder.mkdir(parents=True, exist_ok=True)
         return self
+
+    def faults(self) -> tuple[str, ...]:
+        """What cannot be kept because a folder cannot be written, in plain words."""
+        self.made()
+        kinds = (
+            (self.config, "preferences, recent files, machines and the library"),
+            (self.state / "autosave", "work that is not saved"),
+            (self.rack.parent, "the offcut rack"),
+        )
+        told = []
+        for folder, what in kinds:
+            there = next((f for f in (folder, *folder.parents) if f.exists()), folder)
+            if not (there.is_dir() and os.access(there, os.W_OK | os.X_OK)):
+                told.append(f"{folder} cannot be written: {what} cannot be kept.")
+        return tuple(told)
 
     @property
     def machine(self) -> Path:
@@ -61,17 +84,29 @@ def default_folders() -> UserFolders:
 
 
 class Preferences:
-    """Small settings as one JSON file; a broken one is set aside and starting values hold."""
+    """Small settings as one JSON file; a broken one is set aside and starting values hold.
+
+    Attributes
+    ----------
+    told : what was wrong with the file, in plain words
+    """
 
     def __init__(self, folders: UserFolders) -> None:
         self._path = folders.made().config / "preferences.json"
         self._values: dict[str, Any] = {}
+        self.told: tuple[str, ...] = ()
+        if not _is_there(str(self._path)):
+            return
         try:
-            read = json.loads(self._path.read_text(encoding="utf-8"))
-            if isinstance(read, dict):
-                self._values = read
-        except (OSError, ValueError):
-            self._values = {}
+            read = json_of(bytes_of(self._path, MAX_SETTINGS, WORD), self._path.name, WORD, "")
+            if not isinstance(read, dict):
+                raise PlankError("It holds no settings.")
+            self._values = read
+        except PlankError:
+            self.told = (said(WORD, self._path),)
+        if not isinstance(self._values.get("recent", []), list):
+            del self._values["recent"]
+            self.told = ("The list of recent files could not be read; it begins anew.",)
 
     def get(self, key: str, default: Any) -> Any:
         """A setting; one of another type than its default counts as missing."""
@@ -86,7 +121,7 @@ class Preferences:
 
     def recent(self) -> list[Path]:
         """Files opened last, newest first, those that are still there."""
-        return [Path(p) for p in self.get("recent", []) if isinstance(p, str) and Path(p).exists()]
+        return [Path(p) for p in self.get("recent", []) if isinstance(p, str) and _is_there(p)]
 
     def add_recent(self, path: Path) -> None:
         rest = [str(p) for p in self.recent() if p != path.resolve()]
@@ -105,9 +140,10 @@ class Recovered:
     size: int = 0
 
     def let_go(self) -> None:
-        """Take it and its lock's file away."""
-        self.path.unlink(missing_ok=True)
-        self.path.with_suffix(".lock").unlink(missing_ok=True)
+        """Take it and its lock's file away, where that can be."""
+        for path in (self.path, self.path.with_suffix(".lock")):
+            with contextlib.suppress(OSError):
+                path.unlink(missing_ok=True)
 
 
 class Autosave:
@@ -134,26 +170,42 @@ class Autosave:
 
     def put_away(self) -> None:
         """The work is saved or given up."""
-        self._path.unlink(missing_ok=True)
+        with contextlib.suppress(OSError):
+            self._path.unlink(missing_ok=True)
         self._lock.release()
 
     @staticmethod
-    def left_behind(folders: UserFolders) -> list[Recovered]:
+    def left_behind(folders: UserFolders, told: list[str] | None = None) -> list[Recovered]:
         """Autosaves whose program lives no longer, the newest first. One that cannot be read is set aside, never
-        deleted."""
+        deleted, and that is told."""
         found = []
-        for path in sorted((folders.made().state / "autosave").glob("*.json"), key=_time, reverse=True):
+        there = folders.made().state / "autosave"
+        try:
+            paths = sorted(there.glob("*.json"), key=_time, reverse=True) if there.is_dir() else []
+        except OSError:
+            paths = []
+        for path in paths:
             if is_held(path.with_suffix(".lock")):
                 continue
             try:
-                head, _, body = path.read_bytes().partition(b"\n")
-                told = json.loads(head)
-                job = job_from_bytes(body, path.name)
-                found.append(Recovered(job, str(told.get("file", "")), path, str(told.get("kept", "")), len(body)))
-            except (OSError, ValueError, KeyError, TypeError, AttributeError, PlankError):
-                with contextlib.suppress(OSError):
-                    path.rename(path.with_suffix(".unread"))
+                with through(path.name, "autosave", ""):
+                    head, _, body = bytes_of(path, MAX_KEPT, "autosave").partition(b"\n")
+                    about = json_of(head, path.name, "autosave", "")
+                    file, kept = (str(about.get(key, ""))[:4000] for key in ("file", "kept"))
+                    found.append(Recovered(job_from_bytes(body, path.name), file, path, kept[:40], len(body)))
+            except PlankError:
+                new = set_aside(path)
+                if told is not None and new is not None:
+                    told.append(f"Work that was not saved cannot be read. It is kept as {new}.")
         return found
+
+
+def _is_there(path: str) -> bool:
+    """Whether there is such a file, as far as one may look."""
+    try:
+        return Path(path).exists()
+    except (OSError, ValueError):  # a folder that one may not enter, a name that is none
+        return False
 
 
 def _time(path: Path) -> float:

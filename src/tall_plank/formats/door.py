@@ -24,6 +24,12 @@ from tall_plank.measure import PlankError
 log = logging.getLogger("tall_plank")
 
 MAX_TOML = 4_000_000  # bytes; a stock list of ten thousand rows stays well below
+MOST_VALUES = 1_500_000
+"""Values of a document; a job of five hundred units has a fifth of them."""
+
+DEEPEST = 60
+"""Tables and lists inside one another."""
+
 LONGEST_NUMBER = 40
 """Characters of a number at the most; no length, price or count needs more."""
 
@@ -102,6 +108,8 @@ def json_of(data: bytes, where: str, word: str, remedy: str) -> Any:
     ------
     PlankError
     """
+    if sum(data.count(mark) for mark in (b",", b"[", b"{")) > MOST_VALUES:
+        raise PlankError(f"The {word} holds too many values.", where, remedy)
     try:
         return json.loads(data, parse_float=_finite, parse_int=_whole, parse_constant=_no_number)
     except RecursionError:
@@ -122,7 +130,9 @@ def read_toml(path: Path) -> dict[str, Any]:
     """
     text = text_of(path, MAX_TOML, "file")
     try:
-        return tomllib.loads(text, parse_float=_decimal)
+        found = tomllib.loads(text, parse_float=_decimal)
+        _check_nodes(found)
+        return found
     except tomllib.TOMLDecodeError as error:
         line = re.search(r"line (\d+)", str(error))
         where = f"{path.name}, line {line.group(1) if line else len(text.splitlines())}"
@@ -151,7 +161,9 @@ def csv_rows(text: str, where: str) -> list[list[str]]:
     """
     mark = max(",;\t", key=text.split("\n", 1)[0].count)
     try:
-        rows = list(itertools.islice(csv.reader(io.StringIO(text, newline=""), delimiter=mark), MOST_LINES + 1))
+        rows = list(
+            itertools.islice(csv.reader(io.StringIO(text, newline=""), delimiter=mark, strict=True), MOST_LINES + 1)
+        )
     except csv.Error as error:
         raise PlankError(f"The list is no well-formed CSV ({error}).", where, "Save it again.") from None
     if len(rows) > MOST_LINES:
@@ -175,6 +187,8 @@ def check_archive(data: bytes, where: str, word: str) -> None:
     unpacks to too much
     """
     ask = "Ask where the file comes from."
+    if not zipfile.is_zipfile(io.BytesIO(data)):
+        raise PlankError(f"This is no {word} that can be read.", where, f"Choose another {word}, or save it again.")
     with through(where, word, ask), zipfile.ZipFile(io.BytesIO(data)) as archive:
         infos = archive.infolist()
         if len(infos) > MOST_ENTRIES:
@@ -191,6 +205,23 @@ def check_archive(data: bytes, where: str, word: str) -> None:
 
 def _leads_out(name: str) -> bool:
     return name.startswith(("/", "\\")) or ".." in name.replace("\\", "/").split("/") or ":" in name[:3]
+
+
+def _check_nodes(value: Any) -> None:
+    """Raises RecursionError for too many tables and lists inside one another, _NumberError for endless numbers."""
+    level = [value]
+    for _ in range(DEEPEST):
+        inner = [v for x in level for v in (x.values() if isinstance(x, dict) else x)]
+        for number in inner:
+            if isinstance(number, int) and abs(number) > MOST_WHOLE:
+                raise _NumberError(str(number)[:LONGEST_NUMBER])
+        level = [v for v in inner if isinstance(v, dict | list)]
+        if not level:
+            return
+    raise RecursionError
+
+
+MOST_WHOLE = 10**18
 
 
 class _NumberError(ValueError):

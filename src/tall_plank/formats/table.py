@@ -13,6 +13,7 @@ from tall_plank.formats.steps import (
     job_6,
     job_7,
     job_8,
+    job_9,
     library_1,
     standard_1,
 )
@@ -20,7 +21,7 @@ from tall_plank.formats.steps import (
 JOB = Format(
     "tall-plank-job",
     "job",
-    (job_1.step, job_2.step, job_3.step, job_4.step, job_5.step, job_6.step, job_7.step, job_8.step),
+    (job_1.step, job_2.step, job_3.step, job_4.step, job_5.step, job_6.step, job_7.step, job_8.step, job_9.step),
     "Open its .bak file or a saved copy.",
 )
 LIBRARY = Format("tall-plank-saved", "library entry", (library_1.step,), "Take it out of the library.")

@@ -52,6 +52,7 @@ class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     length, width : mm that it takes along x and y
     turned : its own length lies across the board
     angle : degrees that it is turned by, counter-clockwise; 0 with `turned`: a quarter
+    area : mm² of its shape, where others may lie beside it in its box; 0: all of its box
     """
 
     part: str
@@ -61,6 +62,12 @@ class LaidPart(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     width: float
     turned: bool = False
     angle: float = 0.0
+    area: float = 0.0
+
+    @property
+    def covers(self) -> float:
+        """Area of the board that it takes, mm²."""
+        return self.area or self.length * self.width
 
 
 def worth_keeping(length: float, width: float, keep_length: float, keep_width: float) -> bool:
@@ -95,7 +102,7 @@ class LaidBoard(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
     @property
     def used(self) -> float:
         """Share of the full area that parts take."""
-        return sum(p.length * p.width for p in self.parts) / (self.length * self.width)
+        return sum(p.covers for p in self.parts) / (self.length * self.width)
 
 
 def share_used(boards: tuple[LaidBoard, ...]) -> float:

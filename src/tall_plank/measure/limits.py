@@ -134,7 +134,7 @@ LIMITS: dict[str, dict[str, Range]] = {
     "LaidBoard": {"length": Range(1.0, 100_000.0), "width": Range(1.0, 100_000.0), "offcuts": Range(0.0, 100_000.0)},
     "LaidPart": {
         "x": Range(-1.0, 100_000.0), "y": Range(-1.0, 100_000.0), "length": Range(0.1, 100_000.0),
-        "width": Range(0.1, 100_000.0), "angle": Range(-3600.0, 3600.0),
+        "width": Range(0.1, 100_000.0), "angle": Range(-3600.0, 3600.0), "area": Range(0.0, 1e10),
     },
     "LabelSheet": {
         "paper": Range(10.0, 2000.0), "across": Range(1, 40), "down": Range(1, 40), "size": Range(5.0, 2000.0),

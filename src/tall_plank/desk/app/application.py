@@ -85,7 +85,9 @@ def run(path: Path | None, *, demo: bool = False, folders: UserFolders | None = 
     app = make_app()
     keep_log(folders)
     catch_defects()
-    look = Preferences(folders).get("look", "light")
+    preferences = Preferences(folders)
+    notes = [*folders.faults(), *preferences.told]
+    look = preferences.get("look", "light")
     theme.apply(app, dark=look == "dark")
     if demo:
         from tall_plank.demo import demo_job
@@ -99,7 +101,8 @@ def run(path: Path | None, *, demo: bool = False, folders: UserFolders | None = 
         window.open_path(path)
     elif not demo:
         window.show_stage("room")
-    window.offer_recovery(Autosave.left_behind(folders))
+    left = Autosave.left_behind(folders, notes)
+    window.tell_at_start(notes, left)
     if os.environ.get("TALL_PLANK_READY"):  # the bench waits for this line
         app.processEvents()
         print("ready", flush=True)

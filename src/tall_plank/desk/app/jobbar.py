@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QStringListModel, Qt, pyqtSignal
 from PyQt6.QtGui import QFocusEvent, QKeyEvent
-from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QLineEdit, QMenu, QPushButton
+from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QMenu, QPushButton
 
 from tall_plank.desk.app.commands import Commands
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.job import Kind
@@ -14,7 +15,7 @@ from tall_plank.job import Kind
 STAGES = ("room", "units", "finish", "shop", "offer")
 
 
-class FindBox(QLineEdit):
+class FindBox(TextBox):
     """Type part of a command's name, Enter does it."""
 
     def __init__(self, commands: Commands) -> None:

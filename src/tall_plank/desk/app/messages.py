@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QToolButton, QWidget
@@ -63,7 +63,7 @@ class MessageLine(QFrame):
         self._clear()
         self.hide()
 
-    def ask(self, text: str, answers: dict[str, Callable[[], object]]) -> object:
+    def ask(self, text: str, answers: Mapping[str, Callable[[], object]]) -> object:
         """A question that waits beside the work; each answer is a button. Gives back what `go_on` and `answered`
         know the question by."""
         self._clear()

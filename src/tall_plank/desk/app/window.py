@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-import itertools
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 from PyQt6.QtCore import QBuffer, QIODevice, QSize, Qt, QTimer
@@ -17,6 +16,7 @@ from tall_plank.desk.app.jobbar import JobBar
 from tall_plank.desk.app.listings import Listings
 from tall_plank.desk.app.messages import MessageLine
 from tall_plank.desk.app.placer import Placer
+from tall_plank.desk.app.recovery import RecoveryList, about
 from tall_plank.desk.app.tally import Tally
 from tall_plank.desk.look import asking, theme
 from tall_plank.desk.look.texts import tr
@@ -202,12 +202,14 @@ class Window(QMainWindow):
             self._update_history_texts()
             self.commands.refresh()
 
-    def keep_autosave(self) -> None:
-        """Write the job to the state folder."""
+    def keep_autosave(self) -> bool:
+        """Write the job to the state folder; whether that could be done."""
         try:
             self.autosave.keep(self.document.job, self.document.path)
         except PlankError as error:
             self.message.tell(f"{tr('The work cannot be kept safe')}: {error}", "wrong")
+            return False
+        return True
 
     # --- stages
 
@@ -383,40 +385,51 @@ class Window(QMainWindow):
         self.strip.grab().scaledToWidth(480, Qt.TransformationMode.SmoothTransformation).save(buffer, "PNG")
         return buffer.data().data()
 
+    def tell_at_start(self, notes: Sequence[str], found: list[Recovered]) -> None:
+        """What was found when the program started: what is broken or cannot be kept, then work that was left behind."""
+        if not notes:
+            self.offer_recovery(found)
+            return
+        self.message.ask(" ".join(notes), {tr("I know"): lambda: self.offer_recovery(found)})
+
     def offer_recovery(self, found: list[Recovered]) -> None:
-        """Jobs that earlier programs left behind, the newest first, each with name, time and size."""
+        """Work that earlier programs left behind: one is asked for, several stand in a list."""
         if not found:
             return
+        if len(found) > 1:
+            told = f"{len(found)} {tr('pieces of work were not saved when their programs ended.')}"
+            self.message.ask(told, {tr("Show them"): lambda: self.show_left(found), tr("Later"): lambda: None})
+            return
         first = found[0]
+        name, *rest = about(first)
 
         def take() -> None:
-            # As for any opening: what is open and changed is asked for, and kept until that is answered.
-            if not self.may_leave():
+            if not self.take_up(first):
                 self.offer_recovery(found)
-                return
-            self.load(first.job, None, saved=False)
-            self.document.told.emit(
-                tr("This is the work as it was last kept. Save it under the name you want."), "note"
-            )
-            self.keep_autosave()
-            first.let_go()
-            rest()
 
-        def drop() -> None:
-            first.let_go()
-            rest()
+        told = f"{tr('Work on')} “{name}” ({', '.join(rest)}) {tr('was not saved when the program ended.')}"
+        answers = {tr("Take it up"): take, tr("Let it go"): first.let_go, tr("Later"): lambda: None}
+        self.message.ask(told, answers)
 
-        def rest() -> None:
-            self.offer_recovery(found[1:])
+    def show_left(self, found: list[Recovered] | None = None) -> None:
+        """The list of work that was left behind."""
+        found = Autosave.left_behind(self.document.folders) if found is None else found
+        if not found:
+            self.message.tell(tr("No work was left behind."))
+            return
+        self.left_list = RecoveryList(self, found, self.take_up)
+        self.left_list.open()
 
-        about = ", ".join(t for t in (Path(first.file).name, first.kept, f"{first.size / 1000:.0f} kB") if t)
-        more = f" {tr('and')} {len(found) - 1} {tr('more')}" if len(found) > 1 else ""
-        self.message.ask(
-            f"{tr('Work on')} “{first.job.name}” ({about}){more} {tr('was not saved when the program ended.')}",
-            {tr("Take it up"): take, tr("Let it go"): drop, tr("The next one"): lambda: self.offer_recovery(found[1:])}
-            if len(found) > 1
-            else {tr("Take it up"): take, tr("Let it go"): drop, tr("Later"): lambda: None},
-        )
+    def take_up(self, piece: Recovered) -> bool:
+        """Open work that was left behind. What is open and changed is asked for, as for any opening; False where that
+        stays."""
+        if not self.may_leave():
+            return False
+        self.load(piece.job, None, saved=False)
+        self.document.told.emit(tr("This is the work as it was last kept. Save it under the name you want."), "note")
+        if self.keep_autosave():
+            piece.let_go()
+        return True
 
     # --- events
 
@@ -447,15 +460,22 @@ class Window(QMainWindow):
         self.message.place()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and any(path.suffix == ".plank" for path in _files_of(event)):
-            event.acceptProposedAction()
+        if event is not None and _files_of(event):
+            # Opened where it lies: whoever dragged it moves nothing.
+            event.setDropAction(Qt.DropAction.CopyAction)
+            event.accept()
 
     def dropEvent(self, event: QDropEvent | None) -> None:
         if event is None:
             return
-        for path in itertools.islice((p for p in _files_of(event) if p.suffix == ".plank"), 1):
-            if self.may_leave():
-                self.open_path(path)
+        event.setDropAction(Qt.DropAction.CopyAction)
+        event.accept()
+        files = _files_of(event)
+        jobs = [path for path in files if path.suffix == ".plank"]
+        if not jobs:
+            self.message.tell(f"{files[0].name}: {tr('this is no job. Drop a .plank file.')}", "wrong")
+        elif self.may_leave():
+            self.open_path(jobs[0])
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         assert event is not None

@@ -126,8 +126,9 @@ class Document(QObject):
         """Open a job file; raises PlankError and leaves this job in place where it cannot be read."""
         self.load(read_plank(path), path)
 
-    def save(self, path: Path, preview: bytes = b"", *, over_theirs: bool = False) -> None:
-        """Save to a file; raises PlankError and leaves file and job as they were where that fails.
+    def save(self, path: Path, preview: bytes = b"", *, over_theirs: bool = False) -> bool:
+        """Save to a file; raises PlankError and leaves file and job as they were where that fails. True where the file
+        had been moved, renamed or deleted since it was opened: then it was written anew.
 
         Parameters
         ----------
@@ -137,6 +138,7 @@ class Document(QObject):
         ------
         ChangedElsewhereError where it has been, and is not to be
         """
+        gone = False
         if path != self.path:
             lock = Lock(self.folders, path)
             if not lock.take():
@@ -157,10 +159,12 @@ class Document(QObject):
             now = seen(path)
             if now is not None and now != self._seen and not over_theirs:
                 raise ChangedElsewhereError(path)
+            gone = now is None and self._seen is not None
             write_plank(self.job, path, preview)
         self._seen = seen(path)
         self.history.mark_saved()
         self.filed.emit()
+        return gone
 
     def release(self) -> None:
         """Let go of the file."""

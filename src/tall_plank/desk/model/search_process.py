@@ -5,11 +5,15 @@ from __future__ import annotations
 import sys
 
 import msgspec
-from PyQt6.QtCore import QObject, QProcess
+from PyQt6.QtCore import QObject, QProcess, QTimer
 
+from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.tasks import Task
 from tall_plank.shop.nesting import NestPlan, Request
 from tall_plank.shop.nesting.worker import Answer, Line
+
+STOP_MS = 400
+"""Milliseconds that a search may take to end once it is stopped."""
 
 
 class Planner(Task):
@@ -21,6 +25,7 @@ class Planner(Task):
         self.busy = False
         self.request: Request | None = None
         self._number = 0
+        self._best: NestPlan | None = None
         self._process: QProcess | None = None
         self._rest = b""
 
@@ -29,13 +34,27 @@ class Planner(Task):
         if self.busy:
             self.stop()
         self._number += 1
-        self.request, self.busy = request, True
+        self.request, self.busy, self._best = request, True, None
         self._send(Line(ask=self._number, request=request))
 
     def stop(self) -> None:
-        """End the search early; its best plan is told as the last."""
+        """End the search early; its best plan is told as the last. A process that cannot listen yet, since its loops are
+        being compiled, is not waited for: what it told so far counts."""
         if self.busy:
-            self._send(Line(stop=self._number))
+            number = self._number
+            self._send(Line(stop=number))
+            QTimer.singleShot(STOP_MS, lambda: self._give_up(number))
+
+    def _give_up(self, number: int) -> None:
+        """End a search that has not answered to being stopped; what it says later is nobody's."""
+        if not self.busy or number != self._number:
+            return
+        self._number += 1
+        self.busy = False
+        if self._best is not None:
+            self.ended.emit(msgspec.structs.replace(self._best, done=False))
+        else:
+            self.failed.emit(tr("it was stopped before its first plan"))
 
     def close(self) -> None:
         """End the process."""
@@ -77,6 +96,7 @@ class Planner(Task):
             self.busy = False
             self.ended.emit(plan)
         else:
+            self._best = plan
             self.told.emit(plan)
 
     def _gone(self) -> None:

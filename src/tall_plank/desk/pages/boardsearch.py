@@ -185,7 +185,7 @@ class BoardSearch(QWidget):
     def _failed(self, why: str) -> None:
         self._tick.stop()
         self._draw()
-        self.note.setText(f"{tr('The search failed; the plan before it stands.')} ({why})")
+        self.note.setText(f"{tr('The search ended without a plan; the one before it stands.')} ({why})")
 
     def packs(self, plan: Plan) -> tuple[Pack, ...]:
         """The boards of a plan that are sawn in packs; none where the job's saw takes one at a time."""

@@ -8,7 +8,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.pages.boardsearch import BoardSearch, booked_by
 from tall_plank.edits import cutting
-from tall_plank.files.rack import Rack
+from tall_plank.files.rack import SHORT, Rack
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
 from tall_plank.shop.boards import Plan, plan_from
@@ -21,7 +21,7 @@ class PlansPage(BoardSearch):
     """The plan of the job: searched for, kept in it, cut."""
 
     def __init__(self, document: Document) -> None:
-        super().__init__(document, Rack(document.folders.rack), tr("Cutting plans"))
+        super().__init__(document, Rack(document.folders.rack, SHORT), tr("Cutting plans"))
         self._history, self._booked = document.history, _on_rack(document.job)
         document.changed.connect(self._book)
         self.keep = QPushButton(tr("Keep this plan"))

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.tables import KEY, TablePane
@@ -52,7 +53,7 @@ class RackPage(QWidget):
         self.board.setAccessibleName(tr("Material"))
         self.board.setMinimumContentsLength(22)
         form.addWidget(self.board)
-        self.length, self.width_box, self.count = QLineEdit(), QLineEdit(), QLineEdit("1")
+        self.length, self.width_box, self.count = TextBox(), TextBox(), TextBox("1")
         for box, name, wide in (
             (self.length, tr("Length"), 110),
             (self.width_box, tr("Width"), 110),

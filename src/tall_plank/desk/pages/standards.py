@@ -25,6 +25,7 @@ from PyQt6.QtWidgets import (
 )
 
 from tall_plank.desk.look import asking
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -57,7 +58,7 @@ class ValueDelegate(QStyledItemDelegate):
     def createEditor(self, parent: QWidget | None, option: QStyleOptionViewItem, index: QModelIndex) -> QWidget | None:
         options = self.page.choices(index.data(KEY))
         if not options:
-            box = QLineEdit(parent)
+            box = TextBox(parent)
             box.setFrame(False)
             return box
         combo = QComboBox(parent)
@@ -98,7 +99,7 @@ class StandardsPage(QDialog):
         head = QHBoxLayout()
         title = QLabel(tr("Shop standards"))
         title.setObjectName("specTitle")
-        self.search = QLineEdit()
+        self.search = TextBox()
         self.search.setPlaceholderText(tr("Find a value"))
         self.search.setClearButtonEnabled(True)
         self.search.setFixedWidth(200)
@@ -172,7 +173,7 @@ class StandardsPage(QDialog):
         self.write.clicked.connect(self.write_current)
         self.read = QPushButton(tr("Read…"))
         self.read.clicked.connect(self.read_file)
-        self.name = QLineEdit()
+        self.name = TextBox()
         self.name.setPlaceholderText(tr("Name of the copy"))
         self.name.setFixedWidth(170)
         self.name.returnPressed.connect(self.copy_current)

@@ -14,7 +14,6 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QHeaderView,
     QLabel,
-    QLineEdit,
     QListWidget,
     QListWidgetItem,
     QPushButton,
@@ -25,12 +24,13 @@ from PyQt6.QtWidgets import (
 
 from tall_plank.costing.money import shown
 from tall_plank.desk.look import asking
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.stockpictures import stock_picture
 from tall_plank.edits import standards, units
-from tall_plank.edits.stocklist import set_shortlist, take_list
+from tall_plank.edits.stocklist import ListRow, rows_that_fit, set_shortlist, take_list
 from tall_plank.files.stocklist import read_stock_list
 from tall_plank.job.standard import CHOICE_KEYS
 from tall_plank.measure import PlankError, format_length
@@ -38,6 +38,9 @@ from tall_plank.stock.catalog import Entry, entries, search
 
 SMALL, LARGE = QSize(76, 46), QSize(212, 150)
 HEADS = ("", "Name", "Sizes", "Price", "")
+SHOWN = 4
+"""Faults of a list that are shown at once."""
+
 SHORTLIST = "*"
 """The heading that holds the shortlisted things."""
 
@@ -146,6 +149,14 @@ class StockPage(QDialog):
         self.error.setObjectName("specError")
         self.error.setWordWrap(True)
         column.addWidget(self.error)
+        self.others = QPushButton()
+        self.others.clicked.connect(self._take_others)
+        self.others.hide()
+        self._waiting: tuple[ListRow, ...] = ()
+        beside = QHBoxLayout()
+        beside.addWidget(self.others)
+        beside.addStretch(1)
+        column.addLayout(beside)
         document.changed.connect(self.refresh)
         document.selected.connect(self._show_chosen)
         for button in self.findChildren(QPushButton):
@@ -161,7 +172,7 @@ class StockPage(QDialog):
         title.setObjectName("specTitle")
         self.count = QLabel()
         self.count.setObjectName("specSub")
-        self.search = QLineEdit()
+        self.search = TextBox()
         self.search.setPlaceholderText(tr("Find by name, code, supplier"))
         self.search.setClearButtonEnabled(True)
         self.search.setFixedWidth(230)
@@ -346,6 +357,7 @@ class StockPage(QDialog):
 
     def _told(self, error: PlankError | None) -> None:
         self.error.setText(str(error) if error is not None else "")
+        self.others.hide()
 
     def toggle(self) -> None:
         """Put the chosen thing on the shortlist, or take it off."""
@@ -370,9 +382,28 @@ class StockPage(QDialog):
         path = asking.ask_read(self, tr("Read a list of stock"), start, "CSV, XLSX (*.csv *.xlsx)")
         if path is None:
             return
+        faults: list[str] = []
         try:
-            rows = read_stock_list(path)
+            rows = read_stock_list(path, faults)
+            if rows or not faults:
+                rows, more = rows_that_fit(self.document.job, rows)
+                faults += more
         except PlankError as error:
             self._told(error)
             return
+        if not faults:
+            self._told(self.document.do(lambda job: take_list(job, rows), at_place=True))
+            return
+        more_told = f" {tr('and')} {len(faults) - SHOWN} {tr('more')}" if len(faults) > SHOWN else ""
+        self._told(PlankError(f"{len(faults)} {tr('rows cannot be taken')}: {' '.join(faults[:SHOWN])}{more_told}"))
+        if rows:
+            self._waiting = rows
+            self.others.setText(f"{tr('&Take the other')} {len(rows)} {tr('rows')}")
+            self.others.show()
+            self.others.setFocus()
+
+    def _take_others(self) -> None:
+        """Take the rows of the list that was read last in which nothing is wrong."""
+        rows = self._waiting
         self._told(self.document.do(lambda job: take_list(job, rows), at_place=True))
+        self.table.setFocus()

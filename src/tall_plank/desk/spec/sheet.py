@@ -9,7 +9,6 @@ from PyQt6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QMenu,
     QProxyStyle,
     QPushButton,
@@ -22,6 +21,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, restyle
 from tall_plank.desk.model.document import Document
@@ -49,7 +49,7 @@ class WideIcons(QProxyStyle):
         return super().pixelMetric(metric, option, widget)
 
 
-class ValueBox(QLineEdit):
+class ValueBox(TextBox):
     """A typed value. Enter or leaving applies it; a wrong one keeps the text, says why, and changes nothing."""
 
     def __init__(self, line: SpecLine) -> None:

@@ -6,14 +6,15 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPoint, QRect, Qt
 from PyQt6.QtGui import QFocusEvent, QKeyEvent
-from PyQt6.QtWidgets import QLabel, QLineEdit, QWidget
+from PyQt6.QtWidgets import QLabel, QWidget
 
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.measure import PlankError
 
 Commit = Callable[[str], PlankError | None]
 
 
-class InPlaceBox(QLineEdit):
+class InPlaceBox(TextBox):
     """A box at a place. Enter applies and closes, Escape gives up, Tab applies and goes on."""
 
     def __init__(self, parent: QWidget) -> None:

@@ -6,8 +6,9 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QHideEvent, QKeyEvent
-from PyQt6.QtWidgets import QFrame, QGridLayout, QLabel, QLineEdit
+from PyQt6.QtWidgets import QFrame, QGridLayout, QLabel
 
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import restyle
 from tall_plank.desk.model.document import Document
@@ -21,7 +22,7 @@ LineEdit = Callable[[str], PlankError | None]
 """Makes what was typed so; gives back what is wrong with it."""
 
 
-class _Box(QLineEdit):
+class _Box(TextBox):
     left = pyqtSignal()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:

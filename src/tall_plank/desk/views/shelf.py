@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from PyQt6 import sip
 from PyQt6.QtCore import QMimeData, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QDrag, QIcon, QKeyEvent
-from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout
+from PyQt6.QtWidgets import QAbstractItemView, QFrame, QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayout
 
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -96,7 +97,7 @@ class Shelf(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(8, 10, 0, 4)
         column.setSpacing(8)
-        self.search = QLineEdit()
+        self.search = TextBox()
         self.search.setPlaceholderText(tr("Search"))
         self.search.setClearButtonEnabled(True)
         self.search.textChanged.connect(self._filter)

@@ -12,7 +12,6 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QHeaderView,
     QLabel,
-    QLineEdit,
     QMenu,
     QPushButton,
     QTableView,
@@ -20,6 +19,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.measure import DisplayUnit
@@ -122,7 +122,7 @@ class TablePane(QWidget):
         self.title.setObjectName("specTitle")
         self.subtitle = QLabel()
         self.subtitle.setObjectName("specSub")
-        self.filter = QLineEdit()
+        self.filter = TextBox()
         self.filter.setPlaceholderText(tr("Filter"))
         self.filter.setClearButtonEnabled(True)
         self.filter.setFixedWidth(180)

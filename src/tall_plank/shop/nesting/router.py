@@ -161,6 +161,8 @@ def _price(board: NestBoard) -> float:
 
 
 def _take(sheet: _Sheet, part: NestPart, placement: LaidPart, shape: Any, rules: NestRules) -> None:
+    if shape.area < placement.length * placement.width - 1.0:
+        placement = msgspec.structs.replace(placement, area=round(shape.area, 1))
     sheet.placed.append((part, placement, shape))
     sheet.free = sheet.free.difference(shape.buffer(rules.kerf - NEAR / 2, join_style="mitre"))
 

@@ -57,7 +57,7 @@ def register(w: Window) -> None:
 
     def save_to(path: Path, *, over_theirs: bool = False) -> None:
         try:
-            doc.save(path, w.preview_png(), over_theirs=over_theirs)
+            anew = doc.save(path, w.preview_png(), over_theirs=over_theirs)
         except ChangedElsewhereError as changed:
             ask_whose(w, changed.path, save_to)
             return
@@ -65,7 +65,8 @@ def register(w: Window) -> None:
             w.message.tell(str(error), "wrong")
             return
         w.preferences.add_recent(path)
-        w.message.tell(f"{tr('Saved')}: {path.name}")
+        was_gone = tr("It was no longer in its place (moved, renamed or deleted), and was written there anew.")
+        w.message.tell(f"{tr('Saved')}: {path.name}{f'. {was_gone}' if anew else ''}")
 
     def new_window() -> None:
         w.open_another(new_job(tr("New job")))
@@ -75,6 +76,7 @@ def register(w: Window) -> None:
     add("open", tr("&Open…"), "job", open_job, "Ctrl+O")
     add("save", tr("&Save"), "job", save, "Ctrl+S")
     add("save_as", tr("Save &as…"), "job", save_as, "Ctrl+Shift+S")
+    add("left_behind", tr("Work that was not saved…"), "job", w.show_left)
     w.commands.separate("job")
     add("read_stock", tr("Read stock &files…"), "job", lambda: read_stock(w))
     add("read_kinds", tr("Read &kinds of your own…"), "job", lambda: read_kinds(w))
