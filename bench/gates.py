@@ -449,7 +449,8 @@ class Gates:
             ["measure", spoiled_text(r, "2' 7 1/2\" + 18"), "--to", r.choice(("in", "mm", "x"))],
             [
                 "nest", "--parts", str(files["parts"]), "--boards", str(files["boards"]), "--out", out,
-                "--kerf", number(), "--trim", number(), "--seconds", r.choice(("1", "0.5", "nan", "-1")), "--effort", r.choice("1239"),
+                "--kerf", number(), "--trim", number(), "--seconds", r.choice(("1", "0.5", "nan", "-1")),
+                "--effort", r.choice("1239"),
                 "--seed", r.choice(seeds), "--mode", r.choice(("saw", "router")),
             ],
             [

@@ -12,8 +12,9 @@ import msgspec
 
 from tall_plank.files.cutcsv import nest_document
 from tall_plank.files.machinefiles import write_board_dxf, write_program
-from tall_plank.files.plankfile import read_plank, write_atomic
+from tall_plank.files.plankfile import read_plank
 from tall_plank.files.record import earlier, recorded
+from tall_plank.formats.writing import write_atomic
 from tall_plank.job.cutting import Cutting
 from tall_plank.making import NumberedPart
 from tall_plank.measure import PlankError

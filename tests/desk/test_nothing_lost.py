@@ -17,9 +17,9 @@ from desk.conftest import cell
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.edits import jobs
-from tall_plank.files import plankfile
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.files.userdata import Autosave, Preferences, UserFolders
+from tall_plank.formats import writing
 from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
 from tall_plank.shop.nesting import NestPlan, Request
@@ -129,7 +129,7 @@ def test_a_full_disk_keeps_the_old_file_and_the_work(window: Window, tmp_path: P
     def full(_: int) -> None:
         raise OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
 
-    monkeypatch.setattr(plankfile.os, "fsync", full)
+    monkeypatch.setattr(writing.os, "fsync", full)
     window.commands.run("save")
     assert "No space left" in window.message.text.text()
     assert path.read_bytes() == before and [p.name for p in tmp_path.iterdir() if p.suffix == ".part"] == []

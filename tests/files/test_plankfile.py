@@ -18,11 +18,10 @@ from hypothesis import strategies as st
 from conftest import killed
 from tall_plank.demo import demo_job
 from tall_plank.edits import jobs
-from tall_plank.files import plankfile
 from tall_plank.files.locks import FileLock
 from tall_plank.files.plankfile import MIMETYPE, job_bytes, job_from_bytes, json_schema, read_plank, write_plank
 from tall_plank.files.userdata import Autosave, Lock, Preferences, UserFolders
-from tall_plank.formats import door
+from tall_plank.formats import door, writing
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
@@ -195,7 +194,7 @@ def test_a_failed_write_leaves_the_old_file(job: Job, tmp_path: Path, monkeypatc
     def full(*_: object) -> None:
         raise OSError(28, "No space left on device")
 
-    monkeypatch.setattr(plankfile.os, "fsync", full)
+    monkeypatch.setattr(writing.os, "fsync", full)
     with pytest.raises(PlankError, match="No space left"):
         write_plank(jobs.set_text(job, "name", "second").job, path)
     assert path.read_bytes() == before

@@ -9,7 +9,8 @@ from pathlib import Path
 
 import pytest
 
-from tall_plank.files.plankfile import LEFT_FOR, read_plank, write_atomic, write_plank
+from tall_plank.files.plankfile import read_plank, write_plank
+from tall_plank.formats.writing import LEFT_FOR, write_atomic
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
 

@@ -21,7 +21,6 @@ from tall_plank.setout import set_out
 from tall_plank.setout.things.roof_window import roof_window_frame
 from tall_plank.stock.library import Stock, check_stock
 
-
 NO_STOCK = Stock()
 
 

@@ -297,6 +297,6 @@ def bars_document(plan: BarPlan) -> dict[str, Any]:
 
 def write_document(document: dict[str, Any], path: Path) -> None:
     """Write a JSON document; the old file stays whole until the new one is."""
-    from tall_plank.files.plankfile import write_atomic
+    from tall_plank.formats.writing import write_atomic
 
     write_atomic(path, json.dumps(document, indent=1).encode())

@@ -10,6 +10,7 @@ from typing import Any
 
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import PEN_MM, TONES, Arc, Dim, Drawing, Layer, Line, Pen, Shape, Text
+from tall_plank.formats.writing import put
 
 COLORS = {
     Layer.WALL: 8, Layer.OPENING: 4, Layer.CARCASS: 7, Layer.FRONT: 3, Layer.HANDLE: 1, Layer.TRIM: 6,
@@ -97,4 +98,4 @@ def write_dxf(drawing: Drawing, path: Path, scale: float = 20.0) -> None:
                 text.set_placement(place, align=align)
             case Dim():
                 pass
-    path.write_text(text_of(document), encoding="utf-8")
+    put(path, text_of(document))

@@ -9,6 +9,7 @@ from typing import Any
 
 import numpy as np
 
+from tall_plank.formats.writing import put
 from tall_plank.job import Source
 from tall_plank.scene import Mesh, Scene
 
@@ -39,7 +40,7 @@ def write_gltf(
                 out.graph.update(frame_from=out.graph.base_frame, frame_to=groups[owner], matrix=np.eye(4))
             node = _once(name or owner, names)
             out.add_geometry(body, node_name=node, geom_name=node, parent_node_name=groups[owner])
-    path.write_bytes(out.export(file_type="glb", include_normals=True))
+    put(path, out.export(file_type="glb", include_normals=True))
 
 
 ROOM = "room"

@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from pathlib import Path
 
 from tall_plank.edits.library import Saved, read_saved
-from tall_plank.files.plankfile import write_atomic
 from tall_plank.files.userdata import UserFolders
 from tall_plank.formats.door import text_of, through
+from tall_plank.formats.writing import write_atomic
 from tall_plank.measure import PlankError
 
 MAX_FILE = 2_000_000

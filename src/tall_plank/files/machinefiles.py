@@ -12,6 +12,7 @@ import msgspec
 
 from tall_plank.files.dxf import new_document, text_of
 from tall_plank.formats.door import bytes_of, json_of
+from tall_plank.formats.writing import put
 from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
@@ -24,8 +25,8 @@ if TYPE_CHECKING:
 
 def write_program(program: Program, path: Path) -> None:
     """Write a program as .ngc, and beside it the outlines of its parts as .json, for whoever checks it."""
-    path.write_text(program.text, encoding="ascii")
-    path.with_suffix(".json").write_text(json.dumps(outlines_document(program)))
+    put(path.with_suffix(".json"), json.dumps(outlines_document(program)))
+    put(path, program.text.encode("ascii"))
 
 
 MAX_PROGRAM = 60_000_000
@@ -118,7 +119,7 @@ def write_part_dxf(works: Sequence[PartWork], path: Path, size: tuple[float, flo
         (work,) = works
         write_part_text(work, part_text(alike(work)), path)
     else:
-        path.write_text(_dxf_text(works, size), encoding="utf-8")
+        put(path, _dxf_text(works, size))
 
 
 NUMBER = "PART-NUMBER"
@@ -138,7 +139,7 @@ def part_text(work: PartWork) -> str:
 
 def write_part_text(work: PartWork, text: str, path: Path) -> None:
     """Write a part's file with its number."""
-    path.write_text(text.replace(NUMBER, work.part), encoding="utf-8")
+    put(path, text.replace(NUMBER, work.part))
 
 
 def _dxf_text(works: Sequence[PartWork], size: tuple[float, float] | None) -> str:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from pathlib import Path
 
-from tall_plank.files.plankfile import write_atomic
 from tall_plank.files.userdata import UserFolders
+from tall_plank.formats.writing import write_atomic
 from tall_plank.measure import PlankError
 from tall_plank.shop.machine.model import SHIPPED, Machine, load_machine, shipped_machine
 

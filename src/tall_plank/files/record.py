@@ -12,6 +12,8 @@ from collections.abc import Iterable, Mapping
 from pathlib import Path
 from typing import Any
 
+from tall_plank.formats.writing import put
+
 RECORD = ".package.json"
 
 Known = dict[str, tuple[int, int]]
@@ -83,7 +85,7 @@ def note(folder: Path, owner: str, names: Iterable[str], old: Mapping[str, tuple
         if other != owner and isinstance(files, dict)
     }
     with contextlib.suppress(OSError):
-        (folder / RECORD).write_text(json.dumps({"files": {**others, owner: known}}), encoding="utf-8")
+        put(folder / RECORD, json.dumps({"files": {**others, owner: known}}))
 
 
 def recorded(

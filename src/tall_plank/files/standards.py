@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from tall_plank.files.plankfile import write_atomic
 from tall_plank.formats.table import STANDARD
+from tall_plank.formats.writing import write_atomic
 from tall_plank.job import Standard
 from tall_plank.job.standard import PARTS, load_standard
 from tall_plank.measure import Length

@@ -12,6 +12,7 @@ from tall_plank.assets import REGULAR, SEMIBOLD, em_of, text_width
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import POINT, Sheet, frame_of
+from tall_plank.formats.writing import put
 from tall_plank.measure.remembered import lasting
 
 FACE = "Plank Sans"
@@ -125,4 +126,4 @@ def write_svg(sheet: Sheet, path: Path) -> None:
             f"{escape(t.text, quote=False)}</text>"
         )
     lines.append("</svg>")
-    path.write_text("\n".join(lines) + "\n", encoding="utf-8")
+    put(path, "\n".join(lines) + "\n")

@@ -14,8 +14,9 @@ from typing import Any
 
 from tall_plank.files.aside import said, set_aside
 from tall_plank.files.locks import FileLock, is_held
-from tall_plank.files.plankfile import job_bytes, job_from_bytes, write_atomic
+from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.formats.door import bytes_of, json_of, through
+from tall_plank.formats.writing import write_atomic
 from tall_plank.job import Job
 from tall_plank.measure import PlankError
 

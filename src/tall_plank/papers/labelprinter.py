@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from pathlib import Path
 
+from tall_plank.formats.writing import put
 from tall_plank.measure import PlankError
 from tall_plank.measure.filenames import file_name
 from tall_plank.papers.labels import Label, label_picture
@@ -29,7 +30,7 @@ class LabelPrinter:
             done = []
             for number, label in enumerate(labels, start):
                 path = self.folder / f"{number:05d} {file_name(label.part)}.png"
-                path.write_bytes(label_picture(label))
+                put(path, label_picture(label))
                 done.append(path)
         except OSError as error:
             what = f"The labels cannot be printed ({error.strerror})."

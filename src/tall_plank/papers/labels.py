@@ -16,6 +16,7 @@ from typing import Any, Protocol
 import msgspec
 
 from tall_plank import assets
+from tall_plank.formats.writing import put
 from tall_plank.job.cutting import Cutting
 from tall_plank.job.papers import LABEL_SHEETS, LabelSheet
 from tall_plank.making import NumberedPart, Part
@@ -291,7 +292,8 @@ def write_label_sheets(
     from reportlab.lib.units import mm
     from reportlab.pdfgen.canvas import Canvas
 
-    canvas = Canvas(str(path), pagesize=(stock.paper[0] * mm, stock.paper[1] * mm), invariant=1)
+    buffer = io.BytesIO()
+    canvas = Canvas(buffer, pagesize=(stock.paper[0] * mm, stock.paper[1] * mm), invariant=1)
     signed(canvas, about, "Labels")
     a_page = stock.across * stock.down
     for i, label in enumerate(labels, skip % a_page):
@@ -302,6 +304,7 @@ def write_label_sheets(
         y = stock.paper[1] - stock.top - row * stock.pitch[1]
         draw_label(_PdfPen(canvas, x, y), label, stock.size)
     canvas.save()
+    put(path, buffer.getvalue())
 
 
 # --- single labels

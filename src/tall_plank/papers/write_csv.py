@@ -4,11 +4,13 @@ spreadsheet with a byte mark, parted and with decimals as this computer writes n
 from __future__ import annotations
 
 import csv
+import io
 import locale
 from dataclasses import dataclass
 from decimal import Decimal
 from pathlib import Path
 
+from tall_plank.formats.writing import put
 from tall_plank.measure.units import trimmed
 from tall_plank.papers.tables import Column, Table, Value
 
@@ -54,11 +56,12 @@ def plain(value: Value, column: Column, decimal: str = ".") -> str:
 
 def write_csv(table: Table, path: Path, style: CsvStyle = PLAIN) -> None:
     """Write a table; closing rows are left out, so that the file is data only."""
-    with path.open("w", newline="", encoding="utf-8-sig" if style.mark else "utf-8") as file:
-        writer = csv.writer(file, delimiter=style.part)
-        writer.writerow([_key(c) for c in table.columns])
-        for row in table.rows:
-            writer.writerow([plain(v, c, style.decimal) for v, c in zip(row, table.columns, strict=True)])
+    file = io.StringIO(newline="")
+    writer = csv.writer(file, delimiter=style.part)
+    writer.writerow([_key(c) for c in table.columns])
+    for row in table.rows:
+        writer.writerow([plain(v, c, style.decimal) for v, c in zip(row, table.columns, strict=True)])
+    put(path, file.getvalue().encode("utf-8-sig" if style.mark else "utf-8"))
 
 
 def _key(column: Column) -> str:

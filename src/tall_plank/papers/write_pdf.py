@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Iterable, Sequence
 from pathlib import Path
 from typing import Any
@@ -10,6 +11,7 @@ from tall_plank import assets
 from tall_plank.drawing.dimensions import expand
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Drawing, Line, Pen, Shape, Text
 from tall_plank.drawing.sheets import Sheet, frame_of
+from tall_plank.formats.writing import put
 from tall_plank.job.papers import ListPaper
 from tall_plank.measure import DisplayUnit
 from tall_plank.measure.remembered import lasting
@@ -91,8 +93,9 @@ def write_tables(
         canvas.drawString(15 * mm, 9 * mm, head or job_name)
         canvas.drawRightString(page[0] - 15 * mm, 9 * mm, f"page {doc.page}")
 
+    buffer = io.BytesIO()
     SimpleDocTemplate(
-        str(path),
+        buffer,
         pagesize=page,
         leftMargin=15 * mm,
         rightMargin=15 * mm,
@@ -100,6 +103,7 @@ def write_tables(
         bottomMargin=16 * mm,
         invariant=1,
     ).build(story, onFirstPage=footer, onLaterPages=footer)
+    put(path, buffer.getvalue())
 
 
 def _grid(table: Table, display: DisplayUnit, width: float, plain: tuple[Any, Any], strong: tuple[Any, Any]) -> Any:
@@ -207,13 +211,15 @@ def write_sheets(sheets: Iterable[Sheet], path: Path, title: str, about: About =
     from reportlab.pdfgen.canvas import Canvas
 
     fonts()
-    canvas = Canvas(str(path), invariant=1)
+    buffer = io.BytesIO()
+    canvas = Canvas(buffer, invariant=1)
     signed(canvas, about if about.title else About(title))
     for sheet in sheets:
         canvas.setPageSize((sheet.size[0] * mm, sheet.size[1] * mm))
         _sheet(canvas, sheet)
         canvas.showPage()
     canvas.save()
+    put(path, buffer.getvalue())
 
 
 def _sheet(canvas: Any, sheet: Sheet) -> None:

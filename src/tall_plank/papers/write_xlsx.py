@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+import io
 from collections.abc import Iterable
 from copy import copy
 from decimal import Decimal
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from tall_plank.formats.writing import put
 from tall_plank.measure import DisplayUnit
 from tall_plank.papers.tables import Column, Table, Value, head_of
 
@@ -54,7 +56,9 @@ def write_xlsx(tables: Iterable[Table], path: Path, display: DisplayUnit = Displ
         _fill(sheet, table, display)
         _style(sheet, table)
         _print_setup(sheet, table)
-    book.save(path)
+    buffer = io.BytesIO()
+    book.save(buffer)
+    put(path, buffer.getvalue())
 
 
 def _fill(sheet: Worksheet, table: Table, display: DisplayUnit) -> None:

@@ -38,8 +38,8 @@ class Planner(Task):
         self._send(Line(ask=self._number, request=request))
 
     def stop(self) -> None:
-        """End the search early; its best plan is told as the last. A process that cannot listen yet, since its loops are
-        being compiled, is not waited for: what it told so far counts."""
+        """End the search early; its best plan is told as the last. A process that cannot listen yet, for its loops
+        are being compiled, is not waited for: what it told so far counts."""
         if self.busy:
             number = self._number
             self._send(Line(stop=number))

@@ -29,7 +29,7 @@ from tall_plank.desk.model.tasks import InThread
 from tall_plank.edits import cutting
 from tall_plank.files.machinefiles import read_program
 from tall_plank.files.machines import file_of
-from tall_plank.files.plankfile import write_atomic
+from tall_plank.formats.writing import write_atomic
 from tall_plank.measure import PlankError
 from tall_plank.shop.machine.model import SHIPPED
 from tall_plank.shop.simulator import Run, run_program
