@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import contextlib
 import logging
+import multiprocessing
 import os
 import random
 import resource
@@ -19,7 +20,6 @@ import sys
 import time
 import traceback
 from collections import Counter
-from concurrent.futures import ProcessPoolExecutor
 from pathlib import Path
 from typing import Any
 
@@ -160,11 +160,12 @@ def main() -> int:
     found: Counter[str] = Counter()
     told: list[str] = []
     slowest, largest = 0.0, 0
-    with ProcessPoolExecutor(os.cpu_count(), max_tasks_per_child=1) as pool:
-        work = [pool.submit(inputs, *lot) for lot in lots] if many else []
-        work += [pool.submit(edited, s, min(10, jobs + first - s)) for s in range(first, first + jobs, 10)]
+    # A process of its own for each lot: the memory of one is not that of the next.
+    with multiprocessing.get_context("spawn").Pool(os.cpu_count(), maxtasksperchild=1) as pool:
+        work = [pool.apply_async(inputs, lot) for lot in lots] if many else []
+        work += [pool.apply_async(edited, (s, min(10, first + jobs - s))) for s in range(first, first + jobs, 10)]
         for done in work:
-            counts, said, slow, large = done.result()
+            counts, said, slow, large = done.get()
             found.update(counts)
             told += said
             slowest, largest = max(slowest, slow), max(largest, large)
