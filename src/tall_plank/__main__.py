@@ -1,3 +1,3 @@
 from tall_plank.cli import main
 
-main()
+main(prog_name="tall-plank")

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import json
 import logging
+import os
 import sys
 from collections.abc import Callable
 from decimal import Decimal
@@ -100,6 +101,9 @@ def main(ctx: click.Context) -> None:
 
 
 def _window(path: Path | None, *, demo: bool = False) -> None:
+    shown = any(os.environ.get(key) for key in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"))
+    if sys.platform.startswith("linux") and not shown:
+        fail(PlankError("There is no display for a window.", "", "The verbs work without one: tall-plank --help."))
     from tall_plank.desk.app.application import run
 
     sys.exit(run(path, demo=demo))
@@ -442,6 +446,34 @@ def _end_with(wrong: list[str]) -> None:
         click.echo(f"... and {len(wrong) - 200} more", err=True)
     if wrong:
         sys.exit(1)
+
+
+@main.command()
+@says_errors
+def install() -> None:
+    """Put the program into the menus of your desktop, and open jobs by a double click. For you alone."""
+    from tall_plank.install import default_places, started_by
+    from tall_plank.install import install as put_there
+
+    for path in put_there(main, default_places(), started_by()):
+        click.echo(str(path))
+    where = default_places().programs
+    if str(where) not in os.environ.get("PATH", "").split(os.pathsep):
+        click.echo(f"{where} is not in your PATH: the shell finds tall-plank there only by its whole name.", err=True)
+
+
+@main.command()
+@says_errors
+def uninstall() -> None:
+    """Take away what install put there. Jobs and settings stay."""
+    from tall_plank.install import default_places
+    from tall_plank.install import uninstall as take_away
+
+    gone = take_away(default_places())
+    for path in gone:
+        click.echo(str(path))
+    if not gone:
+        click.echo("Nothing was installed.", err=True)
 
 
 def _listed(out: Path, file: Path, make: Callable[[Any], Any]) -> None:

@@ -174,6 +174,9 @@ def csv_rows(text: str, where: str) -> list[list[str]]:
 MOST_ENTRIES, MOST_UNPACKED, MOST_TIMES = 2000, 512 * 1024 * 1024, 200
 """Entries of an archive, bytes that they unpack to in all, and how many times more than what is packed."""
 
+HEADER = 30
+"""Bytes before an entry's name (APPNOTE 4.3.7)."""
+
 SMALL = 64 * 1024 * 1024
 """Bytes that an archive may unpack to however well it is packed."""
 
@@ -199,7 +202,9 @@ def check_archive(data: bytes, where: str, word: str) -> None:
         names = [i.filename for i in infos]
         if len(set(names)) != len(names) or any(_leads_out(n) for n in names):
             raise PlankError("The file holds entries with bad names.", where, ask)
-        if sum(i.compress_size for i in infos) > len(data):
+        ends = [(i.header_offset, i.header_offset + HEADER + len(i.filename.encode()) + i.compress_size) for i in infos]
+        ends.sort()
+        if any(end > start for (_, end), (start, _) in itertools.pairwise(ends)):
             raise PlankError("The file's entries lie in one another.", where, ask)
 
 
