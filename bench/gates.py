@@ -190,7 +190,7 @@ class Gates:
                     (r.choice(("../../evil", "/abs", "assets/../x", "C:\\x", "assets/a.jpg", "job.json ")), b"x")
                 )
             elif pick < 0.25:
-                entries[1] = ("job.json", b" " * r.choice((10_000, 80_000_000)) + body)
+                entries[1] = ("job.json", b" " * r.choice((10_000, 40_000_000)) + body)
             elif pick < 0.35:
                 entries[1] = ("job.json", b"[" * r.choice((100, 100_000)))
             elif pick < 0.45:

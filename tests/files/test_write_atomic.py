@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import stat
-import time
 from pathlib import Path
 
 import pytest
@@ -67,7 +66,7 @@ def test_half_written_files_of_its_own_are_taken_away_in_time(tmp_path: Path) ->
     old, young, foreign = (tmp_path / n for n in (f".{mark}.1.ab.part", f".{mark}.2.ab.part", ".other.1.ab.part"))
     for p in (old, young, foreign):
         p.write_text("half")
-    then = time.time() - LEFT_FOR - 60
+    then = young.stat().st_mtime - LEFT_FOR - 60
     for p in (old, foreign):
         os.utime(p, (then, then))
     write_atomic(path, b"2")

@@ -7,6 +7,7 @@ from typing import Any
 
 import msgspec
 
+from tall_plank.formats.door import through
 from tall_plank.job import Job
 from tall_plank.job.basis import Basis
 from tall_plank.job.inherit import size_of
@@ -17,6 +18,7 @@ from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.measure import PlankError
 from tall_plank.measure.limits import SIZES, check_sound, in_sense
 from tall_plank.measure.remembered import remembered
+from tall_plank.measure.shareout import Rule
 from tall_plank.setout import set_out
 from tall_plank.setout.things.roof_window import roof_window_frame
 from tall_plank.stock.library import Stock, check_stock
@@ -32,6 +34,8 @@ def check_whole(job: Job) -> None:
     _check_stock(job)
     job.active_standard(), job.active_scheme(), job.price_book()
     for cell in job.cells():
+        if cell.width.rule is Rule.FIXED and cell.width.length is None:
+            raise PlankError("Its fixed width has no length.", f"unit {cell.number or cell.id}")
         template = job.template_of(cell)
         if template.body is not Body.GAP:
             _check_size(job, cell.unit, cell.number)
@@ -62,7 +66,8 @@ def check_whole(job: Job) -> None:
         if len(set(letters)) != len(letters):
             raise PlankError("Two walls have one letter.", "job")
     reevaluated(job)
-    set_out(job)
+    with through("job", "job", ""):
+        set_out(job)
     for room in job.rooms:
         for part in (msgspec.structs.replace(room, runs=()), *room.runs):
             _check_read_again(part)

@@ -10,7 +10,7 @@ from tall_plank.formats.door import bytes_of, through
 from tall_plank.measure import PlankError
 
 MAX_FILE = 60_000_000
-MAX_PIXELS = 60_000_000
+MAX_PIXELS = 40_000_000
 MOST = 2400
 """Pixels on the longer side that are kept."""
 
@@ -39,10 +39,10 @@ def read_image(path: Path, most: int = MOST) -> Image:
         data = bytes_of(path, MAX_FILE, "image")
         try:
             with Pillow.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF", "BMP", "GIF", "WEBP")) as opened:
-                if opened.width * opened.height > MAX_PIXELS:
-                    raise PlankError("The image has too many pixels.", name, "Save it smaller.")
                 # JPEGs are read no larger than they are needed.
                 opened.draft("RGB", (most, most))
+                if opened.width * opened.height > MAX_PIXELS:
+                    raise PlankError("The image has too many pixels.", name, "Save it smaller.")
                 picture = ImageOps.exif_transpose(opened)
                 if picture.mode in ("1", "P"):  # colors from a table have none between them
                     picture = picture.convert("RGBA")

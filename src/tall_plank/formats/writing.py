@@ -7,7 +7,6 @@ import errno
 import hashlib
 import os
 import stat
-import time
 from pathlib import Path
 
 from tall_plank.measure import PlankError
@@ -26,13 +25,13 @@ def write_atomic(path: Path, data: bytes, *, backup: bool = False) -> None:
     try:
         path = path.resolve() if path.is_symlink() else path
         mark = _mark(path)
-        _clear_left(path.parent, mark)
         temporary = path.with_name(f".{mark}.{os.getpid()}.{os.urandom(3).hex()}.part")
         before = path.stat() if path.exists() else None
         with temporary.open("wb") as file:
             file.write(data)
             file.flush()
             os.fsync(file.fileno())
+        _clear_left(temporary, mark)
         if before is not None:
             os.chmod(temporary, stat.S_IMODE(before.st_mode))
             with contextlib.suppress(OSError):
@@ -72,11 +71,13 @@ LEFT_FOR = 3600.0
 """Seconds after which a half-written file is nobody's any more."""
 
 
-def _clear_left(folder: Path, mark: str) -> None:
-    """Take half-written files of this name away that an earlier program left."""
+def _clear_left(mine: Path, mark: str) -> None:
+    """Take half-written files of this name away that an earlier program left: those that are old by the clock of their
+    own disk, which wrote this one just now; a clock that was set says nothing there."""
     with contextlib.suppress(OSError):
-        for old in folder.glob(f".{mark}.*.part"):
-            if time.time() - old.stat().st_mtime > LEFT_FOR:
+        now = mine.stat().st_mtime
+        for old in mine.parent.glob(f".{mark}.*.part"):
+            if now - old.stat().st_mtime > LEFT_FOR:
                 old.unlink(missing_ok=True)
 
 
