@@ -220,3 +220,12 @@ def test_what_is_told_in_millimetres_is_told_in_the_jobs_unit() -> None:
     # What is no length stays: a code, an area, a number without a unit.
     for other in ("HG-18mm5", "3 mm2", "A1.3 mmm", "no 4 of them"):
         assert told_in(other, DisplayUnit.INCH) == other
+
+
+def test_named_values_in_a_long_chain_are_evaluated() -> None:
+    count = 5000
+    texts = {f"v{i}": f"v{i + 1} + 1mm" for i in range(count)} | {f"v{count}": "10mm"}
+    assert evaluate_named(texts)["v0"] == count + 10
+    with pytest.raises(PlankError, match="circle") as told:
+        evaluate_named({**texts, f"v{count}": "v0"})
+    assert len(told.value.what) < 300

@@ -10,9 +10,10 @@ import msgspec
 from tall_plank.formats.door import through
 from tall_plank.job import Job
 from tall_plank.job.basis import Basis
+from tall_plank.job.bays import Bay
 from tall_plank.job.inherit import size_of
 from tall_plank.job.rules import reevaluated
-from tall_plank.job.standard import check_standard, is_choice
+from tall_plank.job.standard import CHOICES, check_standard, is_choice
 from tall_plank.job.template import Body
 from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.measure import PlankError
@@ -24,6 +25,8 @@ from tall_plank.setout.things.roof_window import roof_window_frame
 from tall_plank.stock.library import Stock, check_stock
 
 NO_STOCK = Stock()
+MOST_LEAVES = 8
+"""Sliding leaves before one opening."""
 
 
 def check_whole(job: Job) -> None:
@@ -41,8 +44,10 @@ def check_whole(job: Job) -> None:
             _check_size(job, cell.unit, cell.number)
     for template in job.templates:
         _check_own(template)
+        _check_bay(template.bay)
     for unit in job.units:
         _check_own(unit)
+        _check_bay(unit.bay)
         for own in unit.own:
             if own.key.startswith("standard"):
                 job.standard_by(str(own.value))
@@ -56,6 +61,12 @@ def check_whole(job: Job) -> None:
         standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
         for wall in sorted(({r.wall for r in room.runs} | standing) - lines):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job")
+        for name, wall in [(o.id, o.wall) for o in room.openings] + [(s.id, s.wall) for s in room.slopes]:
+            if wall not in lines:
+                raise PlankError(f"{name} stands on no wall.", room.name)
+        for doors in (d for run in room.runs for d in run.sliding):
+            if not 2 <= len(doors.leaves) <= MOST_LEAVES or not all(leaf.bands for leaf in doors.leaves):
+                raise PlankError("Sliding doors have too few or too many leaves.", room.name)
         if any(u.image not in {p.name for p in job.pictures} for u in room.underlays):
             raise PlankError("A plan image has no picture.", "job")
         for window in room.roof_windows:
@@ -99,6 +110,16 @@ def _check_own(holder: Any) -> None:
         if not is_choice(own.key, own.value):
             what = f"“{str(own.value)[:40]}” is no choice of {own.key.replace('_', ' ')}."
             raise PlankError(what, "job")
+
+
+@remembered(4096)
+def _check_bay(bay: Bay) -> None:
+    """Fronts of a bay and of all inside it are of styles that there are."""
+    style = bay.front.style if bay.front is not None else ""
+    if style and style not in CHOICES["front_style"]:
+        raise PlankError(f"There is no style “{style[:40]}” of fronts.", "job")
+    for child in bay.children:
+        _check_bay(child)
 
 
 def _check_size(job: Basis, unit_id: str, number: str) -> None:

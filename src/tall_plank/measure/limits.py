@@ -49,7 +49,7 @@ DEEPEST = 40
 """Things inside one another, such as bays in bays."""
 
 ON_WALL = Range(-100_000.0, 100_000.0)
-SHARE = Range(0.0, 1000.0)
+SHARE = Range(0.01, 1000.0)
 
 SIZES = {
     "height": Range(20.0, 4000.0),

@@ -12,6 +12,10 @@ NAME = re.compile(r"[a-z_][a-z_0-9]*\Z")
 RESERVED = frozenset({"mm", "cm", "m", "in", "inch", "inches", "ft", "foot", "feet", "min", "max"})
 
 
+MOST_SHOWN = 12
+"""Names of a circle that are told."""
+
+
 def check_name(name: str) -> None:
     """Raises PlankError where a name cannot stand in a length."""
     if not NAME.match(name) or name in RESERVED:
@@ -36,23 +40,26 @@ def evaluate_named(texts: Mapping[str, str]) -> dict[str, float]:
     PlankError naming the circle, where values use one another in a ring
     LengthError where a text cannot be read or names an unknown value
     """
+    uses = {name: tuple(sorted(names_in(text) & texts.keys())) for name, text in texts.items()}
     done: dict[str, float] = {}
-    path: list[str] = []
-
-    def visit(name: str) -> None:
-        if name in done:
-            return
-        if name in path:
-            ring = " → ".join([*path[path.index(name) :], name])
-            raise PlankError(
-                f"These values use one another in a circle: {ring}.", "Named values", "Give one of them a plain length."
-            )
-        path.append(name)
-        for used in sorted(names_in(texts[name]) & texts.keys()):
-            visit(used)
-        path.pop()
-        done[name] = evaluate_text(texts[name], done)
-
-    for name in texts:
-        visit(name)
+    for start in texts:
+        # A chain of any length, each name with those of its values that are still to be evaluated.
+        path: dict[str, list[str]] = {start: list(uses[start])} if start not in done else {}
+        while path:
+            name, todo = next(reversed(path.items()))
+            if todo:
+                used = todo.pop(0)
+                if used in path:
+                    names = list(path)
+                    ring = " → ".join([*names[names.index(used) :], used][-MOST_SHOWN:])
+                    raise PlankError(
+                        f"These values use one another in a circle: {ring}.",
+                        "Named values",
+                        "Give one of them a plain length.",
+                    )
+                if used not in done:
+                    path[used] = list(uses[used])
+            else:
+                done[name] = evaluate_text(texts[name], done)
+                del path[name]
     return done

@@ -394,8 +394,10 @@ class StockPage(QDialog):
         if not faults:
             self._told(self.document.do(lambda job: take_list(job, rows), at_place=True))
             return
-        more_told = f" {tr('and')} {len(faults) - SHOWN} {tr('more')}" if len(faults) > SHOWN else ""
-        self._told(PlankError(f"{len(faults)} {tr('rows cannot be taken')}: {' '.join(faults[:SHOWN])}{more_told}"))
+        lines = [f"{len(faults)} {tr('rows cannot be taken')}:", *faults[:SHOWN]]
+        if len(faults) > SHOWN:
+            lines.append(f"{tr('and')} {len(faults) - SHOWN} {tr('more')}")
+        self._told(PlankError("\n".join(lines)))
         if rows:
             self._waiting = rows
             self.others.setText(f"{tr('&Take the other')} {len(rows)} {tr('rows')}")

@@ -9,13 +9,14 @@ import msgspec
 from tall_plank.edits.change import Change, new_ids, with_run
 from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import ThingEdits
+from tall_plank.edits.whole import MOST_LEAVES
 from tall_plank.job import Body, Job, Kind, Run
 from tall_plank.job.bays import INSIDE
 from tall_plank.job.things.sliding import Band, BayRef, Leaf, SlidingDoors
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
 
-MOST_LEAVES, MOST_BANDS = 8, 8
+MOST_BANDS = 8
 
 
 def find_sliding(job: Job, doors_id: str) -> tuple[Run, SlidingDoors]:
