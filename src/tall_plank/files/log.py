@@ -9,6 +9,8 @@ from pathlib import Path
 from tall_plank.files.userdata import UserFolders
 
 log = logging.getLogger("tall_plank")
+KEPT = "kept"
+"""Name of the one handler that is kept."""
 
 
 class _Plain(logging.Formatter):
@@ -24,15 +26,20 @@ class _Plain(logging.Formatter):
 def keep_log(folders: UserFolders) -> Path | None:
     """From now on what is logged goes to a file; None where it cannot be written: then it is dropped."""
     path = folders.state / "log.txt"
+    for old in [h for h in log.handlers if h.name == KEPT]:
+        log.removeHandler(old)
+        old.close()
     try:
         folders.state.mkdir(parents=True, exist_ok=True)
         handler: logging.Handler = RotatingFileHandler(path, maxBytes=500_000, backupCount=1, encoding="utf-8")
     except OSError:
         # What is worth a line is told where the program was started.
         handler = logging.StreamHandler()
+        handler.name = KEPT
         handler.setFormatter(_Plain("%(message)s"))
         log.addHandler(handler)
         return None
+    handler.name = KEPT
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
     log.addHandler(handler)
     return path

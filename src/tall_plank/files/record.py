@@ -12,7 +12,7 @@ from collections.abc import Iterable, Mapping
 from pathlib import Path
 from typing import Any
 
-from tall_plank.formats.writing import put
+from tall_plank.formats.writing import clear_folders, put
 
 RECORD = ".package.json"
 
@@ -98,3 +98,4 @@ def recorded(
     if whole:
         take_away(folder, old, names)
     note(folder, owner, names, old)
+    clear_folders(folder / RECORD, {folder, *((folder / name).parent for name in names)})

@@ -6,7 +6,9 @@ import contextlib
 import errno
 import hashlib
 import os
+import re
 import stat
+from collections.abc import Iterable
 from pathlib import Path
 
 from tall_plank.measure import PlankError
@@ -97,6 +99,19 @@ def put(path: Path, data: bytes | str) -> None:
         with contextlib.suppress(OSError):
             temporary.unlink(missing_ok=True)
         raise
+
+
+_LEFT = re.compile(r"\.[0-9a-f]{12}\.\d+\.[0-9a-f]{6}\.part")
+
+
+def clear_folders(mine: Path, folders: Iterable[Path]) -> None:
+    """Take half-written files away that programs left in some folders long before a file that was written just now."""
+    with contextlib.suppress(OSError):
+        now = mine.stat().st_mtime
+        for folder in folders:
+            for old in folder.glob(".*.part"):
+                if _LEFT.fullmatch(old.name) and now - old.stat().st_mtime > LEFT_FOR:
+                    old.unlink(missing_ok=True)
 
 
 def _mark(path: Path) -> str:
