@@ -431,6 +431,10 @@ class Window(QMainWindow):
             piece.let_go()
         return True
 
+    def hand_keys_back(self) -> None:
+        """What was typed in a box stands: the keys are for the drawing or the table again."""
+        self.center.main_view().setFocus()
+
     # --- events
 
     def restyle(self) -> None:

@@ -58,14 +58,21 @@ class ValueBox(TextBox):
         self.setObjectName("specValue")
         self.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.setAccessibleName(line.row.label)
-        self.returnPressed.connect(self.apply)
+        self.returnPressed.connect(self._enter)
 
-    def apply(self) -> None:
+    def apply(self) -> bool:
+        """Make what is typed so; False where it does not do."""
         row = self.line.row
-        if row.apply is None or self.text() == row.text:
-            self.line.show_error(None)
-            return
-        self.line.show_error(self.line.sheet.document.do(lambda job: row.apply(job, self.text()), at_place=True))  # type: ignore[misc]
+        error = None
+        if row.apply is not None and self.text() != row.text:
+            error = self.line.sheet.document.do(lambda job: row.apply(job, self.text()), at_place=True)  # type: ignore[misc]
+        self.line.show_error(error)
+        return error is None
+
+    def _enter(self) -> None:
+        if self.apply():
+            self.setModified(False)
+            self.hand_back()
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         super().focusInEvent(event)

@@ -6,6 +6,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QEvent, QPointF, QRect, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
+from tall_plank.desk.look.boxes import plain_typing
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -147,7 +148,7 @@ class PlanView(TakesDrops, Canvas):
             and event is not None
             and event.type() == QEvent.Type.ShortcutOverride
             and isinstance(event, QKeyEvent)
-            and (event.text()[:1] in "0123456789(" or event.key() in (Qt.Key.Key_Backspace, Qt.Key.Key_Escape))
+            and (plain_typing(event)[:1] in "0123456789(" or event.key() in (Qt.Key.Key_Backspace, Qt.Key.Key_Escape))
             and event.text()
         ):
             event.accept()
@@ -170,7 +171,7 @@ class PlanView(TakesDrops, Canvas):
                 dx, dy = ARROWS[key]
                 self.tool.pointer = (ax + dx * 1000.0, ay + dy * 1000.0)
                 self.update()
-            elif event.text() and event.text() in "0123456789(":
+            elif plain_typing(event) and plain_typing(event) in "0123456789(":
                 self._type_length(event.text())
             else:
                 super().keyPressEvent(event)

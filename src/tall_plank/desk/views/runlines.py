@@ -8,6 +8,7 @@ from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
+from tall_plank.desk.look.boxes import plain_typing
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -315,8 +316,8 @@ class RunLines(QWidget):
             event is not None
             and event.type() == QEvent.Type.ShortcutOverride
             and isinstance(event, QKeyEvent)
-            and event.text()
-            and event.text() in "0123456789("
+            and plain_typing(event)
+            and plain_typing(event) in "0123456789("
             and len(self.document.cells) == 1
         ):
             event.accept()
@@ -331,7 +332,7 @@ class RunLines(QWidget):
             self.step(1 if key == Qt.Key.Key_Right else -1)
         elif len(cells) == 1 and key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2):
             self.type_cell(cells[0])
-        elif len(cells) == 1 and event.text() and event.text() in "0123456789(":
+        elif len(cells) == 1 and plain_typing(event) and plain_typing(event) in "0123456789(":
             self.type_cell(cells[0], event.text())
         else:
             super().keyPressEvent(event)

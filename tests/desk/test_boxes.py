@@ -1,0 +1,130 @@
+"""Boxes and keys, one rule everywhere: the first press takes all, Enter hands the keys back, undo is the job's."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from desk.conftest import cell, placed, spec
+from tall_plank.desk.app.window import Window
+from tall_plank.job import Kind
+
+LEFT, CTRL, ALT = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
+NONE = Qt.KeyboardModifier.NoModifier
+
+
+@pytest.fixture
+def on_width(window: Window) -> Window:
+    """A window with a unit selected, the keys on the strip."""
+    window.document.select((Kind.CELL.of(cell(window, "A2")),))
+    window.strip.setFocus()
+    return window
+
+
+def focus() -> object:
+    return QApplication.focusWidget()
+
+
+def test_one_click_on_a_value_takes_all_of_it_to_be_typed_over(on_width: Window) -> None:
+    w = on_width
+    box = spec(w, "width")
+    QTest.mouseClick(box, LEFT)
+    assert box.selectedText() == box.text()
+    QTest.keyClicks(box, "555")
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert placed(w, "A2").width == 555
+    # A second press sets the caret, as in any text.
+    QTest.mouseClick(spec(w, "width"), LEFT)
+    QTest.mouseClick(spec(w, "width"), LEFT)
+    assert not spec(w, "width").hasSelectedText()
+
+
+def test_enter_hands_the_keys_back_so_that_the_next_one_is_a_command(on_width: Window) -> None:
+    w = on_width
+    QTest.mouseClick(spec(w, "width"), LEFT)
+    QTest.keyClicks(spec(w, "width"), "500")
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Return)
+    assert focus() is w.strip and spec(w, "width").text() == "500"
+    QTest.keyClick(focus(), Qt.Key.Key_Right)
+    assert w.document.cells == (cell(w, "A3"),)
+
+
+def test_enter_on_what_does_not_do_keeps_the_keys_in_the_box(on_width: Window) -> None:
+    w = on_width
+    before = w.document.job
+    QTest.mouseClick(spec(w, "width"), LEFT)
+    QTest.keyClicks(spec(w, "width"), "nonsense")
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Return)
+    assert focus() is spec(w, "width") and w.document.job is before
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Escape)
+    assert spec(w, "width").text() != "nonsense" and focus() is spec(w, "width")
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Escape)
+    assert focus() is w.strip
+
+
+def test_undo_after_enter_takes_the_step_back_and_nothing_is_applied_anew(on_width: Window) -> None:
+    w = on_width
+    before = w.document.job
+    QTest.mouseClick(spec(w, "width"), LEFT)
+    QTest.keyClicks(spec(w, "width"), "555")
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Return)
+    QTest.keyClick(focus(), Qt.Key.Key_Z, CTRL)
+    assert w.document.job == before
+    QTest.mouseClick(spec(w, "width"), LEFT)  # in a box in which nothing is typed it is the job's too
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Y, CTRL)
+    assert placed(w, "A2").width == 555
+    QTest.keyClick(focus(), Qt.Key.Key_Z, CTRL)
+    assert w.document.job == before
+    w.strip.setFocus()
+    assert w.document.job == before and not w.document.history.can_undo
+
+
+def test_what_is_being_typed_is_taken_back_first(on_width: Window) -> None:
+    w = on_width
+    w.document.select((Kind.CELL.of(cell(w, "A2")),))
+    box = spec(w, "width")
+    old = box.text()
+    QTest.mouseClick(box, LEFT)
+    QTest.keyClicks(box, "7")
+    QTest.keyClick(box, Qt.Key.Key_Z, CTRL)
+    assert box.text() == old and w.document.history.names == ()
+
+
+def test_tab_applies_and_goes_to_the_next_value_with_all_of_it_taken(on_width: Window) -> None:
+    w = on_width
+    QTest.mouseClick(spec(w, "width"), LEFT)
+    QTest.keyClicks(spec(w, "width"), "510")
+    QTest.keyClick(spec(w, "width"), Qt.Key.Key_Tab)
+    assert placed(w, "A2").width == 510
+    assert focus() is not spec(w, "width") and focus() is not None and w.spec.isAncestorOf(focus())
+
+
+@pytest.mark.parametrize("held", [ALT, CTRL])
+def test_a_digit_with_a_modifier_types_no_width(on_width: Window, held: Qt.KeyboardModifier) -> None:
+    w = on_width
+    w.lines.setFocus()
+    QTest.keyClick(w.lines, Qt.Key.Key_3, held)
+    assert not w.lines.box.isVisible()
+    w.show_stage("units")  # with Alt a digit leads to another stage, with Ctrl it selects
+    w.document.select((Kind.CELL.of(cell(w, "A2")),))
+    w.lines.setFocus()
+    QTest.keyClick(w.lines, Qt.Key.Key_3)
+    assert w.lines.box.isVisible() and w.lines.box.text() == "3"
+
+
+def test_tab_at_the_end_of_a_run_goes_to_the_next_run(on_width: Window) -> None:
+    from tall_plank.edits import runtext
+    from tall_plank.edits.runs import add_run
+    from tall_plank.job import Level
+
+    w = on_width
+    w.document.do(lambda job: add_run(job, "r1", "B", Level.BASE), select_new=False)
+    run = next(r for _, r in w.document.job.runs() if r.wall == "B")
+    w.document.do(lambda job: runtext.type_run(job, run.id, "door 450"), select_new=False)
+    last = [c.id for c in next(r for _, r in w.document.job.runs() if r.wall == "A").cells][-1]
+    w.document.select((Kind.CELL.of(last),))
+    w.lines.type_cell(last)
+    QTest.keyClick(w.lines.box, Qt.Key.Key_Tab)
+    assert w.document.cells == (cell(w, "B1"),) and w.lines.box.isVisible()
