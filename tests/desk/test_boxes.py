@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QEvent, QPointF, Qt
+from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from desk.conftest import cell, placed, spec
+from desk.conftest import cell, placed, spec, strip_point
 from tall_plank.desk.app.window import Window
-from tall_plank.job import Kind
+from tall_plank.edits import runtext
+from tall_plank.edits.runs import add_run
+from tall_plank.job import Kind, Level
 
 LEFT, CTRL, ALT = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.ControlModifier, Qt.KeyboardModifier.AltModifier
 NONE = Qt.KeyboardModifier.NoModifier
@@ -115,10 +118,6 @@ def test_a_digit_with_a_modifier_types_no_width(on_width: Window, held: Qt.Keybo
 
 
 def test_tab_at_the_end_of_a_run_goes_to_the_next_run(on_width: Window) -> None:
-    from tall_plank.edits import runtext
-    from tall_plank.edits.runs import add_run
-    from tall_plank.job import Level
-
     w = on_width
     w.document.do(lambda job: add_run(job, "r1", "B", Level.BASE), select_new=False)
     run = next(r for _, r in w.document.job.runs() if r.wall == "B")
@@ -128,3 +127,22 @@ def test_tab_at_the_end_of_a_run_goes_to_the_next_run(on_width: Window) -> None:
     w.lines.type_cell(last)
     QTest.keyClick(w.lines.box, Qt.Key.Key_Tab)
     assert w.document.cells == (cell(w, "B1"),) and w.lines.box.isVisible()
+
+
+def test_the_square_of_a_unit_beside_a_gap_is_dragged_though_a_dimension_runs_through_it(window: Window) -> None:
+    run = window.document.job.runs()[0][1].id
+    window.document.do(lambda job: runtext.type_run(job, run, "door 600, gap 400, door 600"), select_new=False)
+    number = window.document.job.cells()[0].number
+    window.document.select((Kind.CELL.of(cell(window, number)),))
+    at = strip_point(window, number, 1.0, 0.5)
+    typed = []
+    window.strip.dim_clicked.connect(typed.append)
+    # Wherever a dimension may run: one through the square itself.
+    window.strip.dim_at = lambda p: object()  # type: ignore[method-assign]
+    QTest.mouseMove(window.strip, at)
+    QTest.mousePress(window.strip, LEFT, NONE, at)
+    to = QPointF(strip_point(window, number, 1.1, 0.5))
+    move = QMouseEvent(QEvent.Type.MouseMove, to, LEFT, LEFT, NONE)
+    QApplication.sendEvent(window.strip, move)
+    QTest.mouseRelease(window.strip, LEFT, NONE, to.toPoint())
+    assert not typed and placed(window, number).width > 640

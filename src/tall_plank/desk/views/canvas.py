@@ -339,11 +339,16 @@ class Canvas(QWidget):
             self._pan_from = event.position()
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif event.button() == Qt.MouseButton.LeftButton:
-            dim = self.dim_at(event.position())
+            # A grip is small and drawn on top: it goes before a dimension that runs through it.
+            dim = None if self.grip_at(event.position()) else self.dim_at(event.position())
             if dim is not None:
                 self.dim_clicked.emit(dim)
             else:
                 self.pressed(event)
+
+    def grip_at(self, p: QPointF) -> bool:
+        """Whether the mark of something that can be dragged is under a point."""
+        return False
 
     def pressed(self, event: QMouseEvent) -> None:
         """A left press that hit no dimension."""

@@ -262,6 +262,9 @@ class PlanView(TakesDrops, Canvas):
         """The place of the floor under a point of the widget, mm."""
         return FloorPoint(self.to_mm(p))
 
+    def grip_at(self, p: QPointF) -> bool:
+        return self.tool is None and (self.corner_at(p) is not None or self.top_corner_at(p) is not None)
+
     def corner_at(self, p: QPointF) -> int | None:
         """Index of the corner of the floor under a point, where a wall or the room is selected."""
         if not any(s.kind in (Kind.ROOM, Kind.WALL) for s in self.document.selection):
@@ -293,8 +296,10 @@ class PlanView(TakesDrops, Canvas):
             self.update()
             return
         if self._press is None or not event.buttons() & Qt.MouseButton.LeftButton:
-            if self.corner_at(p) is not None:
+            if self.grip_at(p):
                 self.setCursor(Qt.CursorShape.SizeAllCursor)
+            elif self.dim_at(p) is None and self._pressed_on(p) in self.document.selection:
+                self.setCursor(Qt.CursorShape.OpenHandCursor)
             else:
                 super().moved(event)
             return

@@ -85,6 +85,12 @@ class Strip(TakesDrops, Frieze):
 
     # --- mouse
 
+    def grip_at(self, p: QPointF) -> bool:
+        """The square at the right side of the one selected unit."""
+        placed = self.one_placed()
+        middle = self.to_px(0, placed.bottom + placed.height / 2).y() if placed is not None else 0.0
+        return bool(self._grip_at(p)) and abs(p.y() - middle) <= GRIP
+
     def _grip_at(self, p: QPointF) -> str:
         placed = self.one_placed()
         if placed is None or not placed.is_solid:
@@ -151,11 +157,15 @@ class Strip(TakesDrops, Frieze):
             board = None
             if place is not None and (self.document.bay is not None or self.document.fronts != "closed"):
                 board = board_at(place[1], place[2], place[3], GRIP / 1.6 / self.scale)
-            if self._grip_at(p):
+            if self.grip_at(p) or (self._grip_at(p) and self.dim_at(p) is None):
                 self.setCursor(Qt.CursorShape.SizeHorCursor)
+            elif self.dim_at(p) is not None:
+                super().moved(event)
             elif board is not None:
                 upright = board.kind == "divider"
                 self.setCursor(Qt.CursorShape.SplitHCursor if upright else Qt.CursorShape.SplitVCursor)
+            elif self.source_at(p) in self.document.selection:
+                self.setCursor(Qt.CursorShape.OpenHandCursor)
             else:
                 super().moved(event)
             return
