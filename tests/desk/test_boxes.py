@@ -146,3 +146,39 @@ def test_the_square_of_a_unit_beside_a_gap_is_dragged_though_a_dimension_runs_th
     QApplication.sendEvent(window.strip, move)
     QTest.mouseRelease(window.strip, LEFT, NONE, to.toPoint())
     assert not typed and placed(window, number).width > 640
+
+
+def test_what_is_off_or_hidden_is_said_and_not_carried_into_another_job(window: Window, tmp_path) -> None:
+    from tall_plank.desk.views.stripmarks import seen_otherwise
+    from tall_plank.files.plankfile import write_plank
+    from tall_plank.job.start import new_job
+
+    doc = window.document
+    assert seen_otherwise(doc) == ()
+    before = window.strip.grab().toImage()
+    window.commands.run("fronts_off")
+    doc.select((Kind.CELL.of(cell(window, "A2")),))
+    window.commands.run("hide")
+    doc.show_for_shop(True)
+    assert seen_otherwise(doc) == ("fronts off", "1 unit hidden", "drawn for the shop")
+    assert window.strip.grab().toImage() != before
+    window.document.history.mark_saved()
+    write_plank(new_job("Other"), tmp_path / "other.plank")
+    assert window.open_path(tmp_path / "other.plank")
+    assert seen_otherwise(doc) == () and doc.fronts == "closed"
+
+
+def test_escape_never_leaves_the_wall_or_the_face_that_is_worked_on(window: Window) -> None:
+    from tall_plank.edits.things.island import add_island
+
+    strip, doc = window.strip, window.document
+    doc.do(lambda job: add_island(job, "r1"), select_new=False)
+    for wall in ("C", "K2", "B"):
+        doc.select((Kind.WALL.of(wall),))
+        strip.setFocus()
+        assert strip.current_wall() == wall
+        QTest.keyClick(strip, Qt.Key.Key_Escape)
+        assert doc.selection == () and strip.current_wall() == wall
+    # A wall that is gone is left; another job begins at its first.
+    window.commands.run("undo")
+    assert strip.current_wall() == "B"

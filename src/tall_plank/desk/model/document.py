@@ -70,6 +70,8 @@ class Document(QObject):
         """How fronts are looked at: closed, open, or off. Of the view, not of the job."""
         self.shop = False
         """Whether drawings are for the shop, with edging and joints, or for the client. Of the view too."""
+        self.worked_on: dict[str, str] = {}
+        """Room -> the wall or face in it that was worked on last. Of the view too."""
         self._lock: Lock | None = None
         self._seen: tuple[int, int, int] | None = None
         """The file as it was when it was opened or saved."""
@@ -111,6 +113,9 @@ class Document(QObject):
             self.read_only = not self._lock.take()
         self.room_id = job.rooms[0].id
         self.selection, self.bay = (), None
+        # How a job was looked at is not how the next one is.
+        self.fronts, self.shop = "closed", False
+        self.worked_on.clear()
         self._start(job)
         if not saved:
             self.history.mark_unsaved()

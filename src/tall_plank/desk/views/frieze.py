@@ -130,12 +130,15 @@ class Frieze(Canvas):
         return tuple(found)
 
     def current_wall(self) -> str:
-        """The wall of the selection, else the first."""
+        """The wall or face of the selection; without one that which was worked on last, else the first."""
+        room, worked = self.document.room, self.document.worked_on
         for source in self.document.selection:
             wall = self._wall_of(source)
-            if wall and self.document.room.has_line(wall):
+            if wall and room.has_line(wall):
+                worked[room.room.id] = wall
                 return wall
-        return self.document.room.walls[0].id
+        last = worked.get(room.room.id, "")
+        return last if room.has_line(last) else room.walls[0].id
 
     def _wall_of(self, source: Source) -> str:
         """The wall or face that something stands on; empty where it is on none of this room."""

@@ -18,7 +18,7 @@ from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.desk.views.overdims import ask_for_dim
 from tall_plank.desk.views.snapping import level_marks, nearest, place_name, snap_box, upright_marks
 from tall_plank.desk.views.stripdims import strip_dims
-from tall_plank.desk.views.stripmarks import paint_bay, paint_first_step, paint_grip, paint_snap
+from tall_plank.desk.views.stripmarks import paint_bay, paint_first_step, paint_grip, paint_seen_otherwise, paint_snap
 from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import placing, runs
@@ -356,6 +356,7 @@ class Strip(TakesDrops, Frieze):
                 painter.setPen(pen)
                 painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, self.to_px(0, 0).y() + 6))
             at += wall.length + self.fold
+        paint_seen_otherwise(painter, self)
         paint_grip(painter, self)
         paint_bay(painter, self)
         if self._band is not None:

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QPainter, QPen
 
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.frieze import Frieze
 
 
@@ -64,6 +65,35 @@ def paint_bay(painter: QPainter, strip: Frieze) -> None:
     color.setAlphaF(0.14)
     painter.setBrush(color)
     painter.drawRect(rect)
+
+
+def seen_otherwise(document: Document) -> tuple[str, ...]:
+    """What of the room is not seen as it is: fronts open or off, hidden units, drawn for the shop."""
+    words = {"open": tr("fronts open"), "off": tr("fronts off")}
+    told = [words[document.fronts]] if document.fronts in words else []
+    hidden = sum(cell.hidden for run in document.room.runs for cell in run.run.cells)
+    if hidden:
+        told.append(f"{hidden} {tr('unit hidden') if hidden == 1 else tr('units hidden')}")
+    if document.shop:
+        told.append(tr("drawn for the shop"))
+    return tuple(told)
+
+
+def paint_seen_otherwise(painter: QPainter, strip: Frieze) -> None:
+    """Say at the head of the strip what is off or hidden, so that nobody wonders where it went."""
+    told = " · ".join(seen_otherwise(strip.document))
+    if not told:
+        return
+    painter.setFont(font(12, bold=True))
+    wide = painter.fontMetrics().horizontalAdvance(told)
+    rect = QRectF(strip.width() - wide - 26.0, 5.0, wide + 18.0, 22.0)
+    painter.setPen(Qt.PenStyle.NoPen)
+    paper = Theme.color("paper")
+    paper.setAlphaF(0.9)
+    painter.setBrush(paper)
+    painter.drawRoundedRect(rect, 4.0, 4.0)
+    painter.setPen(Theme.color("brass"))
+    painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, told)
 
 
 def paint_grip(painter: QPainter, strip: Frieze) -> None:
