@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose_display, drag, placed, spec, type_into
 from tall_plank.desk.app.window import Window
+from tall_plank.edits import rooms
 from tall_plank.job import Kind
 
 LEFT = Qt.MouseButton.LeftButton
@@ -78,7 +79,7 @@ def test_a_wrong_run_text_keeps_the_text_and_names_the_piece(window: Window) -> 
     type_into(window.run_text.box, "door 600, sofa 900")
     assert window.run_text.isVisible()
     assert "sofa" in window.run_text.note.text()
-    assert window.run_text.box.cursorPosition() == 9
+    assert window.run_text.box.selectedText() == "sofa 900"
     assert window.document.job is job
     QTest.keyClick(window.run_text.box, Qt.Key.Key_Escape)
     assert not window.run_text.isVisible()
@@ -133,3 +134,44 @@ def test_any_digit_on_a_run_line_starts_a_width_though_some_are_keys_of_views(wi
     window.strip.setFocus()
     QTest.keyClick(window.strip, "1")
     assert window.view_shown == "strip"
+
+
+def test_the_names_of_the_shelf_are_taken_too_and_words_are_completed(window: Window) -> None:
+    window.commands.run("type_base")
+    box = window.run_text.box
+    type_into(box, "Pair of doors 900, slanted end left 300, pull-out 300")
+    assert [p.template for p in window.document.room.runs[0].cells] == ["pair", "end-left", "pullout"]
+    window.commands.run("type_base")
+    box.clear()
+    QTest.keyClicks(box, "door 600, 2 x pul")
+    popup = box.menu.popup()
+    assert popup.isVisible()
+    QTest.keyClick(popup, Qt.Key.Key_Down)
+    QTest.keyClick(popup, Qt.Key.Key_Return)
+    assert box.text() == "door 600, 2 x pull-out " and not popup.isVisible()
+    QTest.keyClicks(box, "300")
+    QTest.keyClick(box, Qt.Key.Key_Return)
+    assert [p.template for p in window.document.room.runs[0].cells] == ["door", "pullout", "pullout"]
+
+
+def test_the_remainder_counts_what_will_stand_at_the_ends(empty_window: Window) -> None:
+    w = empty_window
+    w.document.do(lambda job: rooms.set_room_length(job, "r1", "width", "3040"))
+    w.commands.run("type_base")
+    QTest.keyClicks(w.run_text.box, "4 x door share")
+    told = w.run_text.note.text()
+    assert "650 mm for what is shared" in told and "440 mm left" in told
+    assert "Door stops at 650" in told and "door 200 to 800" in told
+    w.run_text.box.clear()
+    QTest.keyClicks(w.run_text.box, "4 x door 200 to 800")
+    assert "760 mm for what is shared, 0 mm left" in w.run_text.note.text()
+    QTest.keyClick(w.run_text.box, Qt.Key.Key_Return)
+    assert [p.width for p in w.document.room.runs[0].cells] == [760.0] * 4
+    # A run round the corner: what the text says before the run is there is what the run then says.
+    w.document.select((Kind.WALL.of("B"),))
+    w.commands.run("type_base")
+    QTest.keyClicks(w.run_text.box, "door 600")
+    told = w.run_text.note.text()
+    QTest.keyClick(w.run_text.box, Qt.Key.Key_Return)
+    run = next(r for r in w.document.room.runs if r.wall.id == "B")
+    assert f"{run.left:g} mm left" in told

@@ -111,7 +111,7 @@ def test_an_empty_run_line_tells_its_words(window: Window) -> None:
     window.run_text.open_for("C", Level.BASE)
     assert "dishwasher" in window.run_text.note.text()
     QTest.keyClicks(window.run_text.box, "door 600")
-    assert "1 cells" in window.run_text.note.text()
+    assert "1 cell," in window.run_text.note.text()
 
 
 def test_an_island_with_nothing_on_it_is_seen_in_the_plan(empty_window: Window) -> None:

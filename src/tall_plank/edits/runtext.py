@@ -9,10 +9,12 @@ from difflib import SequenceMatcher
 import msgspec
 
 from tall_plank.edits.change import Change, new_cell, unit_from, with_cells
-from tall_plank.edits.widths import check_width, read_width, width_text
+from tall_plank.edits.widths import MOST_SHARE, can_grow, check_width, read_width, width_text
 from tall_plank.job import Cell, Job, Level, Run, Template
 from tall_plank.job.run import WidthRule
 from tall_plank.measure import Length, LengthError, PlankError
+from tall_plank.measure.shareout import Rule
+from tall_plank.setout.runs import RunLayout, member_of
 
 MAX_CELLS = 100
 
@@ -34,9 +36,43 @@ class Piece:
 
 
 def words_for(job: Job, level: Level) -> dict[str, Template]:
-    """Word -> template for a level; tall units stand in base runs too."""
-    found = {word: t for t in job.templates if t.level is Level.TALL for word in t.words} if level is Level.BASE else {}
-    return {**found, **{word: t for t in job.templates if t.level is level for word in t.words}}
+    """Word -> template for a level: the short words of a kind, and its name as the shelf has it. Tall units stand in
+    base runs too."""
+    levels = (Level.TALL, Level.BASE) if level is Level.BASE else (level,)
+    names: dict[str, Template] = {}
+    short: dict[str, Template] = {}
+    for at in levels:
+        here = [t for t in job.templates if t.level is at]
+        names |= {shelf_name(t): t for t in here}
+        short |= {word: t for t in here for word in t.words}
+    return {**names, **short}
+
+
+def shelf_name(template: Template) -> str:
+    """A kind's name as it is typed in a run's text: without commas, which part the units."""
+    return template.name.lower().replace(",", "")
+
+
+@dataclass(frozen=True)
+class Stopped:
+    """A kind whose shares end at their limit, mm, though the run has more to give; whether a range may lift it."""
+
+    template: Template
+    most: float
+    lifts: bool
+
+
+def stopped_shares(job: Job, layout: RunLayout) -> tuple[Stopped, ...]:
+    """Kinds whose shares are at their most while something of the run is left; each kind once."""
+    if layout.left < 0.5:
+        return ()
+    found: dict[str, Stopped] = {}
+    for placed, cell in zip(layout.cells, layout.run.cells, strict=True):
+        most = member_of(job, cell).most
+        if cell.width.rule is not Rule.FIXED and placed.width >= most - 0.5:
+            template = job.template_of(cell)
+            found.setdefault(template.code, Stopped(template, most, can_grow(template) and most < MOST_SHARE))
+    return tuple(found.values())
 
 
 def _split(text: str) -> list[tuple[str, int]]:

@@ -3,12 +3,20 @@ width that is typed over a unit."""
 
 from __future__ import annotations
 
-from tall_plank.job import Basis, Body, Job, Unit
+from tall_plank.job import Basis, Body, Job, Template, Unit
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.run import REST, SHARE, WidthRule
 from tall_plank.measure import Length, LengthError, format_length, parse_length
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE
+
+MOST_SHARE = 1200.0
+"""mm; a share whose range was typed may grow to this."""
+
+
+def can_grow(template: Template) -> bool:
+    """Whether units of a kind may be let grow beyond its range: those that house nothing and stand in no corner."""
+    return template.body is Body.CARCASS and not (template.appliance or template.sink or template.corner)
 
 
 def read_width(job: Job, text: str) -> WidthRule:
@@ -42,9 +50,11 @@ def check_width(job: Job, unit: Unit, rule: WidthRule) -> None:
     LengthError naming the width that the kind misses, and its range
     """
     template = job.template(unit.template)
+    # A range of its own may let a share grow beyond its kind; what houses something stays as wide as that.
+    widest = MOST_SHARE if rule.most is not None and can_grow(template) else template.most
     for mm in _outer(job, unit, rule):
-        if not template.least - TOLERANCE <= mm <= template.most + TOLERANCE:
-            low, high = (format_length(v, job.display, mark=True) for v in (template.least, template.most))
+        if not template.least - TOLERANCE <= mm <= widest + TOLERANCE:
+            low, high = (format_length(v, job.display, mark=True) for v in (template.least, widest))
             word, limit = ("small", f"least {low}") if mm < template.least else ("large", f"most {high}")
             shown = format_length(mm, job.display, mark=True)
             raise LengthError(
