@@ -7,7 +7,7 @@ from PyQt6.QtGui import QFocusEvent, QKeyEvent
 from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QMenu, QPushButton
 
 from tall_plank.desk.app.commands import Commands
-from tall_plank.desk.look.boxes import TextBox
+from tall_plank.desk.look.boxes import TextBox, dress_words
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.job import Kind
@@ -29,6 +29,7 @@ class FindBox(TextBox):
         completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         completer.setMaxVisibleItems(12)
         completer.activated.connect(self._do)
+        dress_words(completer)
         self.setCompleter(completer)
         self.returnPressed.connect(self._first)
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtGui import QDragEnterEvent, QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
-from PyQt6.QtWidgets import QLineEdit, QWidget
+from PyQt6.QtWidgets import QCompleter, QLineEdit, QStyledItemDelegate, QWidget
 
 OF_THE_JOB = (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo)
 
@@ -55,6 +55,14 @@ class TextBox(QLineEdit):
         hand = getattr(window, "hand_keys_back", None)
         if hand is not None:
             hand()
+
+
+def dress_words(completer: QCompleter) -> None:
+    """Let the list of a completer look like the program's menus."""
+    popup = completer.popup()
+    if popup is not None:
+        popup.setObjectName("words")
+        popup.setItemDelegate(QStyledItemDelegate(popup))
 
 
 def plain_typing(event: QKeyEvent) -> str:

@@ -194,6 +194,9 @@ QPushButton:disabled { color: @quiet; }
 #listing::item { padding: 5px 8px; border-radius: 4px; }
 #listing::item:selected { background: @spruce_pale; color: @ink; }
 #listing::item:hover { background: @hover; }
+#words { background: @sheet; border: 1px solid @rule; outline: 0; padding: 3px; }
+#words::item { padding: 4px 9px; min-height: 18px; border-radius: 3px; }
+#words::item:selected { background: @spruce_pale; color: @ink; }
 #spec { background: @sheet; border-left: 1px solid @rule; }
 #specBody { background: @sheet; }
 #specTitle { font-size: 16px; font-weight: 600; }

@@ -57,11 +57,11 @@ def whole_in_view(
     corners = np.array([(x, y, z) for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])])
     half = math.tan(math.radians(VIEW_ANGLE / 2)) * FILLED
     center, distance = (np.array(low) + np.array(high)) / 2, 0.0
-    for turn_of in range(5):
+    for step in range(5):
         away = corners - center
         across, upward, deep = away @ right, away @ up, away @ ahead
         distance = float(max((np.abs(across) / (half * shape) - deep).max(), (np.abs(upward) / half - deep).max()))
-        if turn_of == 4:
+        if step == 4:
             break  # the distance is that of the middle as it stays
         # What is nearer looks larger: the middle of what is seen comes into the middle of the view.
         for axis, off in ((right, across), (up, upward)):

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QStringListModel, Qt, pyqtSignal
 from PyQt6.QtGui import QHideEvent, QKeyEvent
 from PyQt6.QtWidgets import QCompleter, QFrame, QGridLayout, QLabel
 
-from tall_plank.desk.look.boxes import TextBox
+from tall_plank.desk.look.boxes import TextBox, dress_words
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import restyle
 from tall_plank.desk.model.document import Document
@@ -38,6 +38,7 @@ class _Box(TextBox):
         self.menu.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self.menu.setMaxVisibleItems(10)
         self.menu.setWidget(self)
+        dress_words(self.menu)
         self.menu.activated.connect(self._take)
         self.textEdited.connect(self._offer)
 
@@ -64,6 +65,7 @@ class _Box(TextBox):
             return
         rect = self.cursorRect()
         rect.setWidth(240)
+        rect.setBottom(self.height() + 24)  # below the note, which tells more
         self.menu.complete(rect)
 
     def _take(self, word: str) -> None:
@@ -73,6 +75,11 @@ class _Box(TextBox):
         self.setText(text + self.text()[at:].lstrip())
         self.setCursorPosition(len(text))
         self.textEdited.emit(self.text())
+
+    def offers(self) -> bool:
+        """Whether words are offered for what is being typed."""
+        popup = self.menu.popup()
+        return popup is not None and popup.isVisible()
 
     def _chosen(self) -> bool:
         popup = self.menu.popup()
@@ -171,7 +178,11 @@ class RunTextBar(QFrame):
             told, short = self._comes_to(text)
             self._say(told, wrong=short)
         except PlankError as error:
-            self._say(f"{error.what} {error.remedy}", wrong=True)
+            if isinstance(error, RunTextError) and self.box.offers():
+                # The word is not finished yet: what it may become stands in the list.
+                self._say(tr("Down and Enter take a word of the list; or type on."), wrong=False)
+            else:
+                self._say(f"{error.what} {error.remedy}", wrong=True)
 
     def _say(self, text: str, *, wrong: bool) -> None:
         self.note.setText(text)
