@@ -11,7 +11,13 @@ from PyQt6.QtWidgets import QMainWindow, QMenu
 
 @dataclass(frozen=True)
 class Command:
-    """One action: its name (stable), text, menu, keys, what it does and when it applies."""
+    """One action: its name (stable), text, menu, keys, what it does and when it applies.
+
+    Attributes
+    ----------
+    lead : words before its text where its menu does not say them: "Close with"
+    why : what is missing where it does not apply
+    """
 
     name: str
     text: str
@@ -19,6 +25,14 @@ class Command:
     keys: tuple[str, ...]
     run: Callable[[], object]
     when: Callable[[], bool]
+    lead: str = ""
+    why: str = ""
+
+    @property
+    def title(self) -> str:
+        """Its whole name, away from its menu."""
+        text = self.text.replace("&", "").replace("…", "")
+        return f"{self.lead}: {text}" if self.lead else text
 
 
 class Commands:
@@ -45,12 +59,14 @@ class Commands:
         *,
         checkable: bool = False,
         bound: bool = True,
+        lead: str = "",
+        why: str = "",
     ) -> QAction:
         """Register a command; several keys are parted by spaces. Keys that are not bound are only told of: the
         widgets answer to them first, and the window where they do not."""
         if name in self.all:
             raise ValueError(f"the command {name} is registered twice")
-        command = Command(name, text, menu, tuple(keys.split()), run, when)
+        command = Command(name, text, menu, tuple(keys.split()), run, when, lead, why)
         self.all[name] = command
         action = QAction(text, self._window)
         if bound:

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QStringListModel, Qt, pyqtSignal
-from PyQt6.QtGui import QFocusEvent, QKeyEvent
+from PyQt6.QtCore import QModelIndex, QPoint, Qt, pyqtSignal
+from PyQt6.QtGui import QFocusEvent, QKeyEvent, QStandardItem, QStandardItemModel
 from PyQt6.QtWidgets import QButtonGroup, QCompleter, QFrame, QHBoxLayout, QLabel, QMenu, QPushButton
 
-from tall_plank.desk.app.commands import Commands
+from tall_plank.desk.app.commands import Command, Commands
+from tall_plank.desk.app.synonyms import SYNONYMS
 from tall_plank.desk.look.boxes import TextBox, dress_words
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
@@ -15,58 +16,123 @@ from tall_plank.job import Kind
 STAGES = ("room", "units", "finish", "shop", "offer")
 
 
+WORDS = Qt.ItemDataRole.UserRole + 1
+"""What of a command is looked in: its title, and other words for it."""
+
+MISSING = {
+    "edit": "select a unit first", "arrange": "select units first", "bays": "select a unit and a bay first",
+    "select": "there is none", "room": "select it on the plan first", "job": "there is nothing to do it with",
+    "view": "select a unit first",
+}  # fmt: skip
+"""Menu -> what is missing where a command of it does not apply and does not say so itself."""
+
+
 class FindBox(TextBox):
-    """Type part of a command's name, Enter does it."""
+    """Type part of a command's name, or another word for it; Enter does it. What does not apply now is shown with the
+    reason."""
 
     def __init__(self, commands: Commands) -> None:
         super().__init__()
         self.commands = commands
         self.setPlaceholderText(tr("Find a command…"))
         self.setFixedWidth(190)
-        self._model = QStringListModel()
+        self._model = QStandardItemModel()
         completer = QCompleter(self._model, self)
         completer.setFilterMode(Qt.MatchFlag.MatchContains)
         completer.setCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        completer.setCompletionRole(WORDS)
         completer.setMaxVisibleItems(12)
-        completer.activated.connect(self._do)
+        completer.activated[QModelIndex].connect(lambda index: self._do(str(index.data(NAME) or "")))
         dress_words(completer)
+        popup = completer.popup()
+        if popup is not None:
+            popup.setMinimumWidth(380)
         self.setCompleter(completer)
         self.returnPressed.connect(self._first)
+        self.textEdited.connect(self._say_none)
+        self.none = QLabel(self)
+        self.none.setObjectName("boxError")
+        self.none.setAutoFillBackground(True)
+        self.none.hide()
 
     @staticmethod
     def label(text: str, keys: tuple[str, ...]) -> str:
-        name = text.replace("&", "").replace("…", "")
-        return f"{name}   ({keys[0]})" if keys else name
+        return f"{text}   ({keys[0]})" if keys else text
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         super().focusInEvent(event)
-        self._model.setStringList(sorted(self.names()))
+        self._fill()
 
-    def names(self) -> dict[str, str]:
-        """Label -> name of every command that applies now."""
-        return {self.label(c.text, c.keys): c.name for c in self.commands.all.values() if c.when()}
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        super().focusOutEvent(event)
+        self.none.hide()
 
-    def _do(self, label: str) -> None:
-        name = self.names().get(label)
+    def _fill(self) -> None:
+        """Every command, those that apply now first."""
+        self._model.clear()
+        found = [(not c.when(), c.title, c) for c in self.commands.all.values()]
+        for off, _, command in sorted(found, key=lambda row: row[:2]):
+            label = self.label(command.title, command.keys)
+            item = QStandardItem(f"{label} · {self.reason(command)}" if off else label)
+            item.setData(f"{command.title} {SYNONYMS.get(command.name, '')}", WORDS)
+            item.setData(command.name, NAME)
+            item.setEnabled(not off)
+            self._model.appendRow(item)
+
+    @staticmethod
+    def reason(command: Command) -> str:
+        """Why a command does not apply now."""
+        return command.why or tr(MISSING.get(command.menu.split("/")[0], "not now"))
+
+    def matching(self, text: str) -> list[Command]:
+        """Commands that a text finds: by their titles first, then by other words for them; those that apply first."""
+        wanted = text.strip().lower()
+        if not wanted:
+            return []
+        titled = [c for c in self.commands.all.values() if wanted in c.title.lower()]
+        named = [c for c in self.commands.all.values() if wanted in SYNONYMS.get(c.name, "") and c not in titled]
+        return sorted(titled, key=lambda c: (not c.when(), c.title)) + sorted(named, key=lambda c: not c.when())
+
+    def _say_none(self, text: str) -> None:
+        """Nothing found is said below the box."""
+        window = self.window()
+        if not text.strip() or self.matching(text) or window is None:
+            self.none.hide()
+            return
+        self.none.setParent(window)
+        self.none.setText(f"{tr('Nothing is called')} “{text.strip()[:30]}”.")
+        self.none.adjustSize()
+        at = self.mapTo(window, QPoint(0, self.height() + 3))
+        self.none.move(min(at.x(), window.width() - self.none.width() - 4), at.y())
+        self.none.show()
+        self.none.raise_()
+
+    def _do(self, name: str) -> None:
         # The completer writes its choice into the box after this call, so it is cleared on the next turn.
         self.clear()
-        if name is not None:
+        command = self.commands.all.get(name)
+        if command is not None and command.when():
             self.clearFocus()
             self.commands.run(name)
 
     def _first(self) -> None:
-        wanted = self.text().strip().lower()
-        found = next((label for label in sorted(self.names()) if wanted and wanted in label.lower()), None)
-        if found is not None:
-            self._do(found)
+        found = self.matching(self.text())
+        if found and found[0].when():
+            self._do(found[0].name)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         if event.key() == Qt.Key.Key_Escape:
             self.clear()
+            self.none.hide()
             self.clearFocus()
+            self.hand_back()
         else:
             super().keyPressEvent(event)
+
+
+NAME = Qt.ItemDataRole.UserRole + 2
+"""Name of a command in the list."""
 
 
 class JobBar(QFrame):

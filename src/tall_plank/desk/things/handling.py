@@ -24,7 +24,7 @@ class Offered:
     name : what `edits.things` adds it by
     heading : of the shelf
     label : under its picture
-    text : what the menu says after "Place:"
+    text : what the menu says
     command : name of the command
     picture : what the shelf shows
     """

@@ -77,30 +77,34 @@ def register(w: Window) -> None:
     for kind, words in bays.FRONTS.items():
         add(
             f"front_{kind}",
-            f"{tr('Close with')}: {tr(words)}" if kind != "none" else tr("Leave open"),
+            tr(words)[:1].upper() + tr(words)[1:] if kind != "none" else tr("Leave open"),
             "bays/close",
             partial(close_with, w, kind),
             "",
             in_bay,
+            lead=tr("Close with") if kind != "none" else "",
         )
     for code, words in CHOICES["front_style"].items():
         add(
             f"restyle_{code}",
-            f"{tr('All fronts of this style')}: {tr(words)}",
+            tr(words),
             "bays/style",
             partial(restyle_all, w, code),
             "",
             partial(_other_style, w, code),
+            lead=tr("All fronts of this style"),
+            why=tr("choose a unit with fronts of another style"),
         )
     for fitting in doc.job.stock.fittings:
         if fitting.is_inside:
             add(
                 f"put_{fitting.code}",
-                f"{tr('Put in')}: {fitting.name}",
+                fitting.name,
                 "bays/put",
                 partial(put_in, w, fitting.code),
                 "",
                 leaf,
+                lead=tr("Put in"),
             )
     w.commands.separate("view")
     add(

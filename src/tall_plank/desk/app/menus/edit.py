@@ -19,8 +19,24 @@ CLIP_MIME = "application/x-tall-plank-units"
 
 def register(w: Window) -> None:
     add, doc = w.commands.add, w.document
-    add("undo", tr("Undo"), "edit", doc.undo, "Ctrl+Z", lambda: doc.history.can_undo)
-    add("redo", tr("Redo"), "edit", doc.redo, "Ctrl+Shift+Z Ctrl+Y", lambda: doc.history.can_redo)
+    add(
+        "undo",
+        tr("Undo"),
+        "edit",
+        doc.undo,
+        "Ctrl+Z",
+        lambda: doc.history.can_undo,
+        why=tr("there is no step to take back"),
+    )
+    add(
+        "redo",
+        tr("Redo"),
+        "edit",
+        doc.redo,
+        "Ctrl+Shift+Z Ctrl+Y",
+        lambda: doc.history.can_redo,
+        why=tr("no step was taken back"),
+    )
     w.commands.separate("edit")
 
     def copy() -> None:

@@ -91,6 +91,7 @@ def register(w: Window) -> None:
         w.plans.planner.stop,
         "Ctrl+.",
         lambda: w.plans.planner.busy,
+        why=tr("no search is running"),
     )
     add(
         "keep_plan",
@@ -99,6 +100,7 @@ def register(w: Window) -> None:
         w.plans.keep_found,
         "Ctrl+Shift+K",
         lambda: w.plans.found is not None and not w.plans.planner.busy,
+        why=tr("plan the boards first"),
     )
     add(
         "drop_plan",
@@ -107,6 +109,7 @@ def register(w: Window) -> None:
         lambda: doc.do(drop_plan),
         "",
         lambda: doc.job.kept_plan is not None,
+        why=tr("no cutting plan is kept"),
     )
     add(
         "book_cut",
@@ -115,6 +118,7 @@ def register(w: Window) -> None:
         w.plans.book_cut,
         "Ctrl+Shift+B",
         lambda: doc.workings.plan_is_kept,
+        why=tr("no cutting plan is kept that fits the job"),
     )
     add("rack", tr("O&ffcut rack"), "job", lambda: w.open_schedule("rack"), "Ctrl+Shift+J")
     add(
@@ -124,6 +128,7 @@ def register(w: Window) -> None:
         lambda: doc.do(lambda job: take_offered(job, shipped_templates(), shipped_stock())),
         "",
         lambda: bool(offered(doc.job, shipped_templates(), shipped_stock())),
+        why=tr("this job has all of them"),
     )
     w.commands.separate("job")
     add("export_schedule", tr("Export a &schedule…"), "job", lambda: exports.export_schedule(w), "Ctrl+E")

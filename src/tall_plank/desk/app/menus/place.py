@@ -25,7 +25,7 @@ def follow(w: Window) -> None:
 
 def _add_kind(w: Window, template: Template) -> None:
     doc, code = w.document, template.code
-    text = f"{tr('Place')}: {tr(template.name)}"
+    text = tr(template.name)
     if template.group == "Hung" and "ung" not in template.name:
         text += f" ({tr('hung')})"
     group = f"place/{template.group}"
@@ -35,6 +35,8 @@ def _add_kind(w: Window, template: Template) -> None:
         group if group in w.commands.titles else "place/Other",
         lambda: place_unit(w, code),
         when=lambda: doc.job.has_template(code),
+        lead=tr("Place"),
+        why=tr("this job does not have that kind"),
     )
 
 

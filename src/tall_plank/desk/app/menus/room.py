@@ -105,8 +105,9 @@ def register(w: Window) -> None:
 def _offer(w: Window, heading: str) -> None:
     """A command for everything that the shelf offers under a heading."""
     for o in offered_under(heading):
-        text = o.text if heading == "Guide lines" else f"{tr('Place')}: {o.text}"
-        w.commands.add(o.command, text, "room", partial(w.placer.in_room, o.name), o.keys)
+        lead = "" if heading == "Guide lines" else tr("Place")
+        text = o.text[:1].upper() + o.text[1:]
+        w.commands.add(o.command, text, "room", partial(w.placer.in_room, o.name), o.keys, lead=lead)
 
 
 def turn_by(w: Window) -> None:
