@@ -14,6 +14,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QApplication
 
 from tall_plank.desk.app.menus import register
+from tall_plank.desk.app.placement import last_stage, offer_last, take_place
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
 from tall_plank.desk.look.texts import tr
@@ -96,13 +97,17 @@ def run(path: Path | None, *, demo: bool = False, folders: UserFolders | None = 
     else:
         job = new_job()
     window = open_window(job, folders)
+    take_place(window)
     window.show()
     if path is not None:
-        window.open_path(path)
+        if window.open_path(path):
+            window.show_stage(last_stage(window))
     elif not demo:
         window.show_stage("room")
     left = Autosave.left_behind(folders, notes)
     window.tell_at_start(notes, left)
+    if path is None and not demo and not notes and not left:
+        offer_last(window)
     if os.environ.get("TALL_PLANK_READY"):  # the bench waits for this line
         app.processEvents()
         print("ready", flush=True)

@@ -9,7 +9,7 @@ from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QPushButton
 
 from tall_plank.costing.money import shown
-from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme
 from tall_plank.desk.model.document import Document
 from tall_plank.workings import Tally as Figures
@@ -80,13 +80,13 @@ class Tally(QFrame):
 
     def _show(self, tally: Figures, mark: str) -> None:
         texts = {
-            "units": f"{tally.units} {tr('units')}",
-            "parts": f"{tally.parts} {tr('parts')}",
-            "boards": f"{mark}{tally.boards} {tr('boards')}, {tally.used * 100:.0f} % {tr('used')}",
+            "units": counted(tally.units, "unit", "units"),
+            "parts": counted(tally.parts, "part", "parts"),
+            "boards": f"{mark}{counted(tally.boards, 'board', 'boards')}, {tally.used * 100:.0f} % {tr('used')}",
             "edging": f"{mark}{tally.edging_m:.1f} m {tr('edging')}",
-            "fittings": f"{mark}{tally.fittings} {tr('fittings')}",
+            "fittings": f"{mark}{counted(tally.fittings, 'fitting', 'fittings')}",
             "price": f"{shown(tally.price.net)} {tally.currency} {tr('before tax')}",
-            "snags": f"{mark}{tally.snags} {tr('snags') if tally.snags != 1 else tr('snag')}",
+            "snags": f"{mark}{counted(tally.snags, 'snag', 'snags')}",
         }
         for name, text in texts.items():
             if self.figures[name].text() != text:

@@ -10,11 +10,13 @@ from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEve
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 
 from tall_plank import assets
+from tall_plank.desk.app import droppedfiles
 from tall_plank.desk.app.center import Center
 from tall_plank.desk.app.commands import Commands
 from tall_plank.desk.app.jobbar import JobBar
 from tall_plank.desk.app.listings import Listings
 from tall_plank.desk.app.messages import MessageLine
+from tall_plank.desk.app.placement import keep_place
 from tall_plank.desk.app.placer import Placer
 from tall_plank.desk.app.recovery import RecoveryList, about
 from tall_plank.desk.app.tally import Tally
@@ -34,11 +36,6 @@ from tall_plank.measure import PlankError
 from tall_plank.stock import shipped_stock
 
 AUTOSAVE_MS = 3000
-
-
-def _files_of(event: QDropEvent) -> list[Path]:
-    data = event.mimeData()
-    return [Path(u.toLocalFile()) for u in data.urls()] if data is not None else []
 
 
 class Window(QMainWindow):
@@ -464,28 +461,19 @@ class Window(QMainWindow):
         self.message.place()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
-        if event is not None and _files_of(event):
-            # Opened where it lies: whoever dragged it moves nothing.
-            event.setDropAction(Qt.DropAction.CopyAction)
-            event.accept()
+        if event is not None:
+            droppedfiles.dragged_in(event)
 
     def dropEvent(self, event: QDropEvent | None) -> None:
-        if event is None:
-            return
-        event.setDropAction(Qt.DropAction.CopyAction)
-        event.accept()
-        files = _files_of(event)
-        jobs = [path for path in files if path.suffix == ".plank"]
-        if not jobs:
-            self.message.tell(f"{files[0].name}: {tr('this is no job. Drop a .plank file.')}", "wrong")
-        elif self.may_leave():
-            self.open_path(jobs[0])
+        if event is not None:
+            droppedfiles.dropped(self, event)
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
         assert event is not None
         if not self.may_leave():
             event.ignore()
             return
+        keep_place(self)
         self.lists.close_view()
         if self.package_task is not None:
             # What is written so far stays; the file in work is finished.

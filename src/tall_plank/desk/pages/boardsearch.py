@@ -10,8 +10,9 @@ from collections import Counter
 from collections.abc import Sequence
 
 from PyQt6.QtCore import QElapsedTimer, QTimer
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from tall_plank.desk.look.rows import WrappingRow
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.search_process import Planner
@@ -45,7 +46,7 @@ class BoardSearch(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        line = QHBoxLayout()
+        line = WrappingRow()
         line.setContentsMargins(18, 12, 14, 2)
         line.setSpacing(6)
         self.title = QLabel(title)

@@ -22,6 +22,7 @@ from PyQt6.QtWidgets import (
 )
 
 from tall_plank.desk.look import asking
+from tall_plank.desk.look.rows import WrappingRow
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -131,7 +132,7 @@ class MachinePage(QWidget):
         self.program: Program | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(18, 12, 14, 8)
-        head = QHBoxLayout()
+        head = WrappingRow()
         title = QLabel(tr("Machine"))
         title.setObjectName("specTitle")
         self.figures = QLabel()

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from tall_plank.desk.look.boxes import TextBox
+from tall_plank.desk.look.rows import WrappingRow
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.tables import KEY, TablePane
@@ -46,7 +47,7 @@ class RackPage(QWidget):
         self.fault.setWordWrap(True)
         self.fault.hide()
         column.addWidget(self.fault)
-        form = QHBoxLayout()
+        form = WrappingRow()
         form.setContentsMargins(18, 4, 14, 4)
         form.setSpacing(6)
         self.board = QComboBox()
@@ -72,7 +73,7 @@ class RackPage(QWidget):
         hint.setMinimumWidth(60)
         form.addWidget(hint, 1)
         column.addLayout(form)
-        acts = QHBoxLayout()
+        acts = WrappingRow()
         acts.setContentsMargins(18, 2, 14, 10)
         acts.setSpacing(6)
         self.release = QPushButton(tr("Release"))

@@ -10,7 +10,7 @@ from PyQt6.QtGui import QHideEvent, QKeyEvent
 from PyQt6.QtWidgets import QCompleter, QFrame, QGridLayout, QLabel
 
 from tall_plank.desk.look.boxes import TextBox, dress_words
-from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import restyle
 from tall_plank.desk.model.document import Document
 from tall_plank.edits import Change
@@ -198,8 +198,7 @@ class RunTextBar(QFrame):
         runs = (r for r in job.room(self.document.room_id).runs if (r.wall, r.level) == self._where)
         layout = set_out(job).run(next(runs).id)
         assert layout is not None
-        count = len(layout.cells)
-        cells = f"{count} {tr('cell') if count == 1 else tr('cells')}"
+        cells = counted(len(layout.cells), "cell", "cells")
         if layout.short > 0.001:
             return f"{cells}, {format_length(layout.short, job.display, mark=True)} {tr('short')}.", True
         words = [cells, f"{format_length(layout.left, job.display, mark=True)} {tr('left')}"]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
-from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.frieze import Frieze
@@ -73,7 +73,7 @@ def seen_otherwise(document: Document) -> tuple[str, ...]:
     told = [words[document.fronts]] if document.fronts in words else []
     hidden = sum(cell.hidden for run in document.room.runs for cell in run.run.cells)
     if hidden:
-        told.append(f"{hidden} {tr('unit hidden') if hidden == 1 else tr('units hidden')}")
+        told.append(counted(hidden, "unit hidden", "units hidden"))
     if document.shop:
         told.append(tr("drawn for the shop"))
     return tuple(told)
