@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+from difflib import SequenceMatcher
 
 import msgspec
 
@@ -240,7 +241,12 @@ def type_outline(job: Job, room_id: str, text: str) -> Change:
         raise PlankError("A room takes at most 20 walls.", "outline", "Leave corners out.")
     lengths: list[Length | None] = []
     angles: list[float] = []
+    as_it_was = _left_as_shown(job, room, [p.strip() for p in pieces])
     for i, piece in enumerate(pieces):
+        if i in as_it_was:
+            lengths.append(as_it_was[i][0])
+            angles.append(as_it_was[i][1])
+            continue
         match = _SIDE.match(piece)
         assert match is not None
         word = match["length"].strip()
@@ -253,6 +259,17 @@ def type_outline(job: Job, room_id: str, text: str) -> Change:
     for wall in [w for w in room.wall_ids() if w not in ids[: len(pieces)]]:
         job = _clear_wall(job, room_id, wall)
     return _with_outline(job, job.room(room_id), outline, "Type the outline")
+
+
+def _left_as_shown(job: Job, room: Room, words: list[str]) -> dict[int, tuple[Length | None, float]]:
+    """Walls whose words stand as they are shown, with their true lengths and angles: what is shown is rounded."""
+    sides = as_sides(room).sides
+    shown = outline_text(job, room).split(", ")
+    found: dict[int, tuple[Length | None, float]] = {}
+    for block in SequenceMatcher(None, shown, words, autojunk=False).get_matching_blocks():
+        for k in range(block.size):
+            found[block.b + k] = (sides[block.a + k].length, sides[block.a + k].angle)
+    return found
 
 
 def _closed(lengths: list[Length | None], angles: list[float], ids: list[str]) -> Sides:
