@@ -9,8 +9,10 @@ from PyQt6.QtWidgets import QApplication
 
 from desk.conftest import cell, choose_display, drag, placed, spec, type_into
 from tall_plank.desk.app.window import Window
+from tall_plank.desk.views.runlines import shortened
 from tall_plank.edits import rooms
 from tall_plank.job import Kind
+from tall_plank.measure import DisplayUnit, format_length
 
 LEFT = Qt.MouseButton.LeftButton
 NONE = Qt.KeyboardModifier.NoModifier
@@ -175,3 +177,14 @@ def test_the_remainder_counts_what_will_stand_at_the_ends(empty_window: Window) 
     QTest.keyClick(w.run_text.box, Qt.Key.Key_Return)
     run = next(r for r in w.document.room.runs if r.wall.id == "B")
     assert f"{run.left:g} mm left" in told
+
+
+@pytest.mark.parametrize("unit", list(DisplayUnit))
+@pytest.mark.parametrize("mm", [12.0, 50.0, 300.0, 601.3, 2400.0])
+def test_no_cell_of_a_run_line_goes_blank(window: Window, unit: DisplayUnit, mm: float) -> None:
+    text = format_length(mm, unit)
+    for room in (2.0, 8.0, 14.0, 22.0, 40.0, 200.0):
+        shown, size = shortened(text, mm, unit, room, bold=True)
+        assert shown.strip() and size >= 8
+        assert shown in (text, "…") or (shown.startswith("~") and abs(float(shown[1:]) - mm / unit.factor) <= 0.5)
+    assert shortened(text, mm, unit, 500.0, bold=False) == (text, 13)

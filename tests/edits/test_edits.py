@@ -481,13 +481,17 @@ def test_walls_left_as_they_are_shown_keep_their_true_lengths(unit: DisplayUnit)
     from tall_plank.edits import outline
     from tall_plank.setout.rooms import walls_of
 
-    job = outline.type_outline(new_job(), "r1", "4200mm, 3333.3mm, 1500mm corner 134.9876543, rest corner 135.0123457, rest").job
+    job = outline.type_outline(
+        new_job(), "r1", "4200mm, 3333.3mm, 1500mm corner 134.9876543, rest corner 135.0123457, rest"
+    ).job
     job = jobs.set_display(job, unit).job
     words = outline.outline_text(job, job.rooms[0]).split(", ")
     assert len(words) == 5
     before = [w.length for w in walls_of(job.rooms[0])]
     # The text as it stands changes nothing at all.
     assert outline.type_outline(job, "r1", ", ".join(words)).job.rooms[0].outline == job.rooms[0].outline
-    typed = outline.type_outline(job, "r1", ", ".join([*words[:2], "1450mm corner 134.9876543", *words[3:]])).job.rooms[0]
+    typed = outline.type_outline(job, "r1", ", ".join([*words[:2], "1450mm corner 134.9876543", *words[3:]])).job.rooms[
+        0
+    ]
     after = [w.length for w in walls_of(typed)]
     assert after[2] == pytest.approx(1450.0) and after[:2] == pytest.approx(before[:2], abs=1e-9)

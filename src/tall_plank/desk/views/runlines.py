@@ -17,7 +17,7 @@ from tall_plank.desk.views.strip import Strip
 from tall_plank.desk.views.strokes import advance
 from tall_plank.edits import runs
 from tall_plank.job import Kind, Level
-from tall_plank.measure import PlankError, format_length
+from tall_plank.measure import DisplayUnit, PlankError, format_length
 from tall_plank.measure.shareout import Rule
 
 ROW = 25
@@ -38,6 +38,24 @@ class CellBox:
     held: bool = False
     """Whether an anchor holds it."""
     locked: bool = False
+    width: float = 0.0
+    """mm"""
+
+
+def shortened(text: str, mm: float, unit: DisplayUnit, room: float, *, bold: bool) -> tuple[str, int]:
+    """A width as it fits into a cell: whole, in smaller letters, or rounded to the whole unit and marked so; and the size
+    of its letters. A cell never goes blank.
+
+    Parameters
+    ----------
+    room : px
+    """
+    for size in (13, 11, 9):
+        if advance(text, size, bold) < room:
+            return text, size
+    rough = f"~{mm / unit.factor:.0f}"
+    size = next((s for s in (11, 9) if advance(rough, s, bold) < room), 8)
+    return (rough if advance(rough, size, bold) < room else "…"), size
 
 
 class RunLines(QWidget):
@@ -87,7 +105,9 @@ class RunLines(QWidget):
                 text = format_length(p.width, display)
                 held, rule = cell.anchor is not None and p.cell not in run.unmet, cell.width.rule
                 found.append(
-                    CellBox(p.cell, run.run.id, span(p.x, p.right), text, rule, p.is_solid, "", held, cell.locked)
+                    CellBox(
+                        p.cell, run.run.id, span(p.x, p.right), text, rule, p.is_solid, "", held, cell.locked, p.width
+                    )
                 )
             at = max([run.x, *(p.right for p in run.cells)])
             for x, width in run.free:
@@ -151,12 +171,11 @@ class RunLines(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(Theme.color("spruce" if selected else "rule"), 1.2, Qt.PenStyle.DashLine))
         painter.drawRect(rect.adjusted(0.5, 0, -0.5, 0))
-        size = 13 if rect.width() > 30 else 11
+        text, size = shortened(box.text, box.width, self.document.job.display, rect.width() - 3, bold=selected)
         painter.setFont(font(size, bold=selected))
-        if advance(box.text, size, selected) < rect.width() - 3:
-            painter.setPen(Theme.color("ink" if box.solid else "quiet"))
-            lift = 0.0 if box.rule is Rule.FIXED else 2.0
-            painter.drawText(rect.adjusted(0, -lift, 0, -lift), Qt.AlignmentFlag.AlignCenter, box.text)
+        painter.setPen(Theme.color("ink" if box.solid else "quiet"))
+        lift = 0.0 if box.rule is Rule.FIXED else 2.0
+        painter.drawText(rect.adjusted(-6, -lift, 6, -lift), Qt.AlignmentFlag.AlignCenter, text)
         self._paint_rule(painter, rect, box.rule)
         if box.held:
             self._paint_held(painter, rect)
