@@ -43,8 +43,8 @@ class CellBox:
 
 
 def shortened(text: str, mm: float, unit: DisplayUnit, room: float, *, bold: bool) -> tuple[str, int]:
-    """A width as it fits into a cell: whole, in smaller letters, or rounded to the whole unit and marked so; and the size
-    of its letters. A cell never goes blank.
+    """A width as it fits into a cell: whole, in smaller letters, or rounded to the whole unit and marked so; and the
+    size of its letters. A cell never goes blank.
 
     Parameters
     ----------
@@ -171,11 +171,11 @@ class RunLines(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(Theme.color("spruce" if selected else "rule"), 1.2, Qt.PenStyle.DashLine))
         painter.drawRect(rect.adjusted(0.5, 0, -0.5, 0))
-        text, size = shortened(box.text, box.width, self.document.job.display, rect.width() - 3, bold=selected)
+        told, size = shortened(box.text, box.width, self.document.job.display, rect.width() - 3, bold=selected)
         painter.setFont(font(size, bold=selected))
         painter.setPen(Theme.color("ink" if box.solid else "quiet"))
         lift = 0.0 if box.rule is Rule.FIXED else 2.0
-        painter.drawText(rect.adjusted(-6, -lift, 6, -lift), Qt.AlignmentFlag.AlignCenter, text)
+        painter.drawText(rect.adjusted(-6, -lift, 6, -lift), Qt.AlignmentFlag.AlignCenter, told)
         self._paint_rule(painter, rect, box.rule)
         if box.held:
             self._paint_held(painter, rect)
