@@ -284,3 +284,14 @@ def test_a_file_that_went_away_is_written_anew(window: Window, tmp_path: Path) -
     window.document.do(lambda job: jobs.set_text(job, "client", "Mine"))
     window.commands.run("save")
     assert read_plank(path) == window.document.job
+
+
+def test_a_job_without_a_name_takes_that_of_its_file(window: Window, tmp_path: Path, monkeypatch) -> None:
+    window.document.history.mark_saved()
+    window.commands.run("new")
+    monkeypatch.setattr(asking, "ask_save", lambda *_: tmp_path / "Net loft.plank")
+    window.commands.run("save")
+    assert window.document.job.name == "Net loft" and read_plank(tmp_path / "Net loft.plank").name == "Net loft"
+    monkeypatch.setattr(asking, "ask_save", lambda *_: tmp_path / "Copy.plank")
+    window.commands.run("save_as")
+    assert window.document.job.name == "Net loft"

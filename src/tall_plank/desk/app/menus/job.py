@@ -14,6 +14,7 @@ from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import ChangedElsewhereError
 from tall_plank.edits.cutting import drop_plan
+from tall_plank.edits.jobs import set_text
 from tall_plank.edits.stock import add_kinds, offered, replace_stock, take_offered
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.job.start import new_job, shipped_templates
@@ -24,6 +25,10 @@ from tall_plank.stock import load_stock, shipped_stock
 from tall_plank.workings import Workings
 
 
+UNNAMED = "New job"
+"""What a job is called that nobody has named."""
+
+
 def register(w: Window) -> None:
     add, doc = w.commands.add, w.document
 
@@ -31,7 +36,7 @@ def register(w: Window) -> None:
         if w.may_leave():
             from tall_plank.edits.jobs import set_display
 
-            job = new_job(tr("New job"))
+            job = new_job(tr(UNNAMED))
             w.load(set_display(job, DisplayUnit(w.preferences.get("display", "mm"))).job, None)
             w.show_stage("room")
 
@@ -56,6 +61,9 @@ def register(w: Window) -> None:
             save_to(path if path.suffix == ".plank" else path.with_name(path.name + ".plank"))
 
     def save_to(path: Path, *, over_theirs: bool = False) -> None:
+        if doc.job.name in (UNNAMED, tr(UNNAMED)):
+            # A job without a name of its own takes that of its file.
+            doc.do(lambda job: set_text(job, "name", path.stem))
         try:
             anew = doc.save(path, w.preview_png(), over_theirs=over_theirs)
         except ChangedElsewhereError as changed:
@@ -69,7 +77,7 @@ def register(w: Window) -> None:
         w.message.tell(f"{tr('Saved')}: {path.name}{f'. {was_gone}' if anew else ''}")
 
     def new_window() -> None:
-        w.open_another(new_job(tr("New job")))
+        w.open_another(new_job(tr(UNNAMED)))
 
     add("new", tr("&New job"), "job", new, "Ctrl+N")
     add("new_window", tr("New &window"), "job", new_window, "Ctrl+Shift+N")
