@@ -187,3 +187,22 @@ def test_what_a_box_offers_is_taken_by_enter(window: Window, keys: str, columns:
     window.strip.box.clear()
     QTest.keyClick(window.strip.box, Qt.Key.Key_Return)
     assert doc.job.unit(doc.job.find_cell(unit)[2].unit).bay.children == ()
+
+
+def test_a_run_of_tall_units_is_called_so_and_named_values_are_in_plain_words(empty_window: Window) -> None:
+    from tall_plank.edits import runs, runtext
+    from tall_plank.job import Level
+
+    doc = empty_window.document
+    for wall, text, called in (("A", "wardrobe 900, wardrobe 900", "Tall run"), ("B", "drawers 600", "Base run")):
+        change = runs.add_run(doc.job, "r1", wall, Level.BASE)
+        doc.do(lambda _, c=change, t=text: runtext.type_run(c.job, c.made[0], t))
+        doc.select((Kind.RUN.of(change.made[0]),))
+        assert empty_window.spec.title.text() == called
+        doc.select((Kind.CELL.of(doc.job.find_run(change.made[0])[1].cells[0].id),))
+        assert called.lower() in empty_window.spec.subtitle.text()
+    doc.select(())
+    row = spec(empty_window, "value_base_height").line
+    assert (
+        row.label.text() == "Base height" and "base_height" in row.toolTip() + row.value.toolTip() + row.label.toolTip()
+    )

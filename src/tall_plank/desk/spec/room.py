@@ -69,10 +69,10 @@ def room_sheet(doc: Document) -> Sheet:
     named = [
         Row(
             f"value_{v.name}",
-            v.name,
+            tr(v.name.replace("_", " ").strip().capitalize()),
             length_text(doc, v.length.mm),
             "inherited" if v.length.is_rule else "plain",
-            f"{v.note}: {v.length.text}" if v.note else v.length.text,
+            " · ".join(t for t in (v.note, f"{v.name} = {v.length.text}") if t),
             apply=setter(_set_or_delete, v.name),
         )
         for v in job.values

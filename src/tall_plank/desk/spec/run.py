@@ -16,7 +16,8 @@ from tall_plank.desk.model.sheets import (
 )
 from tall_plank.desk.things.worktop import top_groups
 from tall_plank.edits import runs
-from tall_plank.job import Kind, Run
+from tall_plank.job import Kind, Level, Run
+from tall_plank.setout.runs import RunLayout
 from tall_plank.setout.trims import stretches
 
 
@@ -77,9 +78,16 @@ def run_sheet(doc: Document) -> Sheet:
         groups.append(Group(tr("Foot"), _foot_rows(run)))
         if not layout.wall.island and (run.top.left_out or any(stretches(doc.job, layout))):
             groups += top_groups(doc, Kind.RUN.of(run_id))
-    title = f"{tr(run.level.value.capitalize())} {tr('run')}"
+    title = f"{tr(standing_level(doc, layout).value.capitalize())} {tr('run')}"
     where = tr(layout.wall.title)
     return Sheet(title, where, tuple(groups))
+
+
+def standing_level(doc: Document, layout: RunLayout) -> Level:
+    """What a run is called after: one of tall units alone is a tall run, though it stands where base units
+    do."""
+    kinds = {doc.job.template(p.template).level for p in layout.cells if p.is_solid}
+    return Level.TALL if kinds == {Level.TALL} else layout.run.level
 
 
 def _foot_rows(run: Run) -> tuple[Row, ...]:

@@ -18,6 +18,7 @@ from tall_plank.desk.model.sheets import (
 )
 from tall_plank.desk.spec.held import place_group
 from tall_plank.desk.spec.own import finishes_for, handle_choices, label_words, own_row, same, style_choices
+from tall_plank.desk.spec.run import standing_level
 from tall_plank.edits import bays as bays_edits
 from tall_plank.edits import runs, units
 from tall_plank.job import Body, Cell, Job, Level, Role, Room, Run, Split, Template
@@ -85,7 +86,9 @@ def _titles(it: _Chosen) -> tuple[str, str]:
     linked = sum(c.unit == it.found[0][2].unit for c in it.doc.job.cells()) - 1
     link = f" · {tr('linked with')} {linked}" if linked else ""
     title = f"{p.number} · {template.name}" if p.number else template.name
-    return title, f"{tr(p.level.value)} {tr('run')}, {tr(it.doc.room.wall(p.wall_id).title)}{link}"
+    layout = it.doc.workings.layout.run(p.run)
+    level = standing_level(it.doc, layout) if layout is not None else p.level
+    return title, f"{tr(level.value)} {tr('run')}, {tr(it.doc.room.wall(p.wall_id).title)}{link}"
 
 
 def _size_rows(it: _Chosen) -> tuple[Row, ...]:

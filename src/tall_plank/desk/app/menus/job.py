@@ -24,7 +24,6 @@ from tall_plank.measure.filenames import file_name
 from tall_plank.stock import load_stock, shipped_stock
 from tall_plank.workings import Workings
 
-
 UNNAMED = "New job"
 """What a job is called that nobody has named."""
 
