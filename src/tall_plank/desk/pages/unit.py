@@ -10,7 +10,6 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QCheckBox,
-    QHBoxLayout,
     QHeaderView,
     QLabel,
     QPushButton,
@@ -23,6 +22,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from tall_plank.desk.look.rows import WrappingRow
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -203,14 +203,14 @@ class UnitPage(QWidget):
         document.changed.connect(self.refresh)
         document.selected.connect(self.refresh)
 
-    def _head(self) -> QHBoxLayout:
-        head = QHBoxLayout()
+    def _head(self) -> WrappingRow:
+        head = WrappingRow()
         head.setContentsMargins(16, 8, 12, 8)
         self.title = QLabel()
         self.title.setObjectName("specTitle")
         self.note = QLabel()
         self.note.setObjectName("specSub")
-        self.note.setWordWrap(True)
+        self.note.setMinimumWidth(60)
         self.note.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.apart = QSlider(Qt.Orientation.Horizontal)
         self.apart.setRange(0, 150)

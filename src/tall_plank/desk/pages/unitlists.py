@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from tall_plank.desk.look.rows import WrappingRow
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.canvas import Canvas, Placed
@@ -26,7 +27,7 @@ class UnitListPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        line = QHBoxLayout()
+        line = WrappingRow()
         line.setContentsMargins(18, 12, 14, 2)
         line.setSpacing(6)
         title = QLabel(tr("Parts by unit"))
