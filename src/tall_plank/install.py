@@ -181,7 +181,7 @@ def manual(main: click.Group) -> str:
         ".SH NAME", "tall\\-plank \\- lay out kitchens and furniture and say what to cut for them",
         ".SH SYNOPSIS", ".B tall\\-plank", "[\\fIFILE\\fR]", ".br", ".B tall\\-plank", "\\fIVERB\\fR [\\fIOPTIONS\\fR]",
         ".SH DESCRIPTION", "Without a verb the window opens, with a job file where one is named. "
-        "The verbs work without a window. Bare numbers are millimetres.",
+        "The verbs work without a window. Bare numbers are millimeters.",
         ".SH VERBS",
     ]  # fmt: skip
     context = click.Context(main, info_name=NAME)

@@ -56,7 +56,7 @@ def hold(job: Job, cell_id: str, at: str, to: Source | None, offset: str = "0mm"
     assert layout is not None
     if cell_id in layout.unmet:
         raise PlankError("That is not on this unit's wall.", "anchor", "Choose something on the same wall.")
-    word = {"centre": "Centre", "span": "Line up", "left": "Line up", "right": "Line up"}[at]
+    word = {"centre": "Center", "span": "Line up", "left": "Line up", "right": "Line up"}[at]
     return Change(changed, f"{word} {cell.number}".strip())
 
 

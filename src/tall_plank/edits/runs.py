@@ -324,9 +324,9 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
     before = layout.cells[i - 1].width if gap_before else 0.0
     after = layout.cells[i + 1].width if gap_after else layout.left
     room_for, way, remedy = (
-        (before, "left", "Move its neighbour first.")
+        (before, "left", "Move its neighbor first.")
         if by < 0
-        else (after, "right", "Make a unit narrower or move its neighbour first.")
+        else (after, "right", "Make a unit narrower or move its neighbor first.")
     )
     if abs(by) > room_for + TOLERANCE:
         shown = format_length(room_for, job.display, mark=True)
@@ -364,7 +364,7 @@ def _hold_at(job: Job, run: Run, cell: Cell, layout: RunLayout, by: float, name:
         raise PlankError(
             f"{cell.number} cannot go there: it is {after.short - layout.short:.1f} mm short.",
             "clear distance",
-            "Move its neighbour first.",
+            "Move its neighbor first.",
         )
     return Change(job, name)
 

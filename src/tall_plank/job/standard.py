@@ -243,7 +243,7 @@ CHOICES: dict[str, dict[str, str]] = {
     "face_frame": {"none": "none", "frame": "face frame"},
     "front_style": {
         "slab": "Slab", "framed": "Framed flat panel", "raised": "Framed raised panel", "arched": "Framed arched panel",
-        "glazed": "Glazed with bars", "louvred": "Louvred", "grooved": "Grooved", "slatted": "Slatted",
+        "glazed": "Glazed with bars", "louvred": "Louvered", "grooved": "Grooved", "slatted": "Slatted",
     },
     "bars": {
         "1x1": "no bars", "1x2": "1 x 2 panes", "1x3": "1 x 3 panes", "1x4": "1 x 4 panes", "2x2": "2 x 2 panes",

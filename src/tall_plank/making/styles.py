@@ -328,7 +328,7 @@ GLASS_PLAY = 2.0
 
 
 def _louvred(f: Field) -> list[Draft]:
-    """Louvres in slanted grooves of the stiles, one above another at their pitch, spread over the sight."""
+    """Louvers in slanted grooves of the stiles, one above another at their pitch, spread over the sight."""
     made, t = f.b.spec.made, f.t
     stile, rail, thick, wide = made.frame_stile, made.frame_rail, made.panel_thickness, made.louvre_width
     pieces = _open_frame(f)
@@ -336,7 +336,7 @@ def _louvred(f: Field) -> list[Draft]:
     c, s = math.cos(a), math.sin(a)
     if wide * c + thick * s > t + 0.01:
         f.b.problem(
-            f"Louvres {wide:g} mm wide stand out of a front {t:g} mm thick.", "Make them narrower or the front thicker."
+            f"Louvers {wide:g} mm wide stand out of a front {t:g} mm thick.", "Make them narrower or the front thicker."
         )
         return pieces
     # Seen from the side: z up, o outwards. A louvre rises inwards; its lower edge is in front.

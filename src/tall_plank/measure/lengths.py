@@ -338,7 +338,7 @@ def parse_length(
     reader = _Reader(text, unit, values or {})
     mm = reader.whole()
     if not math.isfinite(mm) or abs(mm) > MAX_LENGTH:
-        raise LengthError("The length is larger than any room.", 0, "Type less than a kilometre.")
+        raise LengthError("The length is larger than any room.", 0, "Type less than a kilometer.")
     if least is not None and mm < least - TOLERANCE:
         raise LengthError(
             f"{format_length(mm, unit, mark=True)} is too small.",

@@ -205,7 +205,7 @@ def timber(w: Workings) -> Table:
 def areas(w: Workings) -> Table:
     """Areas and weights of every material, by colour or veneer."""
     columns = (
-        Column("finish", "Colour or veneer", wide=1.6, groups=True),
+        Column("finish", "Color or veneer", wide=1.6, groups=True),
         Column("material", "Material", wide=1.6),
         Column("thickness", "Thick", "length", wide=0.7, groups=True),
         Column("parts", "Parts", "count", wide=0.6, sums=True),

@@ -31,7 +31,7 @@ def orders(w: Workings) -> Table:
     totals: list[tuple[Value, ...]] = [(s, "", "", "Total", None, "", None, a) for s, a in sums.items()]
     if len(sums) > 1:
         totals.append(("All", "", "", "Total", None, "", None, sum(sums.values(), Decimal(0))))
-    note = "Whole boards of the cutting plan, whole bars, whole metres of edging, whole packs; before tax."
+    note = "Whole boards of the cutting plan, whole bars, whole meters of edging, whole packs; before tax."
     if w.plan.unplaced:
         note += f" On no board, so not ordered: {', '.join(w.plan.unplaced)}."
     if w.bars.unplaced:

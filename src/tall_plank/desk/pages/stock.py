@@ -100,7 +100,7 @@ def price_text(entry: Entry, currency: str = "") -> str:
     """A price, in its currency where one is given, with what it is for."""
     if entry.price is None:
         return tr("no price")
-    per = {"each": "", "m": tr("a metre"), "m2": tr("a m²"), "sheet": tr("a sheet"), "hour": tr("an hour")}[entry.per]
+    per = {"each": "", "m": tr("a meter"), "m2": tr("a m²"), "sheet": tr("a sheet"), "hour": tr("an hour")}[entry.per]
     return " ".join(filter(None, (shown(entry.price), currency, per)))
 
 

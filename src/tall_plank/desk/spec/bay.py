@@ -15,7 +15,7 @@ from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
 from tall_plank.making.bayset import BayBox
 
-STARTS = (("low", "standing"), ("high", "hanging"), ("middle", "centred"))
+STARTS = (("low", "standing"), ("high", "hanging"), ("middle", "centered"))
 """How a fitting is placed: on the board below, under the board above, or between them."""
 
 

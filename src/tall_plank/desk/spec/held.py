@@ -79,24 +79,24 @@ def _anchors(doc: Document, cell: str) -> tuple[tuple[str, str], ...]:
     found = [("", tr("by its order"))]
     for o in room.openings:
         if o.wall == run.wall:
-            found.append((f"centre|opening:{o.id}", f"{tr('centred on the')} {tr(o.kind)}"))
+            found.append((f"centre|opening:{o.id}", f"{tr('centered on the')} {tr(o.kind)}"))
     for c in room.columns:
         if c.wall == run.wall:
             found.append((f"span|column:{c.id}", f"{tr('on the')} {tr(c.kind)}"))
-            found.append((f"centre|column:{c.id}", f"{tr('centred on the')} {tr(c.kind)}"))
+            found.append((f"centre|column:{c.id}", f"{tr('centered on the')} {tr(c.kind)}"))
     for s in room.services:
         if s.wall == run.wall:
-            found.append((f"centre|service:{s.id}", f"{tr('centred on')} {tr(s.kind)}"))
+            found.append((f"centre|service:{s.id}", f"{tr('centered on')} {tr(s.kind)}"))
     for g in room.guides:
         if g.wall == run.wall:
             for at, word in (
                 ("left", tr("left side on")),
                 ("right", tr("right side on")),
-                ("centre", tr("centred on")),
+                ("centre", tr("centered on")),
             ):
                 found.append((f"{at}|guide:{g.id}", f"{word} {tr('the guide line')}"))
     for p in doc.room.placed:
         if p.wall_id == run.wall and p.run != run.id and p.is_solid and p.number:
-            for at, word in (("span", tr("lined up with")), ("centre", tr("centred on"))):
+            for at, word in (("span", tr("lined up with")), ("centre", tr("centered on"))):
                 found.append((f"{at}|cell:{p.cell}", f"{word} {p.number}"))
     return tuple(found)

@@ -21,8 +21,8 @@ from tall_plank.job.uses import USES
 from tall_plank.measure import DisplayUnit, PlankError, format_length
 
 DISPLAYS = (
-    ("mm", "millimetres"),
-    ("cm", "centimetres"),
+    ("mm", "millimeters"),
+    ("cm", "centimeters"),
     ("in", "decimal inches"),
     ("in/16", "inches, 1/16"),
     ("in/32", "inches, 1/32"),

@@ -33,7 +33,7 @@ def register(w: Window) -> None:
             return doc.ids(Kind.RUN)[0]
         return doc.job.find_cell(doc.cells[0])[1].id if doc.cells else ""
 
-    add("centre_opening", tr("&Centre on the window or door above"), "arrange", lambda: centre_on(w), "C", one)
+    add("centre_opening", tr("&Center on the window or door above"), "arrange", lambda: centre_on(w), "C", one)
     add(
         "align_seams",
         tr("&Line up with the base units"),
