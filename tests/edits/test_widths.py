@@ -49,7 +49,7 @@ def test_both_ways_take_and_refuse_the_same_widths(template: Template, head: str
             found.append((cells[0].width, str))
             placed = set_out(job).find(cells[0].id)
             assert placed is not None
-            most = MOST_SHARE if head == "range" and can_grow(template) else template.most
+            most = max(MOST_SHARE, template.most) if head == "range" and can_grow(template) else template.most
             assert template.least - 1e-6 <= placed.width <= most + 1e-6, "wider or narrower than its kind"
     assert found[0] == found[1]
 

@@ -51,7 +51,8 @@ def check_width(job: Job, unit: Unit, rule: WidthRule) -> None:
     """
     template = job.template(unit.template)
     # A range of its own may let a share grow beyond its kind; what houses something stays as wide as that.
-    widest = MOST_SHARE if rule.most is not None and can_grow(template) else template.most
+    grows = rule.most is not None and can_grow(template)
+    widest = max(MOST_SHARE, template.most) if grows else template.most
     for mm in _outer(job, unit, rule):
         if not template.least - TOLERANCE <= mm <= widest + TOLERANCE:
             low, high = (format_length(v, job.display, mark=True) for v in (template.least, widest))

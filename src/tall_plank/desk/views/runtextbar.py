@@ -210,7 +210,7 @@ class RunTextBar(QFrame):
         told = f"{', '.join(words)}. {tr('Enter sets the run.')}"
         for stopped in stopped_shares(job, layout):
             told += f" {stopped.template.name} {tr('stops at')} {format_length(stopped.most, job.display)}"
-            ends = (stopped.template.least, min(stopped.most + 150.0, MOST_SHARE))
+            ends = (stopped.template.least, min(stopped.most + 150.0, max(MOST_SHARE, stopped.template.most)))
             low, high = (format_length(mm, job.display).lstrip("~") for mm in ends)
             if stopped.lifts:
                 told += f"; “{stopped.template.words[0]} {low} to {high}” {tr('lets it grow')}"
