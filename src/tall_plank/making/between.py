@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from typing import Any, NamedTuple
 
 import msgspec
@@ -73,14 +73,19 @@ def keep_apart(units: Units, trims: Sequence[MadeTrim]) -> tuple[Units, list[Mad
     ]
     told_units: dict[int, Problem] = {}
     told_trims: dict[int, Problem] = {}
-    for clash in clashes(stands):
-        # A board by itself gives way to a unit; of two units the one that reaches out of its own place.
-        blamed = clash
-        if clash.one.is_unit != clash.other.is_unit:
-            if clash.one.is_unit and not _reaches_out(clash.one, units):
-                blamed = _turned(clash)
-        elif clash.one.is_unit and not _reaches_out(clash.one, units) and _reaches_out(clash.other, units):
-            blamed = _turned(clash)
+
+    def gives_way(one: _Stand, other: _Stand) -> _Stand:
+        """A board by itself gives way to a unit; of two units the one that reaches out of its own place."""
+        if not one.is_unit or _reaches_out(one, units):
+            return one
+        return other if not other.is_unit or _reaches_out(other, units) else one
+
+    def told(stand: _Stand) -> bool:
+        return stand.place in (told_units if stand.is_unit else told_trims)
+
+    # Who is told of already is not looked at once more: a run of fifty units in one place would take seconds.
+    for clash in clashes(stands, lambda one, other: told(gives_way(one, other))):
+        blamed = clash if gives_way(clash.one, clash.other) is clash.one else _turned(clash)
         target = told_units if blamed.one.is_unit else told_trims
         target.setdefault(blamed.one.place, _problem(blamed))
     if not told_units and not told_trims:
@@ -150,8 +155,13 @@ def whole_box(parts: tuple[Part, ...]) -> tuple[tuple[float, ...], tuple[float, 
     return tuple(boxes[:, 0].min(axis=0)), tuple(boxes[:, 1].max(axis=0))
 
 
-def clashes(stands: Sequence[_Stand]) -> Iterator[Clash]:
-    """Parts of different things that share space."""
+def clashes(stands: Sequence[_Stand], known: Callable[[_Stand, _Stand], bool] = lambda a, b: False) -> Iterator[Clash]:
+    """Parts of different things that share space.
+
+    Parameters
+    ----------
+    known : whether nobody asks about two things any more; asked right before they are looked at
+    """
     if len(stands) < 2:
         return
     wholes = np.array([whole_box(s.parts) for s in stands])
@@ -166,8 +176,15 @@ def clashes(stands: Sequence[_Stand]) -> Iterator[Clash]:
     turned: dict[int, Boxes] = {}
     for i, k in near:
         one, other = stands[int(i)], stands[int(k)]
-        a = turned.setdefault(int(i), _turned_box(one.frame, local_boxes(one.parts)))
-        b = turned.setdefault(int(k), _turned_box(other.frame, local_boxes(other.parts)))
+        if known(one, other):
+            continue
+        if _same_way(one.frame, other.frame):
+            # Along one line, slanting in the room as it may, boxes are compared as they stand.
+            a = local_boxes(one.parts)
+            b = local_boxes(other.parts) + np.array(one.frame.into(other.frame.at(0.0, 0.0, 0.0)))
+        else:
+            a = turned.setdefault(int(i), _turned_box(one.frame, local_boxes(one.parts)))
+            b = turned.setdefault(int(k), _turned_box(other.frame, local_boxes(other.parts)))
         common = np.minimum(a[:, None, 1], b[None, :, 1]) - np.maximum(a[:, None, 0], b[None, :, 0])
         for m, n in np.argwhere((common > TOUCH).all(axis=2)):
             if one.parts[m].bend or other.parts[n].bend:
@@ -176,6 +193,11 @@ def clashes(stands: Sequence[_Stand]) -> Iterator[Clash]:
             if box is not None:
                 yield Clash(one, int(m), other, int(n), *box)
                 break
+
+
+def _same_way(one: RoomFrame, other: RoomFrame) -> bool:
+    """Whether two frames are turned alike."""
+    return all(abs(a - b) < 1e-9 for a, b in zip((*one.x, *one.y), (*other.x, *other.y), strict=True))
 
 
 def _turned_box(frame: RoomFrame, boxes: Boxes) -> Boxes:
