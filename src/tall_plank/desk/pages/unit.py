@@ -214,7 +214,7 @@ class UnitPage(QWidget):
         self.note.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.apart = QSlider(Qt.Orientation.Horizontal)
         self.apart.setRange(0, 150)
-        self.apart.setFixedWidth(120)
+        self.apart.setFixedWidth(84)
         self.apart.setAccessibleName(tr("Take apart"))
         self.apart.valueChanged.connect(self._look)
         self.clear = QCheckBox(tr("See through"))
