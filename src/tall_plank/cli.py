@@ -256,10 +256,14 @@ def offer(file: Path, out: Path) -> None:
 @says_errors
 def package(file: Path, folder: Path) -> None:
     """Every paper and list of the job."""
+    from tall_plank.files.record import of_others
     from tall_plank.package import write_package
 
-    for path in write_package(load(file), folder):
+    w = load(file)
+    for path in write_package(w, folder):
         click.echo(str(path))
+    if others := of_others(folder, w.title):
+        click.echo(others, err=True)
 
 
 EXISTING = click.Path(path_type=Path)

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from conftest import with_run
-from tall_plank.files.record import RECORD, earlier, note, recorded, take_away
+from tall_plank.files.record import RECORD, earlier, note, of_others, recorded, take_away
 from tall_plank.job import Level
 from tall_plank.job.start import new_job
 from tall_plank.package import write_package
@@ -88,3 +88,29 @@ def test_what_another_job_wrote_into_the_folder_stays(tmp_path: Path) -> None:
     recorded(tmp_path, "job 1", [], earlier(tmp_path, "job 1"), whole=True)
     assert not (tmp_path / "one.txt").exists() and (tmp_path / "two.txt").exists()
     assert set(earlier(tmp_path, "job 2")) == {"two.txt"}
+
+
+def test_what_an_older_program_noted_without_a_job_is_taken_up_by_the_next_one(tmp_path: Path) -> None:
+    for name in ("old.ngc", "kept.csv"):
+        (tmp_path / name).write_text(name)
+    states = {n: ((tmp_path / n).stat().st_size, (tmp_path / n).stat().st_mtime_ns) for n in ("old.ngc", "kept.csv")}
+    (tmp_path / RECORD).write_text(json.dumps({"files": states}))
+    assert set(earlier(tmp_path, "job")) == {"old.ngc", "kept.csv"}
+    recorded(tmp_path, "job", [tmp_path / "kept.csv"], earlier(tmp_path, "job"), whole=True)
+    assert not (tmp_path / "old.ngc").exists()
+    assert set(earlier(tmp_path, "job")) == {"kept.csv"} and earlier(tmp_path, "another") == {}
+
+
+def test_what_lies_there_under_another_name_of_a_job_is_told(tmp_path: Path) -> None:
+    job = with_run(new_job("Before"), "A", Level.BASE, "drawers 600, door 450")
+    write_package(Workings(job), tmp_path)
+    assert of_others(tmp_path, "Before") == ""
+    again = Workings(with_run(new_job("After"), "A", Level.BASE, "door 450"))
+    write_package(again, tmp_path)
+    # Its lists are written over; the programs of what is no more are named, not taken away.
+    told = of_others(tmp_path, again.title)
+    left = len(earlier(tmp_path, "Before"))
+    assert left > 0 and f"{left} files" in told and "Before" in told
+    for name in earlier(tmp_path, "Before"):
+        (tmp_path / name).unlink()
+    assert of_others(tmp_path, again.title) == ""

@@ -211,7 +211,7 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     PlankError “The run would have no length.”, “A run has no ….”
     """
     _, run = job.find_run(run_id)
-    if key == "bottom" or key in ("start", "end"):
+    if key in ("start", "end", "bottom"):
         value = read_in(job, text, Run, key) if text.strip() else None
     else:
         raise PlankError(f"A run has no {key}.", "run", "Choose start, end or bottom.")

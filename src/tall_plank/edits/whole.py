@@ -34,7 +34,7 @@ def check_whole(job: Job) -> None:
     if not job.rooms:
         raise PlankError("The job has no room.", "job")
     check_sound(job, "job")
-    _check_stock(job)
+    _check_stock(job.stock)
     job.active_standard(), job.active_scheme(), job.price_book()
     for cell in job.cells():
         if cell.width.rule is Rule.FIXED and cell.width.length is None:
@@ -89,12 +89,8 @@ def check_whole(job: Job) -> None:
     _check_read_again(msgspec.structs.replace(job, **lists, stock=NO_STOCK, kept_plan=None))
 
 
-def _check_stock(job: Job) -> None:
-    _stock_once(job.stock)
-
-
 @remembered(16)
-def _stock_once(stock: Any) -> None:
+def _check_stock(stock: Any) -> None:
     check_stock(stock)
 
 

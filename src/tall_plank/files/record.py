@@ -29,17 +29,33 @@ def _all(folder: Path) -> dict[str, Any]:
     return found if isinstance(found, dict) else {}
 
 
+def _known(files: Any) -> Known:
+    """The files of one owner; what is written wrong, or leads out of the folder, is left out."""
+    known: Known = {}
+    for name, state in files.items() if isinstance(files, dict) else ():
+        whole = isinstance(state, list) and len(state) == 2 and all(isinstance(n, int) for n in state)
+        if whole and not Path(name).is_absolute() and ".." not in Path(name).parts:
+            known[name] = (state[0], state[1])
+    return known
+
+
 def earlier(folder: Path, owner: str) -> Known:
     """What an earlier package of the same owner (a job, or some together) has written; nothing where that is not
-    known. What other jobs wrote into the folder is theirs."""
-    try:
-        return {
-            str(name): (int(size), int(time))
-            for name, (size, time) in _all(folder).get(owner, {}).items()
-            if not Path(name).is_absolute() and ".." not in Path(name).parts
-        }
-    except (ValueError, TypeError, AttributeError):
-        return {}
+    known. What other jobs wrote into the folder is theirs. Older programs noted no owner: what they noted is of
+    whoever writes next."""
+    found = _all(folder)
+    return {**_known(found), **_known(found.get(owner))}
+
+
+def of_others(folder: Path, owner: str) -> str:
+    """What lies in a folder from packages under other names, in words: another job, or this one before it was named
+    anew. Nothing where there is none."""
+    told = []
+    for other, files in _all(folder).items():
+        count = sum(_state(folder / name) == state for name, state in _known(files).items()) if other != owner else 0
+        if count:
+            told.append(f"{count} {'file' if count == 1 else 'files'} of “{other[:60]}”")
+    return f"In the folder lie also {', '.join(told)}: not for this job." if told else ""
 
 
 def _state(path: Path) -> tuple[int, int] | None:

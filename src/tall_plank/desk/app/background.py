@@ -9,6 +9,7 @@ from tall_plank.desk.app.messages import MessageLine
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread, Tell
+from tall_plank.files.record import of_others
 from tall_plank.job import Job
 from tall_plank.workings import Workings
 
@@ -38,7 +39,11 @@ def run_package(document: Document, message: MessageLine, folder: Path) -> InThr
         message.answered(question)
         message.tell(text, level)
 
-    task.ended.connect(lambda count: end(f"{count} {tr('files written into')} {folder.name}", "note"))
+    def written(count: int) -> None:
+        told = f"{count} {tr('files written into')} {folder.name}"
+        end(". ".join(filter(None, (told, of_others(folder, works.title)))), "note")
+
+    task.ended.connect(written)
     task.failed.connect(lambda why: end(why, "wrong"))
     task.start()
     return task

@@ -10,12 +10,12 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QByteArray
 
+from tall_plank.desk.app.jobbar import STAGES
 from tall_plank.desk.look.texts import tr
 
 if TYPE_CHECKING:
     from tall_plank.desk.app.window import Window
 
-STAGES = ("room", "units", "finish", "shop", "offer")
 MOST_SCREENS = 12
 
 

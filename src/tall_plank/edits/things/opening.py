@@ -13,7 +13,7 @@ from tall_plank.job import Job, Kind, Opening
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.limits import check_reach
-from tall_plank.setout.rooms import find_wall, walls_of
+from tall_plank.setout.rooms import find_wall
 from tall_plank.setout.things.opening import check_opening, lowest
 
 START_SIZES = {
@@ -37,9 +37,7 @@ def add_opening(job: Job, room_id: str, wall_id: str, kind: str, x: float | None
     """
     check_reach(x)
     room = job.room(room_id)
-    line = next((w for w in walls_of(room) if w.id == wall_id), None)
-    if line is None:
-        raise PlankError(f"There is no wall {wall_id}.", kind, "Choose a wall of the room.")
+    line = find_wall(room, wall_id)
     if kind not in START_SIZES:
         raise PlankError(f"“{kind[:20]}” is no opening.", "opening", f"Choose {', '.join(START_SIZES)}.")
     width, height, sill = START_SIZES[kind]
