@@ -74,6 +74,17 @@ def test_a_name_that_looks_like_a_formula_is_never_run(tmp_path: Path) -> None:
     assert (cell.data_type, cell.value) == ("s", "=1+1")
 
 
+@pytest.mark.parametrize("first", ["=", "+", "-", "@", "\t", "\r"])
+def test_no_first_sign_of_a_name_starts_a_formula_in_a_list(tmp_path: Path, first: str) -> None:
+    """The signs are those of OWASP, “CSV Injection” (from memory)."""
+    from tall_plank.papers.tables import Column, Table
+
+    write_table(W, Table("T", "", (Column("a", "A"),), ((f"{first}1+1",),)), tmp_path / "t.csv")
+    with (tmp_path / "t.csv").open(encoding="utf-8", newline="") as file:
+        ((_,), (cell,)) = csv.reader(file)
+    assert cell == f"'{first}1+1"
+
+
 def test_dxf_is_in_millimetres_at_full_size(tmp_path: Path) -> None:
     """$INSUNITS 4 means millimetres (DXF reference, as ezdxf knows it)."""
     import ezdxf

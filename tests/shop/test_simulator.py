@@ -37,6 +37,7 @@ def test_a_good_program_has_no_fault_and_takes_its_time() -> None:
         ("G0 X44 Y44\nG0 Z10", 6, "rapid"),
         ("G0 X44 Y44\nG1 Z-0.4 F2000\nG0 X300", 7, "rapid"),
         ("G0 X44 Y44\nG1 Z-0.4 F2000\nG1 Y60\nG1 X100", 8, "part"),
+        ("G0 X100 Y60\nG1 Z2 F2000\nG1 X120", 0, ""),  # a pocket with 2 mm left below it
         ("G0 X5000 Y44", 5, "travel"),
         ("G0 Z500", 5, "travel"),
         ("T77 M6\nS9000 M3\nG0 X44 Y44\nG1 Z5 F900", 5, "tool"),
