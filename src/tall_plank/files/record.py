@@ -55,7 +55,7 @@ def of_others(folder: Path, owner: str) -> str:
         count = sum(_state(folder / name) == state for name, state in _known(files).items()) if other != owner else 0
         if count:
             told.append(f"{count} {'file' if count == 1 else 'files'} of “{other[:60]}”")
-    return f"In the folder lie also {', '.join(told)}: not for this job." if told else ""
+    return f"In the folder lie also {', '.join(told)}. Take them away if they are not needed." if told else ""
 
 
 def _state(path: Path) -> tuple[int, int] | None:
