@@ -16,10 +16,10 @@ from tall_plank.edits.things.common import Spot
 from tall_plank.edits.things.table import ADDED
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Job, Kind, Source
-from tall_plank.job.bays import FrontKind
+from tall_plank.job.bays import Front, FrontKind
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS
 from tall_plank.job.standard import CHOICE_KEYS, CHOICES, LENGTH_KEYS
-from tall_plank.job.things.sliding import BayRef
+from tall_plank.job.things.sliding import BayRef, Replaced
 from tall_plank.job.things.table import all_things
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.measure.limits import LIMITS
@@ -152,6 +152,9 @@ class Chance:
             return self.one(*DisplayUnit)
         if "Role" in told or "Level" in told:
             return self.one(*hint)
+        if "Replaced" in told or "tuple[tall_plank.job.things.sliding.BayRef" in told:
+            refs = [BayRef(c, self.path(c)) for c in (self.cell() for _ in range(r.randint(0, 3)))]
+            return tuple(Replaced(ref.cell, ref.path, Front("door")) for ref in refs) if "Repl" in told else tuple(refs)
         if "BayRef" in told:
             cell = self.cell()
             return BayRef(cell, self.path(cell))

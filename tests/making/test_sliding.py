@@ -202,10 +202,10 @@ def test_they_go_with_a_unit_that_limits_them() -> None:
     assert all(not run.sliding for _, run in job.runs())
 
 
-def test_bays_of_different_runs_have_no_doors_in_common() -> None:
+def test_bays_of_different_walls_have_no_doors_in_common() -> None:
     job = with_run(new_job(), "A", Level.BASE, "wardrobe 1000")
     job = with_run(job, "B", Level.BASE, "wardrobe 1000")
-    with pytest.raises(PlankError, match="different runs"):
+    with pytest.raises(PlankError, match="several walls"):
         add_sliding(job, BayRef(cell_of(job, "A1")), BayRef(cell_of(job, "B1")))
 
 

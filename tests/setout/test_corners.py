@@ -364,11 +364,11 @@ def test_legs_instead_of_a_plinth() -> None:
     assert not room(job).plinths
     placed = room(job).placed[0]
     made = Workings(job).made.units[0][1].spec.made
-    legs = seen_legs(job.rooms[0].runs[0], placed, made)
+    legs = seen_legs(placed, made)
     assert legs == ((60, -500), (60, -100), (500, -500), (500, -100))
     wide = runs.set_width(job, (placed.cell,), "1000").job
     # Above 900 the rule asks for six: a pair stands in the middle.
-    assert len(seen_legs(wide.rooms[0].runs[0], room(wide).placed[0], made)) == 6
+    assert len(seen_legs(room(wide).placed[0], made)) == 6
     job = runs.set_run_choice(job, run, "feet", "plinth").job
     job = runs.set_run_choice(job, run, "plinth_returns", "no").job
     assert not [b for b in room(job).boards if b.kind == "plinth return"]

@@ -14,7 +14,7 @@ from tall_plank.job import Job, Kind, Room
 from tall_plank.job.choices import Side
 from tall_plank.job.uses import starting_values
 from tall_plank.making import MadeJob, MadeUnit
-from tall_plank.making.feet import LEG, seen_legs
+from tall_plank.making.feet import seen_legs
 from tall_plank.making.labels import label_of
 from tall_plank.setout import Placed, RoomLayout, Wall
 from tall_plank.setout.layout import neighbours
@@ -54,12 +54,11 @@ def elevation(
     for board in room.boards:
         if board.kind in BEHIND_UNITS and board.wall_id == wall.id:
             items.append(board_front(job.stock, board))
-    runs = {run.id: run for run in room.room.runs}
     for p in placed:
         unit = by_cell.get(p.cell)
         if unit is not None and p.is_solid and p.cell not in hidden:
-            for x in sorted({x for x, _ in seen_legs(runs[p.run], p, unit.spec.made)}):
-                leg = rectangle(p.x + x, 0.0, LEG, p.bottom)
+            for x in sorted({x for x, _ in seen_legs(p, unit.spec.made)}):
+                leg = rectangle(p.x + x, 0.0, unit.spec.made.leg_size, p.bottom)
                 items.append(Shape(leg, Pen.NARROW, Layer.CARCASS, Kind.CELL.of(p.cell), "ink"))
             label = marked_label(job, room.room, p)
             items += unit_front(p, unit, job.stock, labels=labels, label=label, fronts=fronts, shop=shop)

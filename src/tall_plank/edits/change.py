@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import msgspec
 
 from tall_plank.edits.whole import check_whole
-from tall_plank.job import Body, Cell, Job, Room, Run, Template, Unit
+from tall_plank.job import Body, Cell, Job, Room, Run, SlidingDoors, Template, Unit
 from tall_plank.job.run import WidthRule
 from tall_plank.job.uses import starting_values
 from tall_plank.measure import PlankError
@@ -23,6 +23,8 @@ class Change:
     skipped: tuple[str, ...] = ()
     made: tuple[str, ...] = ()
     """Ids of what is new, so that it can be selected."""
+    told: str = ""
+    """What else happened, in a sentence."""
 
     def __post_init__(self) -> None:
         """Raises PlankError where the new job would not be whole: nothing that can be saved fails to load."""
@@ -51,15 +53,51 @@ def with_run(job: Job, run: Run) -> Job:
 
 
 def with_cells(job: Job, run: Run, cells: tuple[Cell, ...]) -> Job:
-    """The job with the cells of a run replaced; units that no cell places any more are dropped."""
-    here = {cell.id for cell in cells}
-    # Sliding doors whose limits are gone go too.
-    sliding = tuple(d for d in run.sliding if d.first.cell in here and d.last.cell in here)
-    job = with_run(job, msgspec.structs.replace(run, cells=cells, sliding=sliding))
+    """The job with the cells of a run replaced; units that no cell places any more are dropped, and with its last cell
+    a row that hangs free."""
+    room, before = job.find_run(run.id)
+    if run.free and not cells:
+        job = _without_run(job, run)
+    else:
+        job = with_run(job, msgspec.structs.replace(run, cells=cells))
+    if {c.id for c in before.cells} - {c.id for c in cells}:
+        job = _without_lost_doors(job, room.id)
     used = {cell.unit for cell in job.cells()}
     if all(unit.id in used for unit in job.units):
         return job
     return msgspec.structs.replace(job, units=tuple(u for u in job.units if u.id in used))
+
+
+def _without_lost_doors(job: Job, room_id: str) -> Job:
+    """The job without sliding doors of a room whose units are gone; fronts that they replaced elsewhere come back."""
+    room = job.room(room_id)
+    here = {cell.id for run in room.runs for cell in run.cells}
+    for run in room.runs:
+        lost = tuple(d for d in run.sliding if not all(ref.cell in here for ref in d.bays))
+        if lost:
+            job = with_run(job, msgspec.structs.replace(run, sliding=tuple(d for d in run.sliding if d not in lost)))
+            for doors in lost:
+                job = with_fronts_back(job, doors)
+    return job
+
+
+def with_fronts_back(job: Job, doors: SlidingDoors) -> Job:
+    """The job with the fronts that sliding doors replaced, where their bays are still open."""
+    units = {cell.id: cell.unit for cell in job.cells()}
+    for r in doors.replaced:
+        unit = job.unit(units[r.cell]) if r.cell in units else None
+        if unit is None or r.path not in set(unit.bay.paths()):
+            continue
+        bay = unit.bay.at(r.path)
+        if bay.front is None:
+            new = unit.bay.replaced(r.path, msgspec.structs.replace(bay, front=r.front))
+            job = with_unit(job, msgspec.structs.replace(unit, bay=new))
+    return job
+
+
+def _without_run(job: Job, run: Run) -> Job:
+    room, _ = job.find_run(run.id)
+    return with_room(job, msgspec.structs.replace(room, runs=tuple(r for r in room.runs if r.id != run.id)))
 
 
 def with_unit(job: Job, unit: Unit) -> Job:

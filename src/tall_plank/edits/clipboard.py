@@ -7,27 +7,37 @@ from typing import Any
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, next_number, with_cells
+from tall_plank.edits.hanging import free_run, open_place
 from tall_plank.edits.runs import add_run, run_on
 from tall_plank.edits.values import lengths_in
 from tall_plank.formats.envelope import brought_up, marked
 from tall_plank.formats.table import CLIPBOARD
-from tall_plank.job import Bay, Cell, Job, Level, Template, Unit
-from tall_plank.job.inherit import FINISH_KEYS
+from tall_plank.job import Bay, Cell, Job, Level, Run, Template, Unit
+from tall_plank.job.inherit import FINISH_KEYS, size_of
 from tall_plank.job.run import WidthRule
 from tall_plank.job.standard import is_choice
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.lengths import names_in
+from tall_plank.setout import set_out
 
 MAX_TEXT = 2_000_000
 
 
 class Copied(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """One copied unit with the template it needs."""
+    """One copied unit with the template it needs.
+
+    Attributes
+    ----------
+    bottom : its own height above the floor
+    hung_at : where it hung by itself: mm from the wall's left end and above the floor
+    """
 
     level: Level
     width: WidthRule
     unit: Unit
     template: Template
+    bottom: Length | None = None
+    hung_at: tuple[float, float] | None = None
 
 
 class Clip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -39,8 +49,14 @@ class Clip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 def copy_cells(job: Job, cells: tuple[str, ...]) -> str:
     """Units as text, in the order of their runs."""
     wanted = set(cells)
+    layout = set_out(job)
+
+    def place(run: Run, cell: Cell) -> tuple[float, float] | None:
+        placed = layout.find(cell.id) if run.free else None
+        return (round(placed.x, 6), round(placed.bottom, 6)) if placed is not None else None
+
     copied = [
-        Copied(run.level, cell.width, job.unit(cell.unit), job.template_of(cell))
+        Copied(run.level, cell.width, job.unit(cell.unit), job.template_of(cell), cell.bottom, place(run, cell))
         for _, run in job.runs()
         for cell in run.cells
         if cell.id in wanted
@@ -81,8 +97,10 @@ def paste(job: Job, text: str, room_id: str, wall_id: str, after: str = "") -> C
     for item in clip.units:
         job, _, lost_kind = with_template(job, item.template)
         skipped += lost_kind
-        run = run_on(job, room_id, wall_id, item.level)
-        if run is None:
+        run = run_on(job, room_id, wall_id, item.level, after)
+        if item.hung_at is not None:
+            job, run = _hung(job, room_id, wall_id, item, item.hung_at)
+        elif run is None:
             started = add_run(job, room_id, wall_id, item.level)
             job, run = started.job, started.job.find_run(started.made[0])[1]
         job, (cell_id, unit_id) = new_ids(job, "u", 2)
@@ -90,13 +108,21 @@ def paste(job: Job, text: str, room_id: str, wall_id: str, after: str = "") -> C
         skipped += lost
         job = msgspec.structs.replace(job, units=(*job.units, msgspec.structs.replace(unit, id=unit_id)))
         number = next_number(job, job.room(room_id), wall_id)
-        cell = Cell(cell_id, unit_id, number, plain_width(job, item.width))
+        low = plain_length(job, item.bottom)
+        cell = Cell(cell_id, unit_id, number, plain_width(job, item.width), bottom=low)
         places = [c.id for c in run.cells]
         at = places.index(after) + 1 if after in places else len(places)
         job = with_cells(job, run, (*run.cells[:at], cell, *run.cells[at:]))
         after = cell_id if after in places else after
         made.append(cell_id)
     return Change(job, "Paste" if len(made) != 1 else "Paste a unit", tuple(skipped), tuple(made))
+
+
+def _hung(job: Job, room_id: str, wall_id: str, item: Copied, at: tuple[float, float]) -> tuple[Job, Run]:
+    """A row for what hung by itself: where it was, or above what is there."""
+    width = item.width.length.mm if item.width.length is not None else item.template.width
+    height = size_of(job, fitted(job, item.unit)[0], "height")
+    return free_run(job, room_id, wall_id, *open_place(job, room_id, wall_id, *at, width, height))
 
 
 def with_template(job: Job, template: Template) -> tuple[Job, str, list[str]]:
@@ -117,6 +143,11 @@ def plain_width(job: Job, width: WidthRule) -> WidthRule:
     if width.length is None or not _unknown(job, width.length):
         return width
     return WidthRule(width.rule, Length.of(width.length.mm))
+
+
+def plain_length(job: Job, length: Length | None) -> Length | None:
+    """A length that uses no value this job lacks."""
+    return Length.of(length.mm) if length is not None and _unknown(job, length) else length
 
 
 def _unknown(job: Job, length: Length) -> bool:

@@ -7,7 +7,8 @@ from typing import Any, Literal, TypeVar
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, next_number, with_cells, with_room
-from tall_plank.edits.clipboard import MAX_TEXT, fitted, plain_width, with_template
+from tall_plank.edits.clipboard import MAX_TEXT, fitted, plain_length, plain_width, with_template
+from tall_plank.edits.hanging import free_run
 from tall_plank.edits.runs import add_run, run_on
 from tall_plank.edits.things.island import LETTERS, find_island, middle_of, start_of
 from tall_plank.formats.envelope import brought_up, marked
@@ -52,7 +53,7 @@ def save_cells(job: Job, cells: tuple[str, ...], name: str) -> str:
     kept = tuple(c for c in run.cells if c.id in cells)
     if len(kept) != len(cells):
         raise PlankError("They stand in different runs.", "library", "Save them one run at a time.")
-    part = msgspec.structs.replace(run, cells=kept, start=None, end=None)
+    part = msgspec.structs.replace(run, cells=kept, start=run.start if run.free else None, end=None)
     return _written(job, "unit" if len(kept) == 1 else "run", name, [(part, 0)], None)
 
 
@@ -133,8 +134,10 @@ def place_saved(
         return _place_island(job, saved, room_id, at, skipped)
     made: list[str] = []
     for part in saved.runs:
-        run = run_on(job, room_id, wall_id, part.run.level)
-        if run is None:
+        run = None if part.run.free else run_on(job, room_id, wall_id, part.run.level, after)
+        if part.run.free and part.run.start is not None and part.run.bottom is not None:
+            job, run = free_run(job, room_id, wall_id, part.run.start.mm, part.run.bottom.mm)
+        elif run is None:
             started = add_run(job, room_id, wall_id, part.run.level)
             job, run = started.job, started.job.find_run(started.made[0])[1]
         job, new = _cells(job, run, part, saved, after, skipped)
@@ -164,7 +167,10 @@ def _cells(job: Job, run: Run, part: SavedRun, saved: Saved, after: str, skipped
         anchor = cell.anchor
         if anchor is not None and anchor.source is not None:
             anchor = Anchor.by(anchor.at, Kind.CELL.of(names.get(anchor.source.id, "")), anchor.offset)
-        copy = Cell(cell_id, unit_id, number, plain_width(job, cell.width), anchor, cell.label)
+        copy = Cell(
+            cell_id, unit_id, number, plain_width(job, cell.width), anchor, cell.label,
+            bottom=plain_length(job, cell.bottom),
+        )  # fmt: skip
         names[cell.id] = cell_id
         places = [c.id for c in now.cells]
         at = places.index(after) + 1 if after in places else len(places)

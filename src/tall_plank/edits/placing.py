@@ -142,7 +142,7 @@ def copy_of(job: Job, room: Room, run: Run, cell: Cell, *, linked: bool = False)
         unit = job.unit(cell.unit)
         job = msgspec.structs.replace(job, units=(*job.units, msgspec.structs.replace(unit, id=unit_id)))
     number = next_number(job, room, run.wall) if cell.number else ""
-    return job, Cell(cell_id, unit_id, number, cell.width, label=cell.label)
+    return job, Cell(cell_id, unit_id, number, cell.width, label=cell.label, bottom=cell.bottom)
 
 
 def repeat(job: Job, cell_id: str, count: int, pitch: str = "", *, linked: bool = False) -> Change:
@@ -241,8 +241,8 @@ def mirror_run(job: Job, run_id: str) -> Change:
     new = msgspec.structs.replace(
         run,
         cells=tuple(cells),
-        start=run.end,
-        end=run.start,
+        start=Length.of(round(line.wall.length - line.end, 6)) if run.free else run.end,
+        end=None if run.free else run.start,
         top=msgspec.structs.replace(
             run.top, waterfall_left=run.top.waterfall_right, waterfall_right=run.top.waterfall_left
         ),

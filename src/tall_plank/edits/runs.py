@@ -9,11 +9,13 @@ from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.widths import check_width, read_width
 from tall_plank.job import Anchor, Body, Cell, Column, Job, Kind, Level, Run, Template
 from tall_plank.job.run import WidthRule
+from tall_plank.job.standard import CHOICES
 from tall_plank.measure import Length, LengthError, PlankError, format_length
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE, same_length
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import clear_of
+from tall_plank.setout.corners import bottom_of
 from tall_plank.setout.runs import RunLayout
 
 
@@ -26,7 +28,7 @@ def add_run(job: Job, room_id: str, wall_id: str, level: Level) -> Change:
     PlankError “Wall … has a … run already.”, “There is no wall ….”
     """
     room = job.room(room_id)
-    if any(r.wall == wall_id and r.level is level for r in room.runs):
+    if run_on(job, room_id, wall_id, level) is not None:
         raise PlankError(f"Wall {wall_id} has a {level} run already.", f"wall {wall_id}", "Add units to it.")
     if not set_out(job).room(room_id).has_line(wall_id):
         raise PlankError(f"There is no wall {wall_id}.", f"wall {wall_id}", "Choose another wall.")
@@ -61,9 +63,9 @@ def run_level(job: Job, room_id: str, wall_id: str, template: Template) -> Level
 
 def delete_run(job: Job, run_id: str) -> Change:
     """Take a run and its units away."""
-    _, run = job.find_run(run_id)
+    room, run = job.find_run(run_id)
     job = with_cells(job, run, ())
-    room, _ = job.find_run(run_id)
+    room = job.room(room.id)
     room = msgspec.structs.replace(
         room,
         runs=tuple(r for r in room.runs if r.id != run_id),
@@ -72,8 +74,11 @@ def delete_run(job: Job, run_id: str) -> Change:
     return Change(with_room(job, room), f"Delete the {run.level} run")
 
 
-def run_on(job: Job, room_id: str, wall_id: str, level: Level) -> Run | None:
-    return next((r for r in job.room(room_id).runs if r.wall == wall_id and r.level is level), None)
+def run_on(job: Job, room_id: str, wall_id: str, level: Level, beside: str = "") -> Run | None:
+    """The run of a level on a wall that new units go into: that of the cell beside them, else the first; what hangs
+    free is none."""
+    found = [r for r in job.room(room_id).runs if r.wall == wall_id and r.level is level and not r.free]
+    return next((r for r in found if beside and any(c.id == beside for c in r.cells)), found[0] if found else None)
 
 
 def default_width(job: Job, run_id: str, template_code: str) -> WidthRule:
@@ -94,7 +99,7 @@ def insert_unit(
     """
     template = job.template(template_code)
     level = run_level(job, room_id, wall_id, template)
-    run = run_on(job, room_id, wall_id, level)
+    run = run_on(job, room_id, wall_id, level, after)
     if run is None:
         started = add_run(job, room_id, wall_id, level)
         job, run = started.job, started.job.find_run(started.made[0])[1]
@@ -168,6 +173,10 @@ def set_width(job: Job, cells: tuple[str, ...], text: str, *, name: str = "Set a
         if cell.locked:
             skipped.append(f"{cell.number} is locked")
             continue
+        if run.free and rule.rule is not Rule.FIXED:
+            skipped.append(f"{cell.number} hangs by itself: there is nothing to share out")
+            remedy = "Type a width."
+            continue
         try:
             check_width(job, job.unit(cell.unit), rule)
         except LengthError as error:
@@ -196,7 +205,9 @@ def drag_width(job: Job, cell_id: str, mm: float) -> Change:
     layout = set_out(job).run(run.id)
     assert placed is not None and layout is not None
     loose = any(c.width.rule is not Rule.FIXED for c in run.cells if c.id != cell_id)
-    most = template.most if loose else min(template.most, placed.width + layout.left)
+    # What hangs by itself may grow up to the end of its wall.
+    left = layout.wall.length - layout.end if run.free else layout.left
+    most = template.most if loose else min(template.most, placed.width + left)
     width = float(round(max(template.least, min(mm, most))))
     new = msgspec.structs.replace(cell, width=WidthRule.fixed(Length.of(width)))
     cells = tuple(new if c.id == cell_id else c for c in run.cells)
@@ -212,6 +223,8 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     """
     _, run = job.find_run(run_id)
     if key in ("start", "end", "bottom"):
+        if run.free and (key == "end" or not text.strip()):
+            raise PlankError("What hangs by itself has its own place.", "run", "Type where it starts and how high.")
         value = read_in(job, text, Run, key) if text.strip() else None
     else:
         raise PlankError(f"A run has no {key}.", "run", "Choose start, end or bottom.")
@@ -220,6 +233,31 @@ def set_run_length(job: Job, run_id: str, key: str, text: str) -> Change:
     if layout is not None and layout.total <= 0:
         raise PlankError("The run would have no length.", f"run on wall {run.wall}", "Leave it some of the wall.")
     return Change(with_run(job, new), f"Set the run's {key}")
+
+
+def set_left(job: Job, run_id: str, text: str) -> Change:
+    """Type what is to be left of a run: its last unit of a fixed width takes up the difference.
+
+    Raises
+    ------
+    PlankError where units take what is left, nothing stands there, or the last unit cannot be so wide
+    """
+    _, run = job.find_run(run_id)
+    layout = set_out(job).run(run_id)
+    wanted = read(job, text, least=0.0).mm
+    if layout is None or run.free:
+        raise PlankError("What hangs by itself leaves nothing.", "left", "Type its widths.")
+    loose = [c for c in run.cells if c.width.rule is not Rule.FIXED]
+    if loose and wanted > TOLERANCE:
+        what = f"{loose[-1].number or 'A gap'} takes what is left."
+        raise PlankError(what, "left", "Give it a fixed width first.")
+    last = next((p for p in reversed(layout.cells) if p.is_solid and not job.find_cell(p.cell)[2].locked), None)
+    if last is None:
+        raise PlankError("Nothing stands in the run that could be wider.", "left", "Put a unit there first.")
+    width = last.width + (layout.left - layout.short) - wanted
+    if width < 1.0:
+        raise PlankError("The run is not so long.", "left", "Type less.")
+    return set_width(job, (last.cell,), Length.of(round(width, 6)).text, name=f"Size {last.number} to what is left")
 
 
 def lift_run(job: Job, run_id: str, by: float) -> Change:
@@ -233,15 +271,12 @@ def lift_run(job: Job, run_id: str, by: float) -> Change:
     layout = set_out(job).run(run_id)
     if run.level is not Level.HUNG or layout is None or not layout.cells:
         raise PlankError("A base unit stands on its plinth.", "move", "Set the plinth's height instead.")
-    low = min(p.bottom for p in layout.cells)
-    high = max(p.top for p in layout.cells)
+    own = {cell.id for cell in run.cells if cell.bottom is not None}
+    low = bottom_of(job, run)
+    high = max((p.top for p in layout.cells if p.cell not in own), default=low)
     by = max(-low, min(by, max(0.0, room.height.mm - high)))
     new = msgspec.structs.replace(run, bottom=Length.of(round(low + by, 6)))
     return Change(with_run(job, new), "Move the run up" if by > 0 else "Move the run down")
-
-
-FEET = {"plinth": "a plinth", "legs": "legs that are seen", "none": "the floor"}
-"""What a run stands on."""
 
 
 def set_run_choice(job: Job, run_id: str, key: str, text: str) -> Change:
@@ -253,7 +288,7 @@ def set_run_choice(job: Job, run_id: str, key: str, text: str) -> Change:
     """
     _, run = job.find_run(run_id)
     value: object
-    if key == "feet" and text in FEET:
+    if key == "feet" and text in CHOICES["feet"]:
         value = text
     elif key in ("plinth_returns", "to_ceiling"):
         value = text == "yes"
@@ -265,7 +300,8 @@ def set_run_choice(job: Job, run_id: str, key: str, text: str) -> Change:
 def set_clear(job: Job, cell_id: str, side: str, text: str) -> Change:
     """Type the clear distance on a side of a unit; the unit moves there (M4, HD3).
 
-    Left and right put, widen or take away a gap in the run before the unit; below moves a hung run.
+    Left and right put, widen or take away a gap in the run before the unit; below and above move a hung run, or the
+    unit alone where it has a height of its own. What hangs free moves as it is.
 
     Raises
     ------
@@ -280,11 +316,15 @@ def set_clear(job: Job, cell_id: str, side: str, text: str) -> Change:
         if run.level is not Level.HUNG:
             raise PlankError("A base unit stands on its plinth.", "clear distance", "Set the plinth's height instead.")
         by = wanted - clear.below if side == "below" else clear.above - wanted
-        bottom = placed.bottom + by
-        if bottom < 0:
-            raise PlankError("The run would go through the floor.", "clear distance", "Type less.")
-        new = msgspec.structs.replace(run, bottom=Length.of(bottom))
-        return Change(with_run(job, new), f"Move the run to {format_length(wanted, job.display, mark=True)} clear")
+        shown = format_length(wanted, job.display, mark=True)
+        if placed.bottom + by < -TOLERANCE or placed.top + by > room.height.mm + TOLERANCE:
+            through = "floor" if by < 0 else "ceiling"
+            raise PlankError(f"It would go through the {through}.", "clear distance", "Type less.")
+        if cell.bottom is not None:
+            low = Length.of(round(max(0.0, placed.bottom + by), 6))
+            return Change(_replaced(job, run, cell, bottom=low), f"Move {cell.number} to {shown} clear")
+        new = msgspec.structs.replace(run, bottom=Length.of(round(max(0.0, bottom_of(job, run) + by), 6)))
+        return Change(with_run(job, new), f"Move {'it' if run.free else 'the run'} to {shown} clear")
     by = wanted - clear.left if side == "left" else clear.right - wanted
     shown = format_length(wanted, job.display, mark=True)
     change = shift_by(job, cell_id, by, f"Move {cell.number} to {shown} clear")
@@ -298,6 +338,11 @@ def set_clear(job: Job, cell_id: str, side: str, text: str) -> Change:
             "Give them fixed widths first.",
         )
     return change
+
+
+def _replaced(job: Job, run: Run, cell: Cell, **values: object) -> Job:
+    new = msgspec.structs.replace(cell, **values)
+    return with_run(job, msgspec.structs.replace(run, cells=tuple(new if c.id == cell.id else c for c in run.cells)))
 
 
 def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
@@ -315,6 +360,8 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
     assert layout is not None
     if cell.locked:
         raise PlankError(f"{cell.number} is locked.", "clear distance", "Unlock it first.")
+    if run.free:
+        return _shift_free(job, run, layout, by, name)
     if any(c.anchor is not None for c in run.cells):
         return _hold_at(job, run, cell, layout, by, name)
     i = next(n for n, c in enumerate(run.cells) if c.id == cell_id)
@@ -351,6 +398,18 @@ def shift_by(job: Job, cell_id: str, by: float, name: str) -> Change:
         c for c in cells if not (_is_gap(job, c) and c.width.length is not None and c.width.length.mm < TOLERANCE)
     )
     return Change(with_cells(job, job.find_run(run.id)[1], kept), name)
+
+
+def _shift_free(job: Job, run: Run, layout: RunLayout, by: float, name: str) -> Change:
+    """Move what hangs free along its wall as a whole; what held it lets go. `by`: mm."""
+    room_for = layout.x if by < 0 else layout.wall.length - layout.end
+    if abs(by) > room_for + TOLERANCE:
+        shown = format_length(max(0.0, room_for), job.display, mark=True)
+        way = "left" if by < 0 else "right"
+        raise PlankError(f"It can go {shown} to the {way}.", "clear distance", "The wall ends there.")
+    cells = tuple(msgspec.structs.replace(c, anchor=None) for c in run.cells)
+    start = Length.of(round(max(0.0, layout.x + by), 6))
+    return Change(with_run(job, msgspec.structs.replace(run, cells=cells, start=start)), name)
 
 
 def _hold_at(job: Job, run: Run, cell: Cell, layout: RunLayout, by: float, name: str) -> Change:

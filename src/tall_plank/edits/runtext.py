@@ -11,7 +11,7 @@ import msgspec
 from tall_plank.edits.change import Change, new_cell, unit_from, with_cells
 from tall_plank.edits.widths import MOST_SHARE, can_grow, check_width, read_width, width_text
 from tall_plank.job import Cell, Job, Level, Run, Template
-from tall_plank.job.run import WidthRule
+from tall_plank.job.run import WidthRule, levels_of
 from tall_plank.measure import Length, LengthError, PlankError
 from tall_plank.measure.shareout import Rule
 from tall_plank.setout.runs import RunLayout, member_of
@@ -35,10 +35,9 @@ class Piece:
     width: WidthRule
 
 
-def words_for(job: Job, level: Level) -> dict[str, Template]:
-    """Word -> template for a level: the short words of a kind, and its name as the shelf has it. Tall units stand in
-    base runs too."""
-    levels = (Level.TALL, Level.BASE) if level is Level.BASE else (level,)
+def words_for(job: Job, level: Level, *, free: bool = False) -> dict[str, Template]:
+    """Word -> template for a run of a level: the short words of a kind, and its name as the shelf has it."""
+    levels = levels_of(level, free=free)
     names: dict[str, Template] = {}
     short: dict[str, Template] = {}
     for at in levels:
@@ -101,7 +100,7 @@ def _kind(text: str, words: dict[str, Template]) -> tuple[str, int] | None:
     return None
 
 
-def read_run_text(job: Job, level: Level, text: str, room_use: str = "") -> list[Piece]:
+def read_run_text(job: Job, level: Level, text: str, room_use: str = "", *, free: bool = False) -> list[Piece]:
     """Read a run's text. A piece is `[3 x] kind [width]`; the width is a length, `share` or `rest`; without
     one the kind's starting width stands.
 
@@ -109,7 +108,7 @@ def read_run_text(job: Job, level: Level, text: str, room_use: str = "") -> list
     ------
     RunTextError with the position, what is wrong, and the known kinds
     """
-    words = words_for(job, level)
+    words = words_for(job, level, free=free)
     pieces: list[Piece] = []
     if not text.strip():
         return pieces
@@ -155,7 +154,9 @@ def type_run(job: Job, run_id: str, text: str) -> Change:
     RunTextError; the job is untouched
     """
     room, run = job.find_run(run_id)
-    pieces = read_run_text(job, run.level, text, room.use)
+    pieces = read_run_text(job, run.level, text, room.use, free=run.free)
+    if run.free and any(piece.width.rule is not Rule.FIXED for piece in pieces):
+        raise RunTextError("What hangs by itself has nothing to share out.", 0, "Give every unit a width.")
     old = [job.template_of(cell).code for cell in run.cells]
     new = [piece.template.code for piece in pieces]
     kept: dict[int, Cell] = {}

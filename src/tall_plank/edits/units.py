@@ -7,7 +7,7 @@ import msgspec
 from tall_plank.edits.change import Change, change_units, with_unit
 from tall_plank.edits.choices import check_choice, label_of
 from tall_plank.edits.rooms import read
-from tall_plank.job import Body, Job, Level, Role, Split, Unit
+from tall_plank.job import Body, Job, Role, Run, Split, Template, Unit
 from tall_plank.job.bays import Bay, Front, mirrored
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS, STANDARD_KEYS
 from tall_plank.job.standard import CHOICE_KEYS
@@ -28,7 +28,7 @@ def set_own(job: Job, cells: tuple[str, ...], key: str, text: str) -> Change:
     if key in OWN_LENGTH_KEYS:
         span = SIZES.get(key, CONSTRUCTION)
         value = read(job, text, least=span.least, most=span.most)
-    elif key in FINISH_KEYS or key in CHOICE_KEYS or key in STANDARD_KEYS:
+    elif key in FINISH_KEYS or key in CHOICE_KEYS or key in STANDARD_KEYS or key == "feet":
         check_choice(job, key, text)
         value = text
     else:
@@ -84,13 +84,12 @@ def inherit_again(job: Job, cells: tuple[str, ...], key: str) -> Change:
 
 def set_kind(job: Job, cells: tuple[str, ...], template_code: str) -> Change:
     """Replace the kind of units; place, number, label and own values stay (RN3). Own values that only came from the
-    old kind give way to those of the new one. Other levels are skipped and named; tall kinds stand in base runs too."""
+    old kind give way to those of the new one. Kinds that do not go into their run are skipped and named."""
     template = job.template(template_code)
     skipped: list[str] = []
     for cell_id in cells:
         _, run, cell = job.find_cell(cell_id)
-        stands = template.level is run.level or (run.level is Level.BASE and template.level is Level.TALL)
-        if cell.locked or not stands:
+        if cell.locked or not goes_into(run, template):
             why = "it is locked" if cell.locked else f"{template.name.lower()} is no {run.level} unit"
             skipped.append(f"{cell.number}: {why}")
             continue
@@ -101,6 +100,11 @@ def set_kind(job: Job, cells: tuple[str, ...], template_code: str) -> Change:
         own = tuple(sorted((*kept, *(o for o in template.own if o.key not in keys)), key=lambda o: o.key))
         job = with_unit(job, msgspec.structs.replace(unit, template=template.code, bay=template.bay, own=own))
     return Change(job, f"Change to {template.name.lower()}", tuple(skipped))
+
+
+def goes_into(run: Run, template: Template) -> bool:
+    """Whether units of a kind may be in a run: what fills a corner, or needs panels beside it, does not hang free."""
+    return template.level in run.levels and not (run.free and (template.corner or not template.gables))
 
 
 def mirror(job: Job, cells: tuple[str, ...]) -> Change:

@@ -8,7 +8,7 @@ from typing import Any
 import msgspec
 
 from tall_plank.formats.door import through
-from tall_plank.job import Job
+from tall_plank.job import Job, Level
 from tall_plank.job.basis import Basis
 from tall_plank.job.bays import Bay
 from tall_plank.job.inherit import size_of
@@ -64,6 +64,9 @@ def check_whole(job: Job) -> None:
         for name, wall in [(o.id, o.wall) for o in room.openings] + [(s.id, s.wall) for s in room.slopes]:
             if wall not in lines:
                 raise PlankError(f"{name} stands on no wall.", room.name)
+        for run in room.runs:
+            if run.free and (run.level is not Level.HUNG or run.start is None or run.bottom is None):
+                raise PlankError("What hangs by itself has no place.", room.name)
         for doors in (d for run in room.runs for d in run.sliding):
             if not 2 <= len(doors.leaves) <= MOST_LEAVES or not all(leaf.bands for leaf in doors.leaves):
                 raise PlankError("Sliding doors have too few or too many leaves.", room.name)

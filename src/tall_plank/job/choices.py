@@ -29,7 +29,9 @@ EitherSide = Literal["", "left", "right"]
 LEFT: Side = "left"
 RIGHT: Side = "right"
 Feet = Literal["plinth", "legs", "none"]
-"""What a run stands on."""
+"""What a run, or a unit of its own, stands on."""
+LegShape = Literal["square", "round"]
+"""Section of a leg that is seen."""
 FrontsSeen = Literal["closed", "open", "off"]
 """How fronts are looked at in the model."""
 CarcassTop = Literal["rails", "full", "none"]

@@ -88,6 +88,7 @@ class Cell(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     anchor : what holds it, where anything does
     label : own text of its label, with live fields in braces; empty: the kind's
     group : cells of one group are picked together
+    bottom : own height of its underside above the floor; None: its run's
     locked : edits leave it as it is
     hidden : the views leave it out; lists and prices do not
     """
@@ -101,6 +102,7 @@ class Cell(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     group: str = ""
     locked: bool = False
     hidden: bool = False
+    bottom: Length | None = None
 
 
 class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -117,6 +119,7 @@ class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     plinth_returns : whether the plinth turns back to the wall at open ends
     to_ceiling : a filler closes what is open above its units
     sliding : sliding doors before its units
+    free : it hangs where it is put: its start and bottom are its own, and it is as long as its cells
     """
 
     id: str
@@ -131,3 +134,16 @@ class Run(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=Tr
     plinth_returns: bool = True
     to_ceiling: bool = False
     sliding: tuple[SlidingDoors, ...] = ()
+    free: bool = False
+
+    @property
+    def levels(self) -> tuple[Level, ...]:
+        """The levels whose kinds may be in it; where two answer to one word, the last is meant."""
+        return levels_of(self.level, free=self.free)
+
+
+def levels_of(level: Level, *, free: bool = False) -> tuple[Level, ...]:
+    """The levels whose kinds may be in a run of a level: tall units stand in base runs too, anything may hang free."""
+    if free:
+        return (Level.TALL, Level.BASE, Level.HUNG)
+    return (Level.TALL, Level.BASE) if level is Level.BASE else (level,)

@@ -19,6 +19,7 @@ from tall_plank.job.choices import (
     FrontStyle,
     GableFoot,
     Joint,
+    LegShape,
     Overlay,
     TopFit,
 )
@@ -155,7 +156,11 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     waterfall_filler: float
     plinth_setback: float
     plinth_thickness: float
-    leg_inset: float
+    leg_left: float
+    leg_right: float
+    leg_front: float
+    leg_back: float
+    leg_size: float
     corner_play: float
     scribe: float
     # choices
@@ -186,6 +191,7 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     handle_drawer: str
     hinges: str
     legs: str
+    leg_shape: LegShape
     edging_front_in: str
     edging_carcass_in: str
     edging_drawer_in: str
@@ -233,6 +239,8 @@ CHOICES: dict[str, dict[str, str]] = {
     },
     "hinges": {"auto": "by height and weight", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
     "legs": {"auto": "by the width", "4": "4", "5": "5", "6": "6", "8": "8"},
+    "leg_shape": {"square": "square", "round": "round"},
+    "feet": {"plinth": "a plinth", "legs": "legs that are seen", "none": "the floor"},
     "joint_count": {"auto": "by the depth", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
     "cam_face": {"out": "hidden side", "in": "side of the bay"},
     "top_fit": {"between": "between the gables", "over": "over the gables"},
@@ -300,7 +308,8 @@ PARTS: dict[str, tuple[str, ...]] = {
     ),
     "trims": (
         "worktop_front", "worktop_side", "worktop_back", "upstand_height", "upstand_thickness", "splash_thickness",
-        "waterfall_filler", "plinth_setback", "plinth_thickness", "leg_inset", "corner_play", "scribe",
+        "waterfall_filler", "plinth_setback", "plinth_thickness", "leg_left", "leg_right", "leg_front", "leg_back",
+        "leg_size", "leg_shape", "corner_play", "scribe",
     ),
 }  # fmt: skip
 """The parts of a standard that can be applied by themselves, and the values in each; every value is in one of them.

@@ -65,6 +65,7 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     cover : thickness of a board over its top, mm
     vent : clear space for air behind what stands in it, mm
     fittings : codes of what always goes into it
+    free : it hangs where it is put, not in a run
     own : own values that new units of this kind start with
     parameters, build : of a kind made of its own parts
     """
@@ -95,6 +96,7 @@ class Template(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fiel
     cover: float = 0.0
     vent: float = 0.0
     fittings: tuple[str, ...] = ()
+    free: bool = False
     own: tuple[Own, ...] = ()
     parameters: tuple[Parameter, ...] = ()
     build: Build | None = None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tall_plank.job.standard import WEB
 from tall_plank.making.builder import Builder
-from tall_plank.making.feet import leg_count
+from tall_plank.making.feet import insets, leg_count
 from tall_plank.making.parts import ROW, Bore, Draft, Groove
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT, clear_depth, floor_drop, side_thickness
 from tall_plank.measure.frames import Vec
@@ -15,6 +15,8 @@ def hold_unit(b: Builder) -> None:
     """Hangers and their holes, or legs with the holes of their plates; fixings of a tall unit to the wall."""
     spec, made = b.spec, b.spec.made
     if spec.level == "hung":
+        if spec.height < LEAST_HUNG and spec.fittings:
+            return  # on its own brackets
         b.item(made.hanger, 2, "2 hangers for a hung unit")
         _hanger_holes(b)
         return
@@ -40,10 +42,6 @@ WALL_FIXED = 3.0
 """A unit higher than so many times its depth is fixed to the wall (common practice)."""
 
 
-LEG_IN = 85.0
-"""mm from a carcass's edges to the middle of a hidden leg: its plate stays clear of the joints."""
-
-
 def _leg_plates(b: Builder, count: int) -> None:
     """Pilot holes of each leg's plate in the bottom's underside: pairs from left to right, a fifth in the middle.
 
@@ -53,23 +51,23 @@ def _leg_plates(b: Builder, count: int) -> None:
     if leg is None or not leg.holes or spec.corner in ("l", "diagonal") or spec.shape != "straight":
         return
     bottom = b.part("bottom")
-    inset = LEG_IN if spec.feet == "plinth" else spec.made.leg_inset + LEG_HALF
+    left, right, front, back = insets(spec.feet, spec.made)
     pairs = max(2, count // 2)
-    span, deep = spec.width - 2 * inset, bottom.width - 2 * inset
+    span, deep = spec.width - left - right, bottom.width - front - back
     if span < 60.0 or deep < 60.0:
         return
     uprights = [(d.frame.origin[0] - d.thickness / 2) for d in b.drafts if d.name.startswith("divider")]
     places = []
     for i in range(pairs):
-        x = inset + span * i / (pairs - 1)
+        x = left + span * i / (pairs - 1)
         near = next((u for u in uprights if abs(u - x) < PLATE_CLEAR), None)
         if near is not None and 0 < i < pairs - 1:
             x = near + PLATE_CLEAR
-        places += [(x, -spec.depth + inset), (x, -spec.depth + inset + deep)]
+        places += [(x, -spec.depth + front), (x, -spec.depth + front + deep)]
     if count % 2:
         places.append((spec.width / 2, -spec.depth + bottom.width / 2))
     if floor_drop(b):
-        places = [p for p in places if inset + 1.0 < p[0] < spec.width - inset - 1.0]
+        places = [p for p in places if left + 1.0 < p[0] < spec.width - right - 1.0]
     for x, y in places[:count]:
         at = _clear_leg(bottom, leg, x, y, spec.width)
         for hole in leg.holes:
@@ -103,10 +101,6 @@ def _clear_leg(bottom: Draft, leg: Fitting, x: float, y: float, width: float) ->
         return True
 
     return next((x + way * move for move in LEG_MOVES if free(x + way * move)), x)
-
-
-LEG_HALF = 20.0
-"""mm; half of a leg that is seen."""
 
 
 PLATE_CLEAR = 60.0

@@ -96,7 +96,7 @@ def _made_run(
     units : those of its cells
     """
     basis = basis_of(basis, units)
-    return tuple((p, make_unit(spec_in(basis, p, laid.run.feet, services), basis.stock)) for p in laid.cells)
+    return tuple((p, make_unit(spec_in(basis, p, services), basis.stock)) for p in laid.cells)
 
 
 def _construction(making: RoomMaking, cell: str) -> Construction:

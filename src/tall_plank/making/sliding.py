@@ -88,6 +88,9 @@ class MadeSliding(msgspec.Struct, frozen=True, cache_hash=True):
     problems: tuple[Problem, ...] = ()
 
 
+Units = tuple[tuple[Placed, MadeUnit], ...]
+
+
 @dataclass(frozen=True)
 class _Span:
     """What a set stands before: the opening from its first bay to its last one, mm along the wall and above the
@@ -101,6 +104,8 @@ class _Span:
     """mm; the deepest unit between."""
     first: Placed
     finish: str
+    behind: Units
+    """What stands behind the leaves."""
 
     @property
     def width(self) -> float:
@@ -110,7 +115,7 @@ class _Span:
 def _span_of(doors: SlidingDoors, units: dict[str, tuple[Placed, MadeUnit]]) -> _Span | None:
     """None where a unit that they stand before is gone or cannot be made."""
     ends: list[tuple[Placed, MadeUnit, Rect]] = []
-    for ref in (doors.first, doors.last):
+    for ref in doors.bays:
         placed, unit = units.get(ref.cell, (None, None))
         boxes = unit.set.boxes if unit is not None and unit.set is not None else ()
         zone = next((b.zone for b in boxes if b.path == ref.path), None)
@@ -120,8 +125,17 @@ def _span_of(doors: SlidingDoors, units: dict[str, tuple[Placed, MadeUnit]]) -> 
     x0, x1 = min(p.x + z.x0 for p, _, z in ends), max(p.x + z.x1 for p, _, z in ends)
     z0, z1 = min(p.bottom + z.z0 for p, _, z in ends), max(p.bottom + z.z1 for p, _, z in ends)
     first, unit, _ = ends[0]
-    between = [p for p, _ in units.values() if p.run == first.run and p.x < x1 and p.right > x0]
-    return _Span(x0, x1, z0, z1, max(p.depth for p in between), first, unit.spec.front)
+    behind = tuple(
+        (p, made)
+        for p, made in units.values()
+        if p.wall_id == first.wall_id and p.is_solid and overlaps(p, x0, x1, z0, z1)
+    )
+    return _Span(x0, x1, z0, z1, max(p.depth for p, _ in behind), first, unit.spec.front, behind)
+
+
+def overlaps(p: Placed, x0: float, x1: float, z0: float, z1: float) -> bool:
+    """Whether a unit stands behind an opening of its wall, mm."""
+    return p.x < x1 - 1.0 and p.right > x0 + 1.0 and p.bottom < z1 - 1.0 and p.top > z0 + 1.0
 
 
 def make_sliding(
@@ -154,7 +168,7 @@ def make_sliding(
         made.slide_frame,
         made.slide_line,
     )
-    problems = _checked(doors, leaf_w, leaf_h, units, span.x0, span.x1, span.z0, span.z1, span.first)
+    problems = _checked(doors, leaf_w, leaf_h, span)
     leaves: list[LeafBox] = []
     parts: list[tuple[int, Part]] = []
     try:
@@ -167,7 +181,7 @@ def make_sliding(
             own_boards = _track_boards(stock, made, word, span.finish, span.x0, span.width, span.depth, base.out, z)
             parts += [(-1, p) for p in own_boards]
         problems += _too_heavy(leaves, made, stock)
-        problems += _never_free(leaves, span, units)
+        problems += _never_free(leaves, span)
     except PlankError as error:
         problems += [*_too_heavy(leaves, made, stock), Problem(error.what, error.remedy)]
     if any(p.weight == "wrong" for p in problems):
@@ -220,14 +234,14 @@ def frees(leaves: Sequence[LeafBox], x0: float, x1: float, low: float, high: flo
     return True
 
 
-def _never_free(leaves: Sequence[LeafBox], span: _Span, units: dict[str, tuple[Placed, MadeUnit]]) -> Iterator[Problem]:
+def _never_free(leaves: Sequence[LeafBox], span: _Span) -> Iterator[Problem]:
     """Drawers that a leaf stands before, however the leaves are pushed."""
-    for placed, unit in units.values():
-        if placed.run != span.first.run or placed.right <= span.x0 + 1 or placed.x >= span.x1 - 1:
-            continue
+    for placed, unit in span.behind:
         for drawer in unit.drawers:
             boxes = [bounds_of(p) for p in unit.parts if p.name.startswith(f"{drawer.name} ") and p.role == "drawer"]
             if not boxes or placed.bottom + max(b[1][2] for b in boxes) < span.z0:
+                continue
+            if placed.bottom + min(b[0][2] for b in boxes) > span.z1:
                 continue
             low, high = placed.x + min(b[0][0] for b in boxes), placed.x + max(b[1][0] for b in boxes)
             if not frees(leaves, span.x0, span.x1, low, high):
@@ -297,19 +311,10 @@ def _heaviest(leaves: list[LeafBox]) -> float:
     return max(leaf.weight for leaf in leaves)
 
 
-def _checked(
-    doors: SlidingDoors,
-    leaf_w: float,
-    leaf_h: float,
-    units: dict[str, tuple[Placed, MadeUnit]],
-    x0: float,
-    x1: float,
-    z0: float,
-    z1: float,
-    first: Placed,
-) -> list[Problem]:
+def _checked(doors: SlidingDoors, leaf_w: float, leaf_h: float, span: _Span) -> list[Problem]:
     """What stops the set: leaves too wide or too narrow, no height, doors behind them."""
     found = []
+    x0, x1, z0, z1 = span.x0, span.x1, span.z0, span.z1
     lines = [doors.line_of(i) for i in range(len(doors.leaves))]
     for i, (a, c) in enumerate(itertools.pairwise(lines), 1):
         if a == c:
@@ -324,9 +329,7 @@ def _checked(
         )
     if leaf_h < 300.0:
         found.append(Problem(f"The leaves would be {leaf_h:.0f} mm high.", "Choose a higher opening."))
-    for placed, unit in units.values():
-        if placed.run != first.run or placed.right <= x0 + 1 or placed.x >= x1 - 1:
-            continue
+    for placed, unit in span.behind:
         if any(part.role == "face frame" for part in unit.shown):
             found.append(
                 Problem(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import msgspec
+
 from tall_plank.job import Basis, Construction, Level, Service, Template, Unit
 from tall_plank.job.choices import EitherSide, Feet
 from tall_plank.job.inherit import construction_of, finish_of
@@ -31,13 +33,12 @@ def _behind(services: tuple[Service, ...], placed: Placed) -> tuple[tuple[str, f
 def spec_of(basis: Basis, placed: Placed, room: RoomLayout | None = None) -> UnitSpec:
     """What a placed unit is made from; with its room, also what it stands on and what comes out of the wall."""
     if room is None:
-        return spec_in(basis, placed, "plinth", ())
-    feet: Feet = next((r.run.feet for r in room.runs if r.run.id == placed.run), "plinth")
-    return spec_in(basis, placed, feet, room.room.services)
+        return spec_in(basis, msgspec.structs.replace(placed, feet="plinth"), ())
+    return spec_in(basis, placed, room.room.services)
 
 
-def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, ...]) -> UnitSpec:
-    """What a unit of a run with these feet, before these service points, is made from."""
+def spec_in(basis: Basis, placed: Placed, services: tuple[Service, ...]) -> UnitSpec:
+    """What a unit before these service points is made from."""
     unit = basis.unit(placed.unit)
     sizes = (placed.width, placed.height, placed.depth, placed.leg, placed.blind, placed.filler)
     return _spec(
@@ -48,7 +49,7 @@ def spec_in(basis: Basis, placed: Placed, feet: Feet, services: tuple[Service, .
         placed.level,
         tuple(round(mm, 6) for mm in sizes),
         placed.corner,
-        feet,
+        placed.feet,
         _behind(services, placed),
         round(placed.bottom, 3) if placed.level != "hung" else 0.0,
         *_appliance(basis, unit, basis.template(placed.template), placed.width),
@@ -105,7 +106,8 @@ def _spec(
         template=template.code,
         level=level,
         body=template.body,
-        top=template.top,
+        # What hangs has no worktop over it: its top is closed.
+        top="full" if level == "hung" and template.top == "rails" and not template.sink else template.top,
         lets_in=lets_in,
         appliance=appliance,
         bay=unit.bay,

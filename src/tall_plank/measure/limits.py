@@ -98,6 +98,7 @@ LIMITS: dict[str, dict[str, Range]] = {
     # --- runs, units, bays
     "NamedValue": {"length": Range(0.0, 100_000.0)},
     "Run": {"start": Range(0.0, 100_000.0), "end": Range(0.0, 100_000.0), "bottom": Range(0.0, 4000.0)},
+    "Cell": {"bottom": Range(0.0, 4000.0)},
     "WidthRule": {"length": SIZES["width"], "least": SIZES["width"], "most": Range(1.0, 50_000.0)},
     "Anchor": {"offset": ON_WALL},
     "Bay": {"size": Range(1.0, 3000.0), "weight": SHARE, "shelves": Range(0, 20)},
@@ -106,6 +107,7 @@ LIMITS: dict[str, dict[str, Range]] = {
     "SlidingDoors": {"overlap": Range(0.0, 300.0)},
     "Band": {"size": Range(10.0, 4000.0)},
     "BayRef": {"path": Range(0, 1000)},
+    "Replaced": {"path": Range(0, 1000)},
     # --- worktops
     "Top": {"thickness": Range(10.0, 150.0), "joints": Range(0.0, 100_000.0), "splashback": Range(0.0, 2000.0)},
     "TopEdge": {"overhang": Range(-300.0, 1200.0)},

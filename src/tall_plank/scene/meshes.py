@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 
 from tall_plank.job import Job, Kind, Room
 from tall_plank.job.choices import FrontsSeen
 from tall_plank.making import FrontBox, MadeJob, MadeUnit
 from tall_plank.making.builder import FittedBox
-from tall_plank.making.feet import LEG, seen_legs
+from tall_plank.making.feet import seen_legs
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import FloorPoints, RoomPoint, Vec
 from tall_plank.measure.remembered import remembered
@@ -151,14 +153,11 @@ def build_scene(
     room = layout.room(room_id)
     bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
     solids: list[Solid] = list(room_solids(bare, room.walls, room.points))
-    runs = {run.id: run for run in room.room.runs}
     put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden} | without
     for placed, unit in made.units:
         if placed.room == room_id and placed.cell not in put_away:
             solids += part_boxes(job.stock, placed, unit, hidden, fronts)
-            for x, y in seen_legs(runs[placed.run], placed, unit.spec.made):
-                foot = placed.frame.then(Frame((x, y, -placed.bottom)))
-                solids.append(Box(foot, (LEG, LEG, placed.bottom), "#3A3A38", Kind.CELL.of(placed.cell), "leg"))
+            solids += _legs(placed, unit)
             if not unit.shown and placed.is_solid and not unit.fronts:
                 frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
                 size = (placed.width, placed.depth, placed.height)
@@ -169,6 +168,28 @@ def build_scene(
         solids += thing.dress(stage) if thing.dress is not None else []
     w, d = room.size
     return Scene(meshes_of(solids), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))
+
+
+ROUND = 16
+"""Sides of a round leg as it is looked at."""
+
+
+def _legs(placed: Placed, unit: MadeUnit) -> list[Solid]:
+    """The legs of a unit that are seen, square or round."""
+    found: list[Solid] = []
+    size, source = unit.spec.made.leg_size, Kind.CELL.of(placed.cell)
+    for x, y in seen_legs(placed, unit.spec.made):
+        foot = placed.frame.then(Frame((x, y, -placed.bottom)))
+        if unit.spec.made.leg_shape == "round":
+            angles = [2 * math.pi * i / ROUND for i in range(ROUND)]
+            points = tuple((size / 2 * (1 + math.cos(a)), size / 2 * (1 + math.sin(a))) for a in angles)
+            found.append(Prism(foot, points, placed.bottom, LEG_COLOR, source, "leg"))
+        else:
+            found.append(Box(foot, (size, size, placed.bottom), LEG_COLOR, source, "leg"))
+    return found
+
+
+LEG_COLOR = "#3A3A38"
 
 
 def visible_scene(

@@ -45,14 +45,8 @@ def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]
     that meet its wall are left out
     """
     line = next((w for w in layout.faces if w.island == island.id), None)
-    if line is None:
-        return []
-    own = [w for w in layout.worktops if w.source == Kind.ISLAND.of(island.id)]
-    points = [(x, -out) for top in own for x, out in top.points]
-    for p in layout.placed:
-        if layout.wall(p.wall_id).island == island.id and p.is_solid:
-            points += [line.frame.from_floor(corner) for corner in _corners(p)]
-    if not points:
+    points = _points_of(layout, island)
+    if line is None or not points:
         return []
     x0, y0, x1, y1 = ol.bounds(points)
     things = _things(layout, island)
@@ -73,6 +67,28 @@ def aisles_of(layout: RoomLayout, island: Island) -> list[tuple[str, float, str]
         mm, to = min(near, default=(0.0, "nothing"))
         found.append((side, mm, to))
     return found
+
+
+def _points_of(layout: RoomLayout, island: Island) -> list[tuple[float, float]]:
+    """Corners of an island's worktop and units on its first face's line, mm; none where nothing stands there."""
+    line = next((w for w in layout.faces if w.island == island.id), None)
+    if line is None:
+        return []
+    own = [w for w in layout.worktops if w.source == Kind.ISLAND.of(island.id)]
+    points = [(x, -out) for top in own for x, out in top.points]
+    for p in layout.placed:
+        if layout.wall(p.wall_id).island == island.id and p.is_solid:
+            points += [line.frame.from_floor(corner) for corner in _corners(p)]
+    return points
+
+
+def whole_of(layout: RoomLayout, island: Island) -> tuple[float, float] | None:
+    """Length and depth of an island over all, worktop and units, mm; None where nothing stands there."""
+    points = _points_of(layout, island)
+    if not points:
+        return None
+    x0, y0, x1, y1 = ol.bounds(points)
+    return x1 - x0, y1 - y0
 
 
 def _corners(p: Placed) -> list[FloorPoint]:

@@ -15,6 +15,7 @@ from tall_plank.job.bays import Bay, Front
 from tall_plank.job.choices import LEFT, RIGHT, EitherSide, Side
 from tall_plank.job.inherit import construction_of, handle_of, size_of
 from tall_plank.measure.lengths import evaluate_text
+from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.wall import Wall
 
 SQUARE = 0.05
@@ -154,8 +155,9 @@ def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[t
         angle = wall.after
         if angle >= 180.0:
             continue
-        here = [r for r in room.runs if r.wall == wall.id and r.end is None and end_cell(basis, r, "right")]
-        there = [r for r in room.runs if r.wall == follower.id and r.start is None and end_cell(basis, r, "left")]
+        led = [r for r in room.runs if not r.free]
+        here = [r for r in led if r.wall == wall.id and r.end is None and end_cell(basis, r, "right")]
+        there = [r for r in led if r.wall == follower.id and r.start is None and end_cell(basis, r, "left")]
         # A run keeps clear of the other wall itself where the corner is not square.
         for runs, side in ((here, RIGHT), (there, LEFT)):
             for run in runs:
@@ -166,9 +168,30 @@ def corners_of_room(basis: Basis, room: Room, walls: tuple[Wall, ...]) -> dict[t
                     found[(run.id, side)] = CornerEnd(side, angle, True, keep, 0.0, "", 0.0, 0.0)
         for a in here:
             for b in there:
-                if on_floor(a.level) is on_floor(b.level):
+                if on_floor(a.level) is on_floor(b.level) and _beside(basis, a, b):
                     _meet(basis, a, b, angle, order, found)
     return found
+
+
+def _beside(basis: Basis, a: Run, b: Run) -> bool:
+    """Whether the ends of two runs that meet in a corner stand at heights that share something: several rows may hang
+    on a wall."""
+    spans = []
+    for run, side in ((a, RIGHT), (b, LEFT)):
+        cell = end_cell(basis, run, side)
+        assert cell is not None
+        low = bottom_of(basis, run, cell)
+        spans.append((low, low + size_of(basis, basis.unit(cell.unit), "height")))
+    return on_floor(a.level) or min(s[1] for s in spans) > max(s[0] for s in spans) + TOLERANCE
+
+
+def bottom_of(basis: Basis, run: Run, cell: Cell | None = None) -> float:
+    """Height of the underside of a run's carcasses above the floor, or of one of its cells, mm."""
+    if cell is not None and cell.bottom is not None:
+        return cell.bottom.mm
+    if run.bottom is not None:
+        return run.bottom.mm
+    return basis.value("plinth" if on_floor(run.level) else "hung_bottom")
 
 
 def _meet(

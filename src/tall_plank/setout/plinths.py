@@ -25,7 +25,7 @@ def plinth_face(basis: Basis, group: Sequence[Placed]) -> float:
 
 
 def has_plinth(basis: Basis, run: RunLayout) -> bool:
-    return run.run.level is not Level.HUNG and run.run.feet == "plinth"
+    return run.run.level is not Level.HUNG and any(p.feet == "plinth" for p in run.cells)
 
 
 def plinths_of(basis: Basis, run: RunLayout, runs: Sequence[RunLayout]) -> tuple[TrimBoard, ...]:

@@ -6,15 +6,15 @@ from collections.abc import Callable
 
 import msgspec
 
-from tall_plank.job import Basis, Body, Cell, Level, Run, Source
-from tall_plank.job.choices import EitherSide, PlanShape, Side
+from tall_plank.job import Basis, Body, Cell, Level, Run, Source, Unit
+from tall_plank.job.choices import EitherSide, Feet, PlanShape, Side
 from tall_plank.job.inherit import construction_of, size_of
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomFrame
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.measure.units import TOLERANCE
-from tall_plank.setout.corners import CornerEnd, front_depth, handle_reach, leg_of, needed_filler
+from tall_plank.setout.corners import CornerEnd, bottom_of, front_depth, handle_reach, leg_of, needed_filler
 from tall_plank.setout.wall import Span, Wall
 
 
@@ -32,6 +32,7 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     blind : width that the neighbour's run covers, filler included, mm
     filler : width of the filler beside its fronts in the corner, mm
     shape : plan of its front, or what it does in a corner, as its kind says
+    feet : what it stands on, where it does not hang
     """
 
     cell: str
@@ -54,6 +55,7 @@ class Placed(msgspec.Struct, frozen=True, cache_hash=True):
     blind: float = 0.0
     filler: float = 0.0
     shape: PlanShape = "straight"
+    feet: Feet = "plinth"
 
     @property
     def plan(self) -> Points:
@@ -138,19 +140,19 @@ def member_of(basis: Basis, cell: Cell) -> Member:
 
 
 def outer_width(basis: Basis, cell: Cell) -> float:
-    """The width of a fixed cell, mm: typed, or its clear width and two gables."""
-    assert cell.width.length is not None
+    """The width of a fixed cell, mm: typed, or its clear width and two gables; of any other the one it starts with."""
+    if cell.width.length is None:
+        return basis.template_of(cell).width
     mm = cell.width.length.mm
     if cell.width.clear and basis.template_of(cell).body is Body.CARCASS:
         mm += 2 * construction_of(basis, basis.unit(cell.unit)).carcass_thickness
     return mm
 
 
-def bottom_of(basis: Basis, run: Run) -> float:
-    """Height of the underside of a run's carcasses above the floor, mm."""
-    if run.bottom is not None:
-        return run.bottom.mm
-    return basis.value("hung_bottom" if run.level is Level.HUNG else "plinth")
+def feet_of(run: Run, unit: Unit) -> Feet:
+    """What a unit stands on: its own decision, else its run's."""
+    own = unit.own_value("feet")
+    return own if isinstance(own, str) else run.feet  # type: ignore[return-value]
 
 
 class _Pins(msgspec.Struct):
@@ -181,6 +183,16 @@ def _pins(basis: Basis, cell: Cell, find: Find, unmet: list[str]) -> _Pins:
             middle = (low + high) / 2
             width = outer_width(basis, cell) if cell.width.rule is Rule.FIXED else basis.template_of(cell).width
             return _Pins(middle - width / 2, middle + width / 2)
+
+
+def _free_ends(x: float, members: list[Member], pins: list[_Pins]) -> Span:
+    """Where a row that hangs free begins and ends, mm: at its own place, or where something holds one of its units."""
+    sizes = [m.size if m.rule is Rule.FIXED else max(m.least, 0.0) for m in members]
+    for i, (size, pin) in enumerate(zip(sizes, pins, strict=True)):
+        if pin.left is not None or pin.right is not None:
+            left = pin.left if pin.left is not None else (pin.right or 0.0) - size
+            return left - sum(sizes[:i]), left + sum(sizes[i:])
+    return x, x + sum(sizes)
 
 
 class Solved(msgspec.Struct, frozen=True):
@@ -281,15 +293,16 @@ def set_out_run(
     unmet: list[str] = []
     pins = [_pins(basis, cell, find, unmet) for cell in run.cells]
     members = [_exact_pair(basis, c, p, member_of(basis, c)) for c, p in zip(run.cells, pins, strict=True)]
+    if run.free:
+        x, end = _free_ends(x, members, pins)
     cornered = _into_corner(basis, run, wall, pins, members, end)
     solved = solve(x, end, members, [(p.left, p.right) for p in pins], last_in_corner=cornered)
-    bottom = bottom_of(basis, run)
     placed = []
     for i, (cell, (at, width)) in enumerate(zip(run.cells, solved.places, strict=True)):
         template = basis.template_of(cell)
         corner = _corner_side(i, len(run.cells), at_start, at_end) if template.corner else None
         found = at_start if corner == "left" else at_end
-        placed.append(_placed(basis, room_id, wall, run, cell, at, width, bottom, corner, found))
+        placed.append(_placed(basis, room_id, wall, run, cell, at, width, bottom_of(basis, run, cell), corner, found))
     shorts = tuple(Short(run.cells[i].id if i < len(run.cells) else "", mm) for i, mm in solved.shorts)
     return RunLayout(
         run=run,
@@ -349,6 +362,7 @@ def _placed(
         blind=blind,
         filler=filler,
         shape=template.corner or template.shape,
+        feet=feet_of(run, unit),
     )
 
 

@@ -7,7 +7,7 @@ from typing import Literal
 
 import msgspec
 
-from tall_plank.job import Basis, Body, Level, Source
+from tall_plank.job import Basis, Body, Level, Source, Template
 from tall_plank.job.choices import Side
 from tall_plank.measure.frames import PartFrame
 from tall_plank.setout.runs import Placed, RunLayout
@@ -67,16 +67,21 @@ def stretches(basis: Basis, run: RunLayout, *, plinth: bool = False) -> Iterable
     group: list[Placed] = []
     for placed in run.cells:
         template = basis.template(placed.template)
-        carries = (template.has_plinth if plinth else template.trims) and placed.width > 0
+        carries = (_on_plinth(template, placed) if plinth else template.trims) and placed.width > 0
+        level = bool(group) and plinth and abs(group[-1].bottom - placed.bottom) > 0.5
         step = bool(group) and not plinth and abs(group[-1].top - placed.top) > 0.5 and placed.body is not Body.FILLER
         apart = bool(group) and abs(group[-1].right - placed.x) > 0.5
-        if group and (not carries or step or apart):
+        if group and (not carries or step or apart or level):
             yield tuple(group)
             group = []
         if carries:
             group.append(placed)
     if group:
         yield tuple(group)
+
+
+def _on_plinth(template: Template, placed: Placed) -> bool:
+    return template.has_plinth and placed.feet == "plinth"
 
 
 def carries_top(basis: Basis, run: RunLayout) -> bool:

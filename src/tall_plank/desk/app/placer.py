@@ -6,7 +6,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.shelf import Shelf
 from tall_plank.desk.views.strip import Strip
-from tall_plank.edits import runs, units
+from tall_plank.edits import hanging, units
 from tall_plank.edits.library import place_saved
 from tall_plank.edits.things.common import Spot
 from tall_plank.edits.things.table import add_thing
@@ -35,6 +35,7 @@ class Placer:
         *,
         after: str = "",
         at: tuple[float, float] | None = None,
+        z: float | None = None,
     ) -> None:
         """Put something of the shelf on a line: a finish, a thing of the room, something saved, or a kind of unit.
 
@@ -42,6 +43,7 @@ class Placer:
         ----------
         x : mm along the line where it was dropped; without it, it goes after a cell or to the end
         at : place on the floor where it was dropped on the plan
+        z : mm above the floor where it was dropped
         """
         doc = self.document
         kind, _, name = code.partition(":")
@@ -54,12 +56,11 @@ class Placer:
         elif kind == "saved":
             self.place_saved(name, wall_id, after, at)
         elif x is None:
-            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall_id, code, after=after))
+            doc.do(lambda job: hanging.put(job, doc.room_id, wall_id, code, after=after))
         else:
-            level = runs.run_level(doc.job, doc.room_id, wall_id, doc.job.template(code))
-            run = next((r for r in doc.room.runs if r.run.wall == wall_id and r.run.level is level), None)
-            index = sum(p.x + p.width / 2 < x for p in run.cells) if run else 0
-            doc.do(lambda job: runs.insert_unit(job, doc.room_id, wall_id, code, index=index))
+            # On the plan a drop says no height: then it is that of the run.
+            height = z if z is not None else doc.job.value("hung_bottom")
+            doc.do(lambda job: hanging.drop(job, doc.room_id, wall_id, code, x, height))
 
     def place_saved(self, name: str, wall_id: str, after: str, at: tuple[float, float] | None) -> None:
         """Place something of the library."""

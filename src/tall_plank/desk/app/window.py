@@ -198,6 +198,7 @@ class Window(QMainWindow):
             # While a drag runs, menus and their greyed commands wait for its end.
             self._update_history_texts()
             self.commands.refresh()
+            self.lines.refresh()
 
     def keep_autosave(self) -> bool:
         """Write the job to the state folder; whether that could be done."""
@@ -293,9 +294,9 @@ class Window(QMainWindow):
 
     # --- what commands and views ask for
 
-    def place_on_wall(self, code: str, wall_id: str, x: float) -> None:
-        """Something was dropped on a wall."""
-        self.placer.place(code, wall_id, x)
+    def place_on_wall(self, code: str, wall_id: str, x: float, z: float | None = None) -> None:
+        """Something was dropped on a wall, mm from its left end and above the floor."""
+        self.placer.place(code, wall_id, x, z=z)
         self.strip.setFocus()
 
     def place_on_plan(self, code: str, line: str, x: float, at: tuple[float, float]) -> None:
@@ -452,7 +453,10 @@ class Window(QMainWindow):
         if event.key() == Qt.Key.Key_Escape and self._beside_the_work():
             self.center.main_view().setFocus()
         elif event.key() == Qt.Key.Key_Escape:
-            self.commands.run("bay_leave" if self.document.bay is not None else "select_none")
+            if self.document.chosen:
+                self.document.let_go_of_bays()
+            else:
+                self.commands.run("bay_leave" if self.document.bay is not None else "select_none")
         else:
             super().keyPressEvent(event)
 

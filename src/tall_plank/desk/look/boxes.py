@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtGui import QDragEnterEvent, QFocusEvent, QKeyEvent, QKeySequence, QMouseEvent
-from PyQt6.QtWidgets import QCompleter, QLineEdit, QStyledItemDelegate, QWidget
+from PyQt6.QtWidgets import QCompleter, QLineEdit, QStyledItemDelegate, QTableWidget, QWidget
 
 OF_THE_JOB = (QKeySequence.StandardKey.Undo, QKeySequence.StandardKey.Redo)
 
@@ -55,6 +55,24 @@ class TextBox(QLineEdit):
         hand = getattr(window, "hand_keys_back", None)
         if hand is not None:
             hand()
+
+
+class TypedTable(QTableWidget):
+    """A table whose values are typed: a sign that is typed on one starts it, though some are keys of views."""
+
+    def event(self, event: QEvent | None) -> bool:
+        item = self.currentItem()
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() == QEvent.Type.ShortcutOverride
+            and plain_typing(event).isprintable()
+            and plain_typing(event)
+            and item is not None
+            and item.flags() & Qt.ItemFlag.ItemIsEditable
+        ):
+            event.accept()
+            return True
+        return super().event(event)
 
 
 def dress_words(completer: QCompleter) -> None:

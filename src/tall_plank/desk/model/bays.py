@@ -8,6 +8,7 @@ from tall_plank.edits import bays
 from tall_plank.job import Split
 from tall_plank.making import MadeUnit
 from tall_plank.making.bayset import BayBox, Board, Rect
+from tall_plank.making.fixed import LEAST_HUNG
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed
 
@@ -15,11 +16,11 @@ Path = tuple[int, ...]
 
 
 def one_unit(doc: Document) -> tuple[Placed, MadeUnit] | None:
-    """The one selected unit with its bays, or None."""
+    """The one selected unit with its bays, or None: what is no higher than a board has none to work in."""
     if len(doc.cells) != 1:
         return None
     placed, made = doc.workings.layout.find(doc.cells[0]), doc.workings.made.of(doc.cells[0])
-    if placed is None or made is None or made.set is None or placed.room != doc.room_id:
+    if placed is None or made is None or made.set is None or placed.room != doc.room_id or placed.height < LEAST_HUNG:
         return None
     return placed, made
 

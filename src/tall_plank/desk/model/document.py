@@ -15,6 +15,7 @@ from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.files.userdata import Lock, UserFolders
 from tall_plank.job import History, Job, Kind, Source
 from tall_plank.job.choices import FrontsSeen
+from tall_plank.job.things.sliding import BayRef
 from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.making.bayset import BayBox
 from tall_plank.measure import PlankError, told_in
@@ -66,6 +67,8 @@ class Document(QObject):
         self.room_id = job.rooms[0].id
         self.bay: tuple[int, ...] | None = None
         """The bay that is worked on, in the one selected unit."""
+        self.chosen: tuple[BayRef, ...] = ()
+        """Bays of several units that the next step is about."""
         self.fronts: FrontsSeen = "closed"
         """How fronts are looked at: closed, open, or off. Of the view, not of the job."""
         self.shop = False
@@ -112,7 +115,7 @@ class Document(QObject):
             self._lock = Lock(self.folders, path)
             self.read_only = not self._lock.take()
         self.room_id = job.rooms[0].id
-        self.selection, self.bay = (), None
+        self.selection, self.bay, self.chosen = (), None, ()
         # How a job was looked at is not how the next one is.
         self.fronts, self.shop = "closed", False
         self.worked_on.clear()
@@ -203,7 +206,7 @@ class Document(QObject):
         if select_new and change.made:
             self.select(tuple(self._source(made) for made in change.made))
         self.told.emit(
-            tr("Skipped") + ": " + "; ".join(change.skipped) + "." if change.skipped else "",
+            tr("Skipped") + ": " + "; ".join(change.skipped) + "." if change.skipped else change.told,
             "note",
         )
         return None
@@ -305,7 +308,7 @@ class Document(QObject):
         """Work in another room."""
         if room_id != self.room_id and any(r.id == room_id for r in self.job.rooms):
             self.room_id = room_id
-            self.selection, self.bay = (), None
+            self.selection, self.bay, self.chosen = (), None, ()
             self.changed.emit()
             self.selected.emit()
 
@@ -331,12 +334,33 @@ class Document(QObject):
             self.bay = path
             self.selected.emit()
 
-    def bay_box(self, path: tuple[int, ...]) -> BayBox | None:
-        """A bay of the one selected unit as it is set out, or None."""
-        made = self.workings.made.of(self.cells[0]) if len(self.cells) == 1 else None
+    def choose_bay(self, ref: BayRef) -> None:
+        """Choose a bay besides those that are chosen, or let go of it; with the first one the bay that is worked on is
+        chosen too."""
+        if not self.chosen and self.bay is not None and len(self.cells) == 1:
+            self.chosen = (BayRef(self.cells[0], self.bay),)
+            if ref in self.chosen:
+                self.selected.emit()
+                return
+        self.chosen = tuple(r for r in self.chosen if r != ref) if ref in self.chosen else (*self.chosen, ref)
+        self.selected.emit()
+
+    def let_go_of_bays(self) -> None:
+        """Choose no bays any more."""
+        if self.chosen:
+            self.chosen = ()
+            self.selected.emit()
+
+    def box_of(self, ref: BayRef) -> BayBox | None:
+        """A bay of any unit as it is set out, or None."""
+        made = self.workings.made.of(ref.cell)
         if made is None or made.set is None:
             return None
-        return next((box for box in made.set.boxes if box.path == path), None)
+        return next((box for box in made.set.boxes if box.path == ref.path), None)
+
+    def bay_box(self, path: tuple[int, ...]) -> BayBox | None:
+        """A bay of the one selected unit as it is set out, or None."""
+        return self.box_of(BayRef(self.cells[0], path)) if len(self.cells) == 1 else None
 
     def show_fronts(self, how: FrontsSeen) -> None:
         """Look at the job with its fronts closed, open or off."""
@@ -366,6 +390,7 @@ class Document(QObject):
         there |= {Kind.RUN.of(run.id) for _, run in job.runs()} | {Kind.ROOM.of(r.id) for r in job.rooms}
         there |= {source for room in job.rooms for source, _ in all_things(room)}
         kept = tuple(s for s in self.selection if s in there or s.kind is Kind.WALL)
+        self.chosen = tuple(ref for ref in self.chosen if Kind.CELL.of(ref.cell) in there and self.box_of(ref))
         if self.bay is not None and (kept != self.selection or self.bay_box(self.bay) is None):
             self.bay = None
             self.selection = kept

@@ -18,14 +18,13 @@ from PyQt6.QtWidgets import (
     QPushButton,
     QStyledItemDelegate,
     QStyleOptionViewItem,
-    QTableWidget,
     QTableWidgetItem,
     QVBoxLayout,
     QWidget,
 )
 
 from tall_plank.desk.look import asking
-from tall_plank.desk.look.boxes import TextBox
+from tall_plank.desk.look.boxes import TextBox, TypedTable
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
@@ -112,7 +111,7 @@ class StandardsPage(QDialog):
         head.addSpacing(14)
         head.addWidget(self.search)
         column.addLayout(head)
-        self.table = QTableWidget()
+        self.table = TypedTable()
         self.table.setItemDelegate(ValueDelegate(self))
         self.table.setSelectionMode(QAbstractItemView.SelectionMode.SingleSelection)
         self.table.setEditTriggers(

@@ -9,13 +9,14 @@ from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import (
     Group,
     Row,
+    length_text,
     setter,
     yes_no,
     yes_no_choices,
 )
 from tall_plank.desk.spec.own import same
-from tall_plank.edits import Change, placing
-from tall_plank.job import Job, Source
+from tall_plank.edits import Change, hanging, placing
+from tall_plank.job import Body, Job, Level, Source
 
 
 def _flag_setter(cells: tuple[str, ...], key: str) -> Callable[[Job, str], Change]:
@@ -47,6 +48,9 @@ def place_group(doc: Document, cells: tuple[str, ...]) -> Group:
                 apply=setter(_hold, cells[0]),
             )
         )
+    solid = all(doc.job.template_of(c).body is not Body.GAP for c in found)
+    if solid and all(doc.job.find_cell(c)[1].level is Level.HUNG for c in cells):
+        rows.append(underside_row(doc, cells, tr("Underside")))
     label, origin = same([c.label for c in found])
     rows.append(
         Row(
@@ -73,10 +77,28 @@ def place_group(doc: Document, cells: tuple[str, ...]) -> Group:
     return Group(tr("Place"), tuple(rows))
 
 
+def underside_row(doc: Document, cells: tuple[str, ...], label: str) -> Row:
+    """How high units hang or stand: their own height above the floor, or that of their run."""
+    places = [doc.job.find_cell(c) for c in cells]
+    own = any(cell.bottom is not None or run.free for _, run, cell in places)
+    back = any(cell.bottom is not None for _, _, cell in places)
+    placed = [doc.workings.layout.find(c) for c in cells]
+    text, origin = same([length_text(doc, p.bottom) for p in placed if p is not None])
+    return Row(
+        "underside",
+        label,
+        text,
+        ("own" if own else "inherited") if origin == "plain" else origin,
+        tr("above the floor") if own else tr("from its run"),
+        apply=lambda job, t: hanging.set_bottom(job, cells, t),
+        revert=(lambda job: hanging.set_bottom(job, cells, "")) if back else None,
+    )
+
+
 def _anchors(doc: Document, cell: str) -> tuple[tuple[str, str], ...]:
     """What may hold a cell on its line: nothing, openings, columns, service points, units of other runs."""
     room, run, _ = doc.job.find_cell(cell)
-    found = [("", tr("by its order"))]
+    found = [("", tr("where it is put") if run.free else tr("by its order"))]
     for o in room.openings:
         if o.wall == run.wall:
             found.append((f"centre|opening:{o.id}", f"{tr('centered on the')} {tr(o.kind)}"))

@@ -17,6 +17,8 @@ from tall_plank.desk.model.sheets import (
 from tall_plank.desk.things.worktop import top_groups
 from tall_plank.edits import runs
 from tall_plank.job import Kind, Level, Run
+from tall_plank.job.standard import CHOICES
+from tall_plank.setout.corners import bottom_of
 from tall_plank.setout.runs import RunLayout
 from tall_plank.setout.trims import stretches
 
@@ -27,6 +29,8 @@ def run_sheet(doc: Document) -> Sheet:
     assert layout is not None
     run = layout.run
     inherited = tr("the end of the wall, or what stands in the corner")
+    if run.free:
+        return _free_sheet(doc, layout)
     rows = [
         optional_row(
             doc,
@@ -42,8 +46,6 @@ def run_sheet(doc: Document) -> Sheet:
             ("end", tr("Free at the right"), layout.wall.length - layout.end),
         )
     ]
-    from tall_plank.setout.runs import bottom_of
-
     name = "hung_bottom" if run.level == "hung" else "plinth"
     rows.append(
         optional_row(
@@ -70,7 +72,8 @@ def run_sheet(doc: Document) -> Sheet:
         Row("length", tr("Length"), length_text(doc, layout.total)),
         Row("taken", tr("Taken"), length_text(doc, total)),
         Row("left", tr("Short") if layout.short > 0.001 else tr("Left"),
-            length_text(doc, layout.short if layout.short > 0.001 else layout.left)),
+            length_text(doc, layout.short if layout.short > 0.001 else layout.left),
+            source=tr("the last unit takes up what you type"), apply=setter(runs.set_left, run_id)),
         Row("count", tr("Units"), str(sum(p.is_solid for p in layout.cells))),
     )  # fmt: skip
     groups = [Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)]
@@ -83,6 +86,27 @@ def run_sheet(doc: Document) -> Sheet:
     return Sheet(title, where, tuple(groups))
 
 
+def _free_sheet(doc: Document, layout: RunLayout) -> Sheet:
+    """The sheet of what hangs by itself: where it starts and how high."""
+    run = layout.run
+    rows = tuple(
+        Row(key, label, length_text(doc, mm), "own", apply=setter(runs.set_run_length, run.id, key))
+        for key, label, mm in (
+            ("start", tr("From the left end"), layout.x),
+            ("bottom", tr("Underside"), bottom_of(doc.job, run)),
+        )
+    )
+    figures = (
+        Row("length", tr("Length"), length_text(doc, layout.total)),
+        Row("count", tr("Units"), str(sum(p.is_solid for p in layout.cells))),
+    )
+    return Sheet(
+        tr("Hangs by itself"),
+        tr(layout.wall.title),
+        (Group(tr("Place"), rows), Group(tr("Sum"), figures)),
+    )
+
+
 def standing_level(doc: Document, layout: RunLayout) -> Level:
     """What a run is called after: one of tall units alone is a tall run, though it stands where base units
     do."""
@@ -92,12 +116,12 @@ def standing_level(doc: Document, layout: RunLayout) -> Level:
 
 def _foot_rows(run: Run) -> tuple[Row, ...]:
     """What a run stands on."""
-    feet = tuple((k, tr(v)) for k, v in runs.FEET.items())
+    feet = tuple((k, tr(v)) for k, v in CHOICES["feet"].items())
     stand = [
         Row(
             "feet",
             tr("Stands on"),
-            tr(runs.FEET[run.feet]),
+            tr(CHOICES["feet"][run.feet]),
             choices=feet,
             apply=lambda job, t: runs.set_run_choice(job, run.id, "feet", t),
         ),

@@ -16,7 +16,7 @@ from tall_plank.desk.model.sheets import (
     setter,
     setting,
 )
-from tall_plank.desk.spec.held import place_group
+from tall_plank.desk.spec.held import place_group, underside_row
 from tall_plank.desk.spec.own import finishes_for, handle_choices, label_words, own_row, same, style_choices
 from tall_plank.desk.spec.run import standing_level
 from tall_plank.edits import bays as bays_edits
@@ -25,9 +25,11 @@ from tall_plank.job import Body, Cell, Job, Level, Role, Room, Run, Split, Templ
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit
+from tall_plank.making.fixed import LEAST_HUNG
 from tall_plank.measure import told_in
 from tall_plank.measure.shareout import Rule
 from tall_plank.setout import Placed
+from tall_plank.setout.corners import fronts_of
 
 
 @dataclass(frozen=True)
@@ -49,6 +51,19 @@ class _Chosen:
         return self.doc.workings.made.of(self.cells[0]) if len(self.cells) == 1 else None
 
     @property
+    def has_fronts(self) -> bool:
+        """Whether something of them is closed with a front."""
+        bays = (self.doc.job.unit(cell.unit).bay for _, _, cell in self.found)
+        return any(fronts_of(bay) for bay in bays) or any(
+            t.build is not None and t.build.fronts for t in self.templates
+        )
+
+    @property
+    def are_low(self) -> bool:
+        """Whether all are too low to be more than a board: nothing is put into them."""
+        return all(p.height < LEAST_HUNG for p in self.placed)
+
+    @property
     def is_carcasses(self) -> bool:
         return self.bodies == {Body.CARCASS}
 
@@ -65,13 +80,14 @@ def cells_sheet(doc: Document) -> Sheet:
     it = _Chosen(doc, cells, placed, found, [job.template_of(cell) for _, _, cell in found])
     title, subtitle = _titles(it)
     groups = [Group(tr("Size"), _size_rows(it)), *_parameter_group(it)]
-    bays = _bay_rows(doc, cells) if it.is_carcasses else ()
+    bays = _bay_rows(doc, cells) if it.is_carcasses and not it.are_low else ()
     if bays:
         groups.append(Group(tr("Bays"), bays))
     groups += _front_group(it)
     groups += _finish_group(it)
+    groups += _foot_group(it)
     if it.has_boards:
-        groups.append(_construction(doc, cells))
+        groups.append(_construction(it))
     groups.append(place_group(doc, cells))
     groups += _made_groups(it)
     return Sheet(title, subtitle, tuple(groups))
@@ -88,7 +104,9 @@ def _titles(it: _Chosen) -> tuple[str, str]:
     title = f"{p.number} · {template.name}" if p.number else template.name
     layout = it.doc.workings.layout.run(p.run)
     level = standing_level(it.doc, layout) if layout is not None else p.level
-    return title, f"{tr(level.value)} {tr('run')}, {tr(it.doc.room.wall(p.wall_id).title)}{link}"
+    free = layout is not None and layout.run.free
+    where = tr("hangs by itself") if free else f"{tr(level.value)} {tr('run')}"
+    return title, f"{where}, {tr(it.doc.room.wall(p.wall_id).title)}{link}"
 
 
 def _size_rows(it: _Chosen) -> tuple[Row, ...]:
@@ -96,7 +114,7 @@ def _size_rows(it: _Chosen) -> tuple[Row, ...]:
     doc, cells = it.doc, it.cells
     rows = [*_kind_row(it), *_width_rows(it)]
     unit = it.unit
-    if unit is not None and it.is_carcasses and it.templates[0].gables:
+    if unit is not None and it.is_carcasses and it.templates[0].gables and not it.are_low:
         rule_now = it.found[0][2].width
         rows.append(
             Row(
@@ -117,12 +135,11 @@ def _size_rows(it: _Chosen) -> tuple[Row, ...]:
 
 def _kind_row(it: _Chosen) -> tuple[Row, ...]:
     """The kind of unit, where all stand in runs of one level."""
-    cells, levels = it.cells, {run.level for _, run, _ in it.found}
-    if len(levels) != 1:
+    cells, runs_of = it.cells, {run.levels: run for _, run, _ in it.found}
+    if len(runs_of) != 1:
         return ()
-    (level,) = levels
-    allowed = (Level.BASE, Level.TALL) if level is Level.BASE else (level,)
-    choices = tuple((t.code, t.name) for t in it.doc.job.templates if t.level in allowed)
+    (run,) = runs_of.values()
+    choices = tuple((t.code, t.name) for t in it.doc.job.templates if units.goes_into(run, t))
     kind, origin = same([t.name for t in it.templates])
     return (Row("kind", tr("Kind"), kind, origin, choices=choices, apply=lambda job, c: units.set_kind(job, cells, c)),)
 
@@ -153,6 +170,49 @@ def _width_rows(it: _Chosen) -> tuple[Row, Row]:
     )
 
 
+def _foot_group(it: _Chosen) -> tuple[Group, ...]:
+    """What standing units stand on: a plinth, seen legs or nothing, and where their legs stand."""
+    doc, cells = it.doc, it.cells
+    stand = all(p.level is not Level.HUNG for p in it.placed) and it.is_carcasses
+    if not stand or not all(t.gables for t in it.templates):
+        return ()
+    words = tuple((code, tr(word)) for code, word in CHOICES["feet"].items())
+    own = [doc.job.unit(cell.unit).own_value("feet") for _, _, cell in it.found]
+    text, origin = same([dict(words)[p.feet] for p in it.placed])
+    if origin == "plain":
+        origin = "own" if any(own) else "inherited"
+    rows = [
+        Row(
+            "feet",
+            tr("Stands on"),
+            text,
+            origin,
+            "" if any(own) else tr("from its run"),
+            choices=words,
+            apply=lambda job, code: units.set_own(job, cells, "feet", code),
+            revert=(lambda job: units.inherit_again(job, cells, "feet")) if any(own) else None,
+        )
+    ]
+    feet = {p.feet for p in it.placed}
+    if feet != {"none"}:
+        rows.append(underside_row(doc, cells, tr("Height of its foot")))
+        legs = tuple((code, tr(word)) for code, word in CHOICES["legs"].items())
+        rows.append(own_row(doc, cells, "legs", tr("Legs"), legs))
+    if feet == {"plinth"}:
+        rows.append(own_row(doc, cells, "plinth_setback", tr("Plinth set back")))
+    if feet == {"legs"}:
+        shapes = tuple((code, tr(word)) for code, word in CHOICES["leg_shape"].items())
+        rows += [
+            own_row(doc, cells, "leg_shape", tr("Section"), shapes),
+            own_row(doc, cells, "leg_size", tr("Thickness")),
+            own_row(doc, cells, "leg_left", tr("In from the left")),
+            own_row(doc, cells, "leg_right", tr("In from the right")),
+            own_row(doc, cells, "leg_front", tr("In from the front")),
+            own_row(doc, cells, "leg_back", tr("In from the back")),
+        ]
+    return (Group(tr("Foot"), tuple(rows)),)
+
+
 def _parameter_group(it: _Chosen) -> tuple[Group, ...]:
     """Values of kinds of one's own that all the selected kinds have."""
     shared = [p for p in it.templates[0].parameters if all(t.parameter(p.name) for t in it.templates)]
@@ -163,7 +223,7 @@ def _parameter_group(it: _Chosen) -> tuple[Group, ...]:
 
 def _front_group(it: _Chosen) -> tuple[Group, ...]:
     doc, cells = it.doc, it.cells
-    if not it.bodies <= {Body.CARCASS, Body.APPLIANCE, Body.PARTS}:
+    if not it.bodies <= {Body.CARCASS, Body.APPLIANCE, Body.PARTS} or not it.has_fronts:
         return ()
     rows = [
         own_row(doc, cells, "front_style", tr("Style"), style_choices()),
@@ -209,11 +269,20 @@ def _made_groups(it: _Chosen) -> tuple[Group, ...]:
     )
 
 
-def _construction(doc: Document, cells: tuple[str, ...]) -> Group:
-    """By which standard units are made, and the decisions that joiners make anew most."""
+def _construction(it: _Chosen) -> Group:
+    """By which standard units are made, and those decisions that joiners make anew most and that apply to them."""
+    doc, cells = it.doc, it.cells
     names = tuple((s.code, s.name) for s in doc.job.standards)
     rows = [own_row(doc, cells, "standard", tr("Standard"), names)]
-    keys = ["joint", "joint_count", "top_fit", "bottom_fit", "back_fit", "gable_foot", "overlay", "face_frame"]
+    applies = {
+        "top_fit": any(t.top == "full" for t in it.templates),
+        "bottom_fit": any(t.bottom for t in it.templates),
+        "back_fit": any(t.back for t in it.templates),
+        "gable_foot": any(p.level is not Level.HUNG and t.gables for p, t in zip(it.placed, it.templates, strict=True)),
+        "overlay": it.has_fronts,
+        "face_frame": not it.are_low,
+    }
+    keys = ["joint", "joint_count", *(key for key, does in applies.items() if does or Body.PARTS in it.bodies)]
     if any(construction_of(doc.job, doc.job.unit(doc.job.find_cell(c)[2].unit)).joint == "cam" for c in cells):
         keys.insert(2, "cam_face")
     for key in keys:

@@ -18,10 +18,10 @@ from tall_plank.desk.model.sheets import (
 from tall_plank.desk.things.handling import Hand, Handling, drawing_of, placed_by, shape
 from tall_plank.desk.things.worktop import top_groups
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, rectangle
-from tall_plank.edits.things.island import ENDS, find_island, move_island, set_island
+from tall_plank.edits.things.island import ENDS, find_island, move_island, set_aisle, set_island, set_whole
 from tall_plank.job import Island, Kind
 from tall_plank.setout import set_out
-from tall_plank.setout.clear import aisles_of
+from tall_plank.setout.clear import aisles_of, whole_of
 
 
 def island_sheet(doc: Document, thing_id: str) -> Sheet:
@@ -48,10 +48,16 @@ def island_sheet(doc: Document, thing_id: str) -> Sheet:
             Row("angle", tr("Angle"), f"{island.angle:g}°", apply=set_it("angle")),
         ]
     place += [
-        length_row(doc, "length", tr("Length"), island.length, set_it("length")),
+        length_row(doc, "length", tr("Length of its line"), island.length, set_it("length")),
         length_row(doc, "gap", tr("Between the backs"), island.gap, set_it("gap")),
         length_row(doc, "seating", tr("Seating overhang"), island.seating, set_it("seating")),
     ]
+    whole = whole_of(doc.room, island)
+    if whole is not None:
+        place += [
+            Row("whole_length", tr("Whole length"), length_text(doc, whole[0]), apply=set_whole_of(thing_id, "length")),
+            Row("whole_depth", tr("Whole depth"), length_text(doc, whole[1]), apply=set_whole_of(thing_id, "depth")),
+        ]
     ends = tuple((e, tr(e)) for e in ENDS)
     closing = [
         Row(side, label, tr(getattr(island, side)), choices=ends, apply=set_it(side))
@@ -66,10 +72,19 @@ def island_sheet(doc: Document, thing_id: str) -> Sheet:
     return Sheet(f"{kind} {island.letter}", tr("seen from face 1"), tuple(g for g in groups if g.rows))
 
 
+def set_whole_of(island_id: str, key: str) -> Apply:
+    return setter(set_whole, island_id, key)
+
+
 def _aisles(doc: Document, island: Island) -> Group:
     """Clear floor on every side of an island, to what stands there or to the wall."""
     rows = tuple(
-        Row(f"aisle{i}", f"{tr(side)} {tr('to')} {to}", length_text(doc, mm))
+        Row(
+            f"aisle{i}",
+            f"{tr(side)} {tr('to')} {to}",
+            length_text(doc, mm),
+            apply=setter(set_aisle, island.id, side.lower()),
+        )
         for i, (side, mm, to) in enumerate(aisles_of(doc.room, island))
     )
     return Group(tr("Aisles"), rows)

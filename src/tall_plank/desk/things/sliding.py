@@ -64,7 +64,8 @@ def sliding_sheet(doc: Document, thing_id: str) -> Sheet:
     if made is not None and made.problems:
         told = [told_in(p.what, doc.job.display) for p in made.problems]
         groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", what, "") for i, what in enumerate(told))))
-    where = f"{tr(run.level.value)} {tr('run')}, {tr(doc.room.wall(run.wall).title)}"
+    numbers = dict.fromkeys(doc.job.find_cell(ref.cell)[2].number for ref in doors.bays)
+    where = f"{tr('before')} {', '.join(numbers)}, {tr(doc.room.wall(run.wall).title)}"
     return Sheet(tr("Sliding doors"), where, tuple(groups))
 
 

@@ -87,7 +87,6 @@ class Frieze(Canvas):
         labels: dict[str, list[object]] = {w.id: [] for w in room.lines}
         for run in room.room.runs:
             if run.wall in labels:
-                labels[run.wall].append(run.feet)
                 labels[run.wall] += [(c.label, c.hidden, bool(doc.job.unit(c.unit).own)) for c in run.cells]
         for line in labels.values():
             line.append(doc.job.labels)

@@ -17,7 +17,7 @@ from tall_plank.desk.model.document import Document
 from tall_plank.desk.things.table import HANDLING
 from tall_plank.desk.views.dropping import TakesDrops
 from tall_plank.desk.views.modelpicture import ModelPicture
-from tall_plank.edits import runs
+from tall_plank.edits import hanging
 from tall_plank.edits.things.island import move_island
 from tall_plank.edits.things.table import EDITS
 from tall_plank.job import Job, Kind, Source
@@ -129,10 +129,9 @@ class ModelView(TakesDrops, ModelPicture):
             placed = set_out(origin).find(held.id)
             if layout is None or placed is None:
                 return
-            at = self.along(p, layout.wall, placed.depth)
-            if at is not None:
-                index = sum(c.x + c.width / 2 < at for c in layout.cells if c.cell != held.id)
-                doc.drag(lambda job: runs.move_cell(job, held.id, index))
+            start, at = (self.along(where, layout.wall, placed.depth) for where in (self._from, p))
+            if start is not None and at is not None:
+                doc.drag(lambda job: hanging.move_along(job, held.id, at, at - start))
         elif held.kind is Kind.ISLAND:
             a, b = self.on_floor(self._from, 870.0), self.on_floor(p, 870.0)
             if a is not None and b is not None:

@@ -36,6 +36,8 @@ def type_over(doc: Document, dim: Dim, text: str) -> PlankError | None:
         return doc.do(lambda job: runs.set_width(job, (source.id,), text), at_place=True)
     if source.kind is Kind.CELL:
         return doc.do(lambda job: runs.set_clear(job, source.id, dim.key, text), at_place=True)
+    if source.kind is Kind.RUN:
+        return doc.do(lambda job: runs.set_left(job, source.id, text), at_place=True)
     if source.kind is Kind.BAY:
         path = tuple(int(i) for i in source.id.split("."))
         cell = doc.cells[0]

@@ -23,7 +23,7 @@ from tall_plank.desk.views.plandims import plan_dims
 from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import outline, placing, rooms, runs, tops
+from tall_plank.edits import hanging, outline, placing, rooms, tops
 from tall_plank.edits.things.island import move_island
 from tall_plank.edits.things.underlay import scale_underlay
 from tall_plank.job import Job, Kind, Side, Source
@@ -327,9 +327,9 @@ class PlanView(TakesDrops, Canvas):
             layout = set_out(origin).run(run.id)
             if layout is None:
                 return
+            began, _ = layout.wall.frame.from_floor(FloorPoint((x0, y0)))
             along, _ = layout.wall.frame.from_floor(FloorPoint((x, y)))
-            index = sum(p.x + p.width / 2 < along for p in layout.cells if p.cell != held.id)
-            doc.drag(lambda job: runs.move_cell(job, held.id, index))
+            doc.drag(lambda job: hanging.move_along(job, held.id, along, along - began))
         elif held.kind is Kind.WALL:
             wall = set_out(origin).room(doc.room_id).wall(held.id)
             if not wall.island:

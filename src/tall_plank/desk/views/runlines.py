@@ -19,6 +19,8 @@ from tall_plank.edits import runs
 from tall_plank.job import Kind, Level
 from tall_plank.measure import DisplayUnit, PlankError, format_length
 from tall_plank.measure.shareout import Rule
+from tall_plank.setout import RunLayout
+from tall_plank.setout.corners import bottom_of
 
 ROW = 25
 
@@ -58,6 +60,28 @@ def shortened(text: str, mm: float, unit: DisplayUnit, room: float, *, bold: boo
     return (rough if advance(rough, size, bold) < room else "…"), size
 
 
+MOST_HUNG = 3
+"""Hung lines that are shown at once."""
+
+
+@dataclass(frozen=True)
+class Lane:
+    """A line of rulers: the runs of one level, or the hung rows that lie beside one another."""
+
+    level: Level
+    name: str
+    runs: tuple[RunLayout, ...]
+
+
+def _meets(one: RunLayout, other: RunLayout) -> bool:
+    """Whether two hung rows of a wall cannot share a line: a run takes its whole wall, a free row its own length."""
+    if one.wall.id != other.wall.id:
+        return False
+    if not (one.run.free and other.run.free):
+        return True
+    return one.x < other.end - 0.5 and other.x < one.end - 0.5
+
+
 class RunLines(QWidget):
     """The rulers of all runs of the room, lined up with the strip above them."""
 
@@ -78,23 +102,51 @@ class RunLines(QWidget):
         self._drag = ""
         self._target = ""
         self._again = False
+        self._again_left = ""
+        """The run whose rest was pressed again, to be typed."""
+        self._lowest = 0
+        """The lowest hung line that is shown, of many."""
 
     def sizeHint(self) -> QSize:
-        return QSize(800, len(self.levels()) * ROW + 10)
+        return QSize(800, len(self.lanes()) * ROW + 10)
 
-    def levels(self) -> tuple[Level, ...]:
-        """The levels that have a line: hung and base always, tall where the room has such a run."""
-        tall = any(r.level is Level.TALL for r in self.document.room.room.runs)
-        return (Level.HUNG, Level.TALL, Level.BASE) if tall else (Level.HUNG, Level.BASE)
+    def lanes(self) -> list[Lane]:
+        """The lines from the top: what hangs, the highest first, then tall units where there are any, then base ones.
+        Of more hung lines than there is space for those are shown where the selection is."""
+        room = self.document.room
+        hung: list[list[RunLayout]] = [[]]
+        rows = [r for r in room.runs if r.run.level is Level.HUNG]
+        for row in sorted(rows, key=lambda r: (r.run.free, bottom_of(self.document.job, r.run))):
+            lane = next((found for found in hung if not any(_meets(row, r) for r in found)), None)
+            if lane is None:
+                hung.append([row])
+            else:
+                lane.append(row)
+        chosen = {self.document.job.find_cell(c)[1].id for c in self.document.cells} | set(self.document.ids(Kind.RUN))
+        at = next((i for i, lane in enumerate(hung) if any(r.run.id in chosen for r in lane)), None)
+        if at is not None:
+            self._lowest = max(min(self._lowest, at), at - MOST_HUNG + 1)
+        self._lowest = max(0, min(self._lowest, len(hung) - MOST_HUNG))
+        seen = range(self._lowest, min(len(hung), self._lowest + MOST_HUNG))
+        many = len(hung) > 1
+        found = [
+            Lane(Level.HUNG, f"{tr(Level.HUNG.value)} {i + 1}" if many else tr(Level.HUNG.value), tuple(hung[i]))
+            for i in reversed(seen)
+        ]
+        for level in (Level.TALL, Level.BASE):
+            of_level = tuple(r for r in room.runs if r.run.level is level)
+            if of_level or level is Level.BASE:
+                found.append(Lane(level, tr(level.value), of_level))
+        return found
 
     def boxes(self) -> list[CellBox]:
         """Every cell of every run, where it stands on screen."""
         found = []
         doc = self.document
         display = doc.job.display
-        levels = self.levels()
-        for run in doc.room.runs:
-            y = 4.0 + levels.index(run.run.level) * ROW
+        rows = {r.run.id: (i, r) for i, lane in enumerate(self.lanes()) for r in lane.runs}
+        for row, run in rows.values():
+            y = 4.0 + row * ROW
             left = self.strip.wall_x(run.wall.id)
 
             def span(x0: float, x1: float, left: float = left, y: float = y) -> QRectF:
@@ -114,6 +166,8 @@ class RunLines(QWidget):
                 if x < at - 0.5:
                     shown = format_length(width, display)
                     found.append(CellBox("", run.run.id, span(x, x + width), shown, None, False, "free"))
+            if run.run.free:
+                continue
             if run.short > 0.001:
                 text, tone = f"{tr('short')} {format_length(run.short, display)}", "oxide"
                 rect = span(at, at)
@@ -126,7 +180,9 @@ class RunLines(QWidget):
         return found
 
     def refresh(self) -> None:
-        self.setFixedHeight(len(self.levels()) * ROW + 10)
+        if self.document.drag_from is None:
+            # Nothing jumps while something is dragged.
+            self.setFixedHeight(len(self.lanes()) * ROW + 10)
         self.update()
 
     # --- painting
@@ -144,9 +200,9 @@ class RunLines(QWidget):
         painter.fillRect(QRectF(0, 0, 46, self.height()), Theme.color("paper"))
         painter.setFont(font(11))
         painter.setPen(Theme.color("quiet"))
-        for i, level in enumerate(self.levels()):
-            rect = QRectF(0, 4 + i * ROW, 40, ROW - 3)
-            painter.drawText(rect, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tr(level.value))
+        for i, lane in enumerate(self.lanes()):
+            rect = QRectF(0, 4 + i * ROW, 42, ROW - 3)
+            painter.drawText(rect, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, lane.name)
         painter.setPen(Theme.color("rule"))
         painter.drawLine(0, 0, self.width(), 0)
         painter.end()
@@ -240,10 +296,12 @@ class RunLines(QWidget):
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._drag and not self._drag.endswith("?"):
             self.document.end_drag()
+        elif self._again_left:
+            self.type_left(self._again_left)
         elif self._drag == "cell?" and self._again:
             # A click on the cell that was selected already types its width.
             self.type_cell(self._target)
-        self._press, self._drag, self._again = None, "", False
+        self._press, self._drag, self._again, self._again_left = None, "", False, ""
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
@@ -262,6 +320,7 @@ class RunLines(QWidget):
             self._again = self.document.cells == (box.cell,) and not add
             self.document.select((Kind.CELL.of(box.cell),), add=add)
         else:
+            self._again_left = box.run if self.document.ids(Kind.RUN) == (box.run,) and box.tone != "free" else ""
             self.document.select((Kind.RUN.of(box.run),))
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
@@ -280,6 +339,19 @@ class RunLines(QWidget):
         text = box.text.lstrip("~") if box.rule is Rule.FIXED else (box.rule.value if box.rule else "")
         rect = box.rect.toRect()
         self.box.ask(rect, text, lambda t: self._commit(cell, t), self._go_on, typed=start)
+
+    def type_left(self, run: str) -> None:
+        """Open the box over what is left of a run: its last unit takes up what is typed."""
+        box = next((b for b in self.boxes() if b.run == run and not b.cell and b.tone != "free"), None)
+        layout = self.document.workings.layout.run(run)
+        if box is not None and layout is not None:
+            text = format_length(layout.left, self.document.job.display).lstrip("~")
+            edit = runs.set_left
+            self.box.ask(
+                box.rect.toRect(),
+                text,
+                lambda t: self.document.do(lambda job: edit(job, run, t), at_place=True, select_new=False),
+            )
 
     def _commit(self, cell: str, text: str) -> PlankError | None:
         return self.document.do(lambda job: runs.set_width(job, (cell,), text), at_place=True)
@@ -349,6 +421,8 @@ class RunLines(QWidget):
         key = event.key()
         if key in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
             self.step(1 if key == Qt.Key.Key_Right else -1)
+        elif self.document.ids(Kind.RUN) and key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2):
+            self.type_left(self.document.ids(Kind.RUN)[0])
         elif len(cells) == 1 and key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2):
             self.type_cell(cells[0])
         elif len(cells) == 1 and plain_typing(event) and plain_typing(event) in "0123456789(":

@@ -14,10 +14,11 @@ from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import restyle
 from tall_plank.desk.model.document import Document
 from tall_plank.edits import Change
-from tall_plank.edits.runs import add_run
+from tall_plank.edits.runs import add_run, run_on
 from tall_plank.edits.runtext import RunTextError, run_text, stopped_shares, type_run, words_for
 from tall_plank.edits.widths import MOST_SHARE
 from tall_plank.job import Job, Level
+from tall_plank.job.run import levels_of
 from tall_plank.measure import PlankError, format_length
 from tall_plank.measure.shareout import Rule
 from tall_plank.setout import set_out
@@ -144,15 +145,14 @@ class RunTextBar(QFrame):
         self.box.setFocus()
         self.box.selectAll()
 
-    def open_for(self, wall_id: str, level: Level) -> None:
-        """Open for the run of a level on a wall; it is started when the text is set."""
+    def open_for(self, wall_id: str, level: Level, run_id: str = "") -> None:
+        """Open for a run, or for that of a level on a wall; it is started when the text is set."""
         self._edit = None
         job = self.document.job
-        room = job.room(self.document.room_id)
-        run = next((r for r in room.runs if r.wall == wall_id and r.level is level), None)
+        run = job.find_run(run_id)[1] if run_id else run_on(job, self.document.room_id, wall_id, level)
         self.run_id, self._where = (run.id if run else ""), (wall_id, level)
         self.head.setText(f"{tr(self.document.room.wall(wall_id).heading)}, {tr(level.value)}")
-        self.box.know(words_for(job, level))
+        self.box.know(words_for(job, level, free=run is not None and run.free))
         self.box.setText(run_text(job, run) if run else "")
         self.box.setPlaceholderText(
             "filler 50, drawers 600, sink 900, door rest" if level is Level.BASE else "pair 900, gap 1200, door rest"
@@ -195,8 +195,8 @@ class RunTextBar(QFrame):
         change = self._typed(self.document.job, text)
         job = change.job
         assert self._where is not None
-        runs = (r for r in job.room(self.document.room_id).runs if (r.wall, r.level) == self._where)
-        layout = set_out(job).run(next(runs).id)
+        run = job.find_run(self.run_id)[1] if self.run_id else run_on(job, self.document.room_id, *self._where)
+        layout = set_out(job).run(run.id) if run is not None else None
         assert layout is not None
         cells = counted(len(layout.cells), "cell", "cells")
         if layout.short > 0.001:
@@ -230,7 +230,8 @@ class RunTextBar(QFrame):
         """The words that a run of this level knows, and how widths are written."""
         assert self._where is not None
         level = self._where[1]
-        levels = (Level.BASE, Level.TALL) if level is Level.BASE else (level,)
+        free = bool(self.run_id) and self.document.job.find_run(self.run_id)[1].free
+        levels = levels_of(level, free=free)
         known = dict.fromkeys(t.words[0] for t in self.document.job.templates if t.words and t.level in levels)
         widths = tr("Then a width: 600, share, rest, clear 500, 300 to 600. 3 x door 450 repeats.")
         return f"{tr('Words')}: {', '.join(known)}. {widths}"

@@ -18,11 +18,19 @@ from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.desk.views.overdims import ask_for_dim
 from tall_plank.desk.views.snapping import level_marks, nearest, place_name, snap_box, upright_marks
 from tall_plank.desk.views.stripdims import strip_dims
-from tall_plank.desk.views.stripmarks import paint_bay, paint_first_step, paint_grip, paint_seen_otherwise, paint_snap
+from tall_plank.desk.views.stripmarks import (
+    paint_bay,
+    paint_chosen,
+    paint_first_step,
+    paint_grip,
+    paint_seen_otherwise,
+    paint_snap,
+)
 from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Dim
-from tall_plank.edits import placing, runs
+from tall_plank.edits import hanging, placing, runs
 from tall_plank.job import Kind, Source
+from tall_plank.job.things.sliding import BayRef
 from tall_plank.making import MadeUnit
 from tall_plank.measure import format_length
 from tall_plank.setout import Placed as PlacedUnit
@@ -35,8 +43,8 @@ START_DRAG = 4.0  # px
 class Strip(TakesDrops, Frieze):
     """The walls of a room side by side, worked on by mouse and keys."""
 
-    place_wanted = pyqtSignal(str, str, float)
-    """A kind dropped on a wall at x mm: its code (or door, window), wall, x."""
+    place_wanted = pyqtSignal(str, str, float, float)
+    """A kind dropped on a wall: its code (or door, window), wall, mm from the left end and above the floor."""
     step_asked = pyqtSignal(int)
     level_asked = pyqtSignal(int)
 
@@ -53,6 +61,10 @@ class Strip(TakesDrops, Frieze):
         self._snap = ""
         self._snap_x = 0.0
         self._snap_z: float | None = None
+        self._snap_up: tuple[str, float] | None = None
+        """What a free drag snapped to in height, beside what it snapped to along the wall."""
+        self._alone = False
+        """Whether a unit of a run is dragged up or down by itself."""
         self._slide: Slide | None = None
         self._again = False
         self.dim_clicked.connect(self.type_dim)
@@ -114,10 +126,15 @@ class Strip(TakesDrops, Frieze):
         p = event.position()
         self._press = p
         self._drag = ""
+        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         grip = self._grip_at(p)
         if grip:
             self._drag, self._target = "width?", self.document.cells[0]
             return
+        if add and self._chooses_bay(p):
+            return
+        if not event.modifiers():
+            self.document.let_go_of_bays()
         place = self._in_unit(p)
         if place is not None and not event.modifiers():
             board = board_at(place[1], place[2], place[3], GRIP / 1.6 / self.scale)
@@ -127,7 +144,6 @@ class Strip(TakesDrops, Frieze):
                 return
         line = guide_at(self, self.guide_lines(), p)
         source = line.source if line is not None else self.source_at(p)
-        add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         kind = source.kind if source is not None else None
         self._again = self.document.selection == (source,) and kind is Kind.CELL
         if source is not None and (kind is Kind.CELL or self._takes_hold(source)):
@@ -145,6 +161,20 @@ class Strip(TakesDrops, Frieze):
             if not add:
                 self.document.select((source,) if source is not None else ())
             self._drag = "band?"
+
+    def _chooses_bay(self, p: QPointF) -> bool:
+        """Choose the bay under a point besides others, where a bay is worked on or some are chosen already."""
+        doc = self.document
+        source = self.source_at(p)
+        if source is None or source.kind is not Kind.CELL or not (doc.chosen or doc.bay is not None):
+            return False
+        placed, made = doc.workings.layout.find(source.id), doc.workings.made.of(source.id)
+        if placed is None or made is None or made.set is None:
+            return False
+        x, z = self.to_mm(p)
+        path = bay_at(made, x - self.wall_x(placed.wall_id) - placed.x, z - placed.bottom)
+        doc.choose_bay(BayRef(source.id, path))
+        return True
 
     def _takes_hold(self, source: Source) -> bool:
         """Whether a press on a placed thing may begin to drag it."""
@@ -173,9 +203,10 @@ class Strip(TakesDrops, Frieze):
             if (p - self._press).manhattanLength() < START_DRAG:
                 return
             self._drag = self._drag[:-1]
-            if self._drag == "cell" and self._lifts(p):
-                self._drag = "level"
+            if self._drag == "cell":
+                self._drag = self._cell_drag(p, event.modifiers())
             if self._drag != "band":
+                self.held = True
                 self.document.begin_drag(tr("Resize") if self._drag == "width" else tr("Move"))
         x, y = self.to_mm(p)
         if self._drag == "band":
@@ -189,6 +220,8 @@ class Strip(TakesDrops, Frieze):
             self._drag_thing(x, y)
         elif self._drag == "level":
             self._drag_level(self._target, y)
+        elif self._drag == "free":
+            self._drag_free(self._target, x, y)
         elif self._drag == "board" and self._slide is not None:
             placed = self.document.workings.layout.find(self._target)
             if placed is not None:
@@ -252,14 +285,51 @@ class Strip(TakesDrops, Frieze):
         low = low if mark is not None else float(round(low / 5.0) * 5)
         self._snap = place_name(low, self.document.job.display, mark)
         self._snap_x, self._snap_z = 0.0, (mark.at if mark is not None else low)
-        self.document.drag(lambda job: runs.lift_run(job, run.id, low - placed.bottom))
+        if self._alone:
+            self.document.drag(lambda job: hanging.lift_cell(job, cell, low))
+        else:
+            self.document.drag(lambda job: runs.lift_run(job, run.id, low - placed.bottom))
 
-    def _lifts(self, p: QPointF) -> bool:
-        """Whether a drag that begins goes up or down with a unit of a hung run."""
+    def _drag_free(self, cell: str, x: float, y: float) -> None:
+        """Bring what hangs free along its wall and up or down, or onto the wall under the pointer, its sides snapped to
+        what stands there."""
+        origin = self.document.drag_from
+        if origin is None:
+            return
+        _, run, _ = origin.find_cell(cell)
+        before = set_out(origin)
+        placed, laid = before.find(cell), before.run(run.id)
+        wall, along = self.wall_at(x)
+        if placed is None or laid is None:
+            return
+        line = self.document.room.wall(wall)
+        if line.island:
+            wall, along = run.wall, x - self.wall_x(run.wall)
+            line = self.document.room.wall(wall)
+        room, unit = self.document.room, self.document.job.display
+        grabbed = self._grab - self.wall_x(run.wall) - placed.x
+        left, mark = snap_box(along - grabbed, placed.width, upright_marks(room, wall, run.id), self.scale)
+        left = left if mark is not None else float(round(left))
+        low, over = snap_box(
+            placed.bottom + y - self._grab_y, placed.height, level_marks(room, wall, run.id), self.scale
+        )
+        low = low if over is not None else float(round(low / 5.0) * 5)
+        self._snap = place_name(left, unit, mark)
+        self._snap_x, self._snap_z = self.wall_x(wall) + (mark.at if mark is not None else left), None
+        self._snap_up = (place_name(low, unit, over), over.at if over is not None else low)
+        start = left - (placed.x - laid.x)
+        self.document.drag(lambda job: hanging.move_free(job, run.id, start, low, wall, f"Move {placed.number}"))
+
+    def _cell_drag(self, p: QPointF, modifiers: Qt.KeyboardModifier) -> str:
+        """What a drag that begins on a unit does: free where it hangs so, up or down with a hung run, or with Alt the
+        unit alone; else its place in the run."""
         assert self._press is not None
-        _, run, _ = self.document.job.find_cell(self._target)
+        _, run, cell = self.document.job.find_cell(self._target)
         way = p - self._press
-        return run.level == "hung" and abs(way.y()) > 1.5 * abs(way.x())
+        if run.free:
+            return "free"
+        self._alone = cell.bottom is not None or bool(modifiers & Qt.KeyboardModifier.AltModifier)
+        return "level" if run.level == "hung" and abs(way.y()) > 1.5 * abs(way.x()) else "cell"
 
     def drag_width_to(self, cell: str, x: float) -> None:
         """Bring a unit's right side to a frieze coordinate, mm; part of a drag."""
@@ -308,15 +378,22 @@ class Strip(TakesDrops, Frieze):
                 # A click without a drag on one of many selects it alone, or its group.
                 chosen = placing.grouped(self.document.job, self._target)
                 self.document.select(tuple(Kind.CELL.of(c) for c in chosen))
+        self._let_go()
+
+    def _let_go(self) -> None:
+        """Nothing is pressed or dragged any more."""
+        self.held = False
         self._press, self._drag, self._band, self._snap, self._slide = None, "", None, "", None
+        self._snap_up = None
         self.update()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
         if event.key() == Qt.Key.Key_Escape and self._drag:
             self.document.end_drag(keep=False)
-            self._press, self._drag, self._band, self._snap, self._slide = None, "", None, "", None
-            self.update()
+            self._let_go()
+        elif event.key() == Qt.Key.Key_Escape and self.document.chosen:
+            self.document.let_go_of_bays()
         elif event.key() == Qt.Key.Key_Escape and self.document.bay is not None:
             self.document.select_bay(self.document.bay[:-1] or None)
         elif event.key() in (Qt.Key.Key_Left, Qt.Key.Key_Right) and not event.modifiers():
@@ -329,8 +406,9 @@ class Strip(TakesDrops, Frieze):
     # --- drop from the shelf
 
     def dropped(self, code: str, at: QPointF) -> None:
-        wall, x = self.wall_at(self.to_mm(at)[0])
-        self.place_wanted.emit(code, wall, x)
+        x, z = self.to_mm(at)
+        wall, x = self.wall_at(x)
+        self.place_wanted.emit(code, wall, x, z)
 
     # --- painting
 
@@ -359,6 +437,7 @@ class Strip(TakesDrops, Frieze):
         paint_seen_otherwise(painter, self)
         paint_grip(painter, self)
         paint_bay(painter, self)
+        paint_chosen(painter, self)
         if self._band is not None:
             color = Theme.color("spruce")
             painter.setPen(QPen(color, 1.0, Qt.PenStyle.DashLine))
@@ -368,5 +447,7 @@ class Strip(TakesDrops, Frieze):
         paint_guides(painter, self, self.guide_lines(), self.document.selection)
         if self._snap:
             paint_snap(painter, self, self._snap, self._snap_x, self._snap_z)
+        if self._snap_up is not None:
+            paint_snap(painter, self, self._snap_up[0], self._snap_x, self._snap_up[1])
         if not any(p.is_solid for p in self.document.room.placed):
             paint_first_step(painter, self)

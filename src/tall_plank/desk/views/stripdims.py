@@ -23,7 +23,7 @@ def strip_dims(strip: Frieze) -> list[Dim]:
     clear = clear_of(strip.document.room, placed)
     x = strip.wall_x(placed.wall_id)
     display = strip.document.job.display
-    middle_x = x + placed.x + placed.width / 4
+    middle_x = x + placed.x + placed.width / 8
     # The row offset is taken back, so that the line runs through the middle of the unit.
     drop = 6.0 * strip.paper_scale
     middle_y = placed.bottom + placed.height * 0.5 - drop
@@ -34,16 +34,19 @@ def strip_dims(strip: Frieze) -> list[Dim]:
 
     dims = []
     left, right = x + placed.x, x + placed.right
-    if clear.left > 0.5:
+    # What hangs free moves to any side: there a distance of nothing can be typed over too.
+    run = strip.document.workings.layout.run(placed.run)
+    least = -0.5 if run is not None and run.run.free else 0.5
+    if clear.left > least:
         dims.append(Dim(left - clear.left, left, middle_y, 1, "x", text(clear.left), source, "left", True))
-    if clear.right > 0.5:
+    if clear.right > least:
         dims.append(Dim(right, right + clear.right, middle_y, 1, "x", text(clear.right), source, "right", True))
     if placed.level == "hung":
         side = middle_x - drop
         low, high = placed.bottom, placed.top
-        if clear.below > 0.5:
+        if clear.below > least:
             dims.append(Dim(low - clear.below, low, side, 1, "y", text(clear.below), source, "below", True))
-        if clear.above > 0.5:
+        if clear.above > least:
             dims.append(Dim(high, high + clear.above, side, 1, "y", text(clear.above), source, "above", True))
     return dims
 

@@ -9,6 +9,8 @@ from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.frieze import Frieze
+from tall_plank.edits.things.sliding import covering, told_replaced
+from tall_plank.measure import PlankError, format_length, told_in
 
 
 def paint_first_step(painter: QPainter, strip: Frieze) -> None:
@@ -65,6 +67,53 @@ def paint_bay(painter: QPainter, strip: Frieze) -> None:
     color.setAlphaF(0.14)
     painter.setBrush(color)
     painter.drawRect(rect)
+
+
+def paint_chosen(painter: QPainter, strip: Frieze) -> None:
+    """The bays that are chosen, the opening of sliding doors before them, and what these would replace."""
+    doc = strip.document
+    for ref in doc.chosen:
+        box, placed = doc.box_of(ref), doc.workings.layout.find(ref.cell)
+        if box is None or placed is None or placed.room != doc.room_id:
+            continue
+        x, z, r = strip.wall_x(placed.wall_id) + placed.x, placed.bottom, box.clear
+        color = Theme.color("spruce")
+        painter.setPen(QPen(color, 2.0))
+        color.setAlphaF(0.14)
+        painter.setBrush(color)
+        painter.drawRect(QRectF(strip.to_px(x + r.x0, z + r.z1), strip.to_px(x + r.x1, z + r.z0)))
+    if len(doc.chosen) < 2:
+        return
+    try:
+        over = covering(doc.job, doc.chosen)
+    except PlankError as error:
+        _told_at_head(painter, strip, told_in(str(error), doc.job.display), "oxide")
+        return
+    x = strip.wall_x(over.wall_id)
+    rect = QRectF(strip.to_px(x + over.x0, over.z1), strip.to_px(x + over.x1, over.z0))
+    painter.setPen(QPen(Theme.color("spruce"), 1.6, Qt.PenStyle.DashLine))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(rect)
+    unit = doc.job.display
+    size = f"{format_length(over.x1 - over.x0, unit)} × {format_length(over.z1 - over.z0, unit)}"
+    told = f"{counted(len(doc.chosen), 'bay', 'bays')}, {size}, {counted(over.leaves, 'leaf', 'leaves')}"
+    replaced = told_replaced(doc.job, over.replaced)
+    if replaced:
+        told += f" · {tr('they would replace')} {replaced}"
+    _told_at_head(painter, strip, told + f" · {tr('Shift+L puts sliding doors, Escape lets go')}", "spruce")
+
+
+def _told_at_head(painter: QPainter, strip: Frieze, text: str, role: str) -> None:
+    """A line over the strip's foot, so that it covers neither names nor what is off."""
+    painter.setFont(font(12, bold=True))
+    wide = min(painter.fontMetrics().horizontalAdvance(text) + 18.0, strip.width() - 12.0)
+    rect = QRectF(6.0, strip.height() - 27.0, wide, 22.0)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(Theme.color("paper"))
+    painter.drawRoundedRect(rect, 4.0, 4.0)
+    painter.setPen(Theme.color(role))
+    shown = painter.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, int(wide - 14.0))
+    painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, shown)
 
 
 def seen_otherwise(document: Document) -> tuple[str, ...]:

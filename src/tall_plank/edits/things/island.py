@@ -10,11 +10,12 @@ from tall_plank.edits.change import Change, new_ids, with_cells, with_room
 from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import Spot, ThingEdits
 from tall_plank.job import Island, Job, Room
-from tall_plank.measure import Length, PlankError
+from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure import outlines as ol
-from tall_plank.measure.limits import check_reach
+from tall_plank.measure.limits import LIMITS, check_reach
+from tall_plank.measure.units import TOLERANCE, same_length
 from tall_plank.setout import set_out
-from tall_plank.setout.clear import aisles_of
+from tall_plank.setout.clear import aisles_of, whole_of
 from tall_plank.setout.rooms import corners_of, find_wall
 
 LETTERS = "KLMNOP"
@@ -218,6 +219,45 @@ def set_aisle(job: Job, island_id: str, side: str, text: str) -> Change:
         along = dx * wall.frame.x[0] + dy * wall.frame.x[1]
         new = msgspec.structs.replace(island, x=Length.of(round(island.x.mm + along, 6)))
     return Change(with_island(job, room, new), f"Set the aisle beside {island.letter}")
+
+
+def set_whole(job: Job, island_id: str, key: str, text: str) -> Change:
+    """Type an island's length or depth over all. Its line takes up the length; the space between the backs, or on an
+    island with units on one face its seating overhang, the depth.
+
+    Parameters
+    ----------
+    key : length or depth
+
+    Raises
+    ------
+    PlankError where its units, ends and overhangs do not leave so much, or nothing stands there yet
+    """
+    if key not in ("length", "depth"):
+        raise PlankError(f"An island has no whole {key}.", "island", "Choose length or depth.")
+    wanted = read(job, text, least=1.0).mm
+    room, island = find_island(job, island_id)
+    layout = set_out(job).room(room.id)
+    now = whole_of(layout, island)
+    if now is None:
+        raise PlankError("Nothing stands on the island yet.", "island", "Put units on it first.")
+    both = all(any(p.wall_id == f"{island.letter}{n}" for p in layout.placed) for n in (1, 2))
+    taken = "length" if key == "length" else "gap" if both else "seating"
+    by = wanted - now[0 if key == "length" else 1]
+    value = getattr(island, taken).mm + by
+    span = LIMITS["Island"][taken]
+    if value < span.least - TOLERANCE:
+        least = format_length(wanted - value + span.least, job.display, mark=True)
+        what = {"length": "its ends", "gap": "its units and overhangs", "seating": "its units and overhangs"}[taken]
+        raise PlankError(f"{least} is the least that {what} leave.", f"whole {key}", f"Type {least} or more.")
+    new = msgspec.structs.replace(island, **{taken: Length.of(round(value, 6))})
+    changed = with_island(job, room, new)
+    found = whole_of(set_out(changed).room(room.id), new)
+    if found is None or not same_length(found[0 if key == "length" else 1], wanted):
+        raise PlankError(
+            f"The {key} cannot be had this way: its worktop has corners of its own.", f"whole {key}", "Change them."
+        )
+    return Change(changed, f"Set the island's whole {key}")
 
 
 def add_peninsula(job: Job, spot: Spot) -> Change:

@@ -9,10 +9,11 @@ import msgspec
 from tall_plank.edits.change import Change, new_ids
 from tall_plank.edits.rooms import read
 from tall_plank.edits.things.common import Spot, ThingEdits, added, deleted, replaced
-from tall_plank.job import Job, Kind, Opening
+from tall_plank.job import Job, Kind, Opening, Room
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure.limits import check_reach
+from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout.rooms import find_wall
 from tall_plank.setout.things.opening import check_opening, lowest
 
@@ -62,7 +63,7 @@ def add_opening(job: Job, room_id: str, wall_id: str, kind: str, x: float | None
 
 
 def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
-    """Set x, width, height, sill, hand or wall of an opening.
+    """Set x, width, height, sill, hand or wall of an opening, or how far it is from what is at its left or right.
 
     Raises
     ------
@@ -74,6 +75,8 @@ def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
         thickness = find_wall(room, opening.wall).thickness
         most = thickness if key in ("reveal", "depth") else None
         new = msgspec.structs.replace(opening, **{key: read(job, text, least=least, most=most)})
+    elif key in ("left", "right"):
+        new = msgspec.structs.replace(opening, x=_beside(job, room, opening, key, text))
     elif key == "hand":
         new = msgspec.structs.replace(opening, hand="left" if text == "left" else "right")
     elif key == "swing":
@@ -84,6 +87,27 @@ def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
         raise PlankError(f"An opening has no {key}.", "opening", "Choose x, width, height, sill, hand or wall.")
     check_opening(room, new)
     return replaced(job, room, Kind.OPENING, new, f"Set the {opening.kind}'s {key}")
+
+
+def _beside(job: Job, room: Room, opening: Opening, key: str, text: str) -> Length:
+    """Where an opening starts at a typed distance from what is beside it.
+
+    Raises
+    ------
+    PlankError where there is not so much space
+    """
+    wanted = read(job, text, least=0.0)
+    others = [o for o in room.openings if o.wall == opening.wall and o.id != opening.id]
+    if key == "left":
+        ends = [o.x.mm + o.width.mm for o in others if o.x.mm <= opening.x.mm]
+        low = max(ends, default=0.0)
+        # From the wall's end a rule that was typed stays one.
+        return wanted if low < TOLERANCE else Length.of(round(low + wanted.mm, 6))
+    starts = [o.x.mm for o in others if o.x.mm > opening.x.mm]
+    x = min(starts, default=find_wall(room, opening.wall).length) - wanted.mm - opening.width.mm
+    if x < -TOLERANCE:
+        raise PlankError("There is not so much space beside it.", key, "Type less.")
+    return Length.of(round(max(0.0, x), 6))
 
 
 def move_opening(job: Job, opening_id: str, x: float) -> Change:

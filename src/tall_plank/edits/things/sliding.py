@@ -2,17 +2,23 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
+from dataclasses import dataclass
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids, with_run
+from tall_plank.edits.bays import FRONTS
+from tall_plank.edits.change import Change, new_ids, with_fronts_back, with_run, with_unit
 from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import ThingEdits
 from tall_plank.edits.whole import MOST_LEAVES
 from tall_plank.job import Body, Job, Kind, Run
-from tall_plank.job.bays import INSIDE
-from tall_plank.job.things.sliding import Band, BayRef, Leaf, SlidingDoors
+from tall_plank.job.bays import INSIDE, Front
+from tall_plank.job.inherit import finish_of
+from tall_plank.job.scheme import Role
+from tall_plank.job.things.sliding import Band, BayRef, Leaf, Replaced, SlidingDoors
+from tall_plank.making.sliding import overlaps
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
 
@@ -38,68 +44,157 @@ def _replaced(job: Job, run: Run, doors: SlidingDoors, name: str) -> Change:
     return Change(with_run(job, msgspec.structs.replace(run, sliding=sliding)), name)
 
 
-def add_sliding(job: Job, first: BayRef, last: BayRef, leaves: int = 2) -> Change:
-    """Sliding doors before an opening from one bay to another of the same run. Doors of the units behind them that lie
-    in the opening are left out; the leaves start filled with the units' front finish.
+@dataclass(frozen=True)
+class Covering:
+    """What sliding doors before some bays would stand before.
+
+    Attributes
+    ----------
+    bays : from the left, the lowest first
+    x0, x1, z0, z1 : of the opening, mm from the left end of the wall and above the floor
+    replaced : fronts that would stand behind the leaves
+    """
+
+    bays: tuple[BayRef, ...]
+    wall_id: str
+    x0: float
+    x1: float
+    z0: float
+    z1: float
+    replaced: tuple[Replaced, ...]
+
+    @property
+    def leaves(self) -> int:
+        """As many leaves as the width asks for, mm: none wider than they run well."""
+        return min(MOST_LEAVES, max(2, math.ceil((self.x1 - self.x0) / WIDE_LEAF)))
+
+
+WIDE_LEAF = 1200.0
+"""mm of opening for each leaf, at most, to begin with."""
+
+
+def covering(job: Job, bays: tuple[BayRef, ...]) -> Covering:
+    """What sliding doors before some bays would stand before, and which fronts they would replace.
 
     Raises
     ------
-    PlankError where the bays are not in one run of units with bays
+    PlankError where the bays are on several walls, something without bays stands between them, or a front lies only
+    partly behind the leaves
     """
-    from tall_plank.job.inherit import finish_of
-    from tall_plank.job.scheme import Role
-
-    _, run, cell = job.find_cell(first.cell)
-    _, other, _ = job.find_cell(last.cell)
-    if run.id != other.id:
-        raise PlankError("The two bays stand in different runs.", "sliding doors", "Choose bays of one run.")
-    layout = set_out(job).run(run.id)
-    assert layout is not None
-    order = [p.cell for p in layout.cells]
-    if order.index(first.cell) > order.index(last.cell):
-        first, last = last, first
-    low, high = order.index(first.cell), order.index(last.cell)
-    behind = order[low : high + 1]
-    for one in behind:
-        if job.template_of(job.find_cell(one)[2]).body is not Body.CARCASS:
-            raise PlankError("Sliding doors stand before units with bays.", "sliding doors", "Choose other units.")
-    finish = finish_of(job, job.unit(cell.unit), Role.FRONT)
-    job, (doors_id,) = new_ids(job, "l")
-    doors = SlidingDoors(doors_id, first, last, (Leaf((Band(finish),)),) * _count(leaves))
-    job = _bared(job, first, last, behind)
-    _, run = job.find_run(run.id)
-    new = msgspec.structs.replace(run, sliding=(*run.sliding, doors))
-    return Change(with_run(job, new), "Put sliding doors", made=(doors_id,))
-
-
-def _bared(job: Job, first: BayRef, last: BayRef, cells: list[str]) -> Job:
-    """The job with no fronts but inner drawers where the doors of an opening will stand."""
-    from tall_plank.edits.change import with_unit
     from tall_plank.workings import Workings
 
-    made = Workings(job).made
-    layout = set_out(job)
-    spans = []
-    for ref in (first, last):
+    made, layout = Workings(job).made, set_out(job)
+    spans: list[tuple[float, float, float, float, BayRef]] = []
+    walls: set[tuple[str, str]] = set()
+    for ref in dict.fromkeys(bays):
+        _, _, cell = job.find_cell(ref.cell)
         unit, placed = made.of(ref.cell), layout.find(ref.cell)
         box = next((b for b in unit.set.boxes if b.path == ref.path), None) if unit and unit.set else None
+        if job.template_of(cell).body is not Body.CARCASS:
+            raise PlankError("Sliding doors stand before units with bays.", "sliding doors", "Choose other units.")
         if box is None or placed is None:
             raise PlankError("This bay is not set out.", "sliding doors", "Mend its unit first.")
-        spans.append((placed.bottom + box.zone.z0, placed.bottom + box.zone.z1))
-    low, high = min(s[0] for s in spans), max(s[1] for s in spans)
-    for cell in cells:
-        found, placed = made.of(cell), layout.find(cell)
-        if found is None or found.set is None or placed is None:
+        z = box.zone
+        walls.add((placed.room, placed.wall_id))
+        spans.append((placed.x + z.x0, placed.x + z.x1, placed.bottom + z.z0, placed.bottom + z.z1, ref))
+    if len(walls) != 1:
+        raise PlankError("The bays stand on several walls.", "sliding doors", "Choose bays of one wall.")
+    room_id, wall_id = next(iter(walls))
+    x0, x1 = min(s[0] for s in spans), max(s[1] for s in spans)
+    z0, z1 = min(s[2] for s in spans), max(s[3] for s in spans)
+    replaced: list[Replaced] = []
+    for p in layout.room(room_id).placed:
+        if p.wall_id != wall_id or not p.is_solid or not overlaps(p, x0, x1, z0, z1):
             continue
-        unit_now = job.unit(job.find_cell(cell)[2].unit)
-        bay = unit_now.bay
+        found = made.of(p.cell)
+        if p.body is not Body.CARCASS:
+            what = f"{p.number}, {job.template(p.template).name.lower()}, stands between them."
+            raise PlankError(what, "sliding doors", "Choose bays that stand side by side.")
+        if found is None or found.set is None:
+            continue
         for box in found.set.boxes:
-            front = bay.at(box.path).front
-            inside = placed.bottom + box.zone.z1 > low + 1.0 and placed.bottom + box.zone.z0 < high - 1.0
-            if front is not None and front.kind not in INSIDE and inside:
-                bay = bay.replaced(box.path, msgspec.structs.replace(bay.at(box.path), front=None))
-        job = with_unit(job, msgspec.structs.replace(unit_now, bay=bay))
-    return job
+            front = box.bay.front
+            if front is None or front.kind in INSIDE:
+                continue
+            low, high = p.bottom + box.zone.z0, p.bottom + box.zone.z1
+            left, right = p.x + box.zone.x0, p.x + box.zone.x1
+            if min(right, x1) - max(left, x0) < 1.0 or min(high, z1) - max(low, z0) < 1.0:
+                continue
+            if left < x0 - 1.0 or right > x1 + 1.0 or low < z0 - 1.0 or high > z1 + 1.0:
+                word = FRONTS.get(front.kind, front.kind).partition(",")[0]
+                what = f"The {word} of {p.number} reaches past the doors."
+                raise PlankError(what, "sliding doors", "Choose the whole bay behind it, or leave that bay out.")
+            replaced.append(Replaced(p.cell, box.path, front))
+    refs = tuple(s[4] for s in sorted(spans, key=lambda s: (s[0], s[2])))
+    return Covering(refs, wall_id, x0, x1, z0, z1, tuple(replaced))
+
+
+def told_replaced(job: Job, replaced: tuple[Replaced, ...]) -> str:
+    """Fronts that sliding doors replace, in words: the flap of T1, 2 drawers each of T2, T3."""
+    counts: dict[tuple[str, str], int] = {}
+    for r in replaced:
+        _, _, cell = job.find_cell(r.cell)
+        counts[r.front.kind, cell.number] = counts.get((r.front.kind, cell.number), 0) + 1
+    alike: dict[tuple[str, int], list[str]] = {}
+    for (kind, number), n in counts.items():
+        alike.setdefault((kind, n), []).append(number)
+    told = []
+    for (kind, n), numbers in alike.items():
+        word = FRONTS.get(kind, kind).partition(",")[0]
+        many = f"pairs{word[4:]}" if word.startswith("pair ") else f"{word}s"
+        each = " each" if n > 1 and len(numbers) > 1 else ""
+        told.append(f"{f'{n} {many}' if n > 1 else f'the {word}'}{each} of {', '.join(numbers)}")
+    return "; ".join(told)
+
+
+def add_sliding_over(job: Job, bays: tuple[BayRef, ...], leaves: int = 0) -> Change:
+    """Sliding doors before chosen bays of one or several units of a wall. Fronts that would stand behind the leaves are
+    replaced, named, and come back when the doors go; all others stay. The leaves start filled with the units' front
+    finish.
+
+    Parameters
+    ----------
+    leaves : 0: as many as the width asks for
+
+    Raises
+    ------
+    PlankError where the bays cannot be covered together
+    """
+    if not bays:
+        raise PlankError("No bay is chosen.", "sliding doors", "Choose one bay or more.")
+    over = covering(job, bays)
+    _, run, cell = job.find_cell(over.bays[0].cell)
+    finish = finish_of(job, job.unit(cell.unit), Role.FRONT)
+    told = told_replaced(job, over.replaced)
+    job, (doors_id,) = new_ids(job, "l")
+    first, last = over.bays[0], over.bays[-1]
+    doors = SlidingDoors(
+        doors_id, first, last, (Leaf((Band(finish),)),) * _count(leaves or over.leaves),
+        more=over.bays[1:-1], replaced=over.replaced,
+    )  # fmt: skip
+    for r in over.replaced:
+        job = _with_front(job, r.cell, r.path, None)
+    _, run = job.find_run(run.id)
+    job = with_run(job, msgspec.structs.replace(run, sliding=(*run.sliding, doors)))
+    note = f"The sliding doors replace {told}: these come back when the doors go." if told else ""
+    return Change(job, "Put sliding doors", made=(doors_id,), told=note)
+
+
+def add_sliding(job: Job, first: BayRef, last: BayRef, leaves: int = 2) -> Change:
+    """Sliding doors before an opening from one bay to another.
+
+    Raises
+    ------
+    PlankError where the bays cannot be covered together
+    """
+    return add_sliding_over(job, (first, last), leaves)
+
+
+def _with_front(job: Job, cell_id: str, path: tuple[int, ...], front: Front | None) -> Job:
+    _, _, cell = job.find_cell(cell_id)
+    unit = job.unit(cell.unit)
+    bay = unit.bay.replaced(path, msgspec.structs.replace(unit.bay.at(path), front=front))
+    return with_unit(job, msgspec.structs.replace(unit, bay=bay))
 
 
 def _count(leaves: int) -> int:
@@ -109,10 +204,11 @@ def _count(leaves: int) -> int:
 
 
 def delete_sliding(job: Job, doors_id: str) -> Change:
-    """Take sliding doors away."""
-    run, _ = find_sliding(job, doors_id)
+    """Take sliding doors away; the fronts that they replaced come back."""
+    run, doors = find_sliding(job, doors_id)
     sliding = tuple(d for d in run.sliding if d.id != doors_id)
-    return Change(with_run(job, msgspec.structs.replace(run, sliding=sliding)), "Take the sliding doors away")
+    job = with_run(job, msgspec.structs.replace(run, sliding=sliding))
+    return Change(with_fronts_back(job, doors), "Take the sliding doors away")
 
 
 def set_sliding(job: Job, doors_id: str, key: str, text: str) -> Change:

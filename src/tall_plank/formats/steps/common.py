@@ -36,3 +36,15 @@ def place_fittings(bay: Raw) -> None:
     bay["fittings"] = [{"code": code} if isinstance(code, str) else code for code in bay.get("fittings", [])]
     for child in bay.get("children", []):
         place_fittings(child)
+
+
+OLD_INSET = "leg_inset"
+SIDES = ("leg_left", "leg_right", "leg_front", "leg_back")
+
+
+def part_insets(holder: Raw) -> None:
+    """The own inset of legs of a unit or a kind was one; it became one for each side."""
+    own = holder.get("own", [])
+    for row in [row for row in own if row.get("key") == OLD_INSET]:
+        own = [r for r in own if r is not row] + [{**row, "key": side} for side in SIDES]
+        holder["own"] = sorted(own, key=lambda r: str(r["key"]))

@@ -6,6 +6,7 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.job.bays import Front
 from tall_plank.job.source import Kind
 from tall_plank.job.things.noun import Noun
 from tall_plank.measure import Length
@@ -32,12 +33,22 @@ class BayRef(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     path: tuple[int, ...] = ()
 
 
+class Replaced(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """A front that sliding doors stand in the place of; it comes back when they go."""
+
+    cell: str
+    path: tuple[int, ...]
+    front: Front
+
+
 class SlidingDoors(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
-    """Sliding doors before an opening that reaches from one bay to another, over several bays or units.
+    """Sliding doors before an opening that reaches from one bay to another, over several bays or units of a wall, in
+    one run or in several that stand over one another.
 
     Attributes
     ----------
-    first, last : the bays that limit the opening
+    first, last, more : the bays that the opening reaches over; it is the least upright box about them
+    replaced : fronts in whose place they stand
     overlap : of neighbouring leaves; None is the standard's
     """
 
@@ -46,6 +57,13 @@ class SlidingDoors(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     last: BayRef
     leaves: tuple[Leaf, ...]
     overlap: Length | None = None
+    more: tuple[BayRef, ...] = ()
+    replaced: tuple[Replaced, ...] = ()
+
+    @property
+    def bays(self) -> tuple[BayRef, ...]:
+        """Every bay that was chosen."""
+        return (self.first, self.last, *self.more)
 
     def line_of(self, index: int) -> int:
         """The line of a leaf: 0 in front, 1 behind."""

@@ -8,10 +8,10 @@ from PyQt6.QtCore import QRect
 
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
-from tall_plank.edits import library, placing, tops
+from tall_plank.edits import hanging, library, placing, tops
 from tall_plank.edits.things.soffit import add_soffit_over
 from tall_plank.files.library import forget, keep, kept
-from tall_plank.job import Kind, Source
+from tall_plank.job import Kind, Level, Source
 from tall_plank.measure import PlankError
 
 
@@ -27,6 +27,9 @@ def register(w: Window) -> None:
 
     def many() -> bool:
         return len(doc.cells) > 1
+
+    def hung() -> bool:
+        return all(doc.job.find_cell(c)[1].level is Level.HUNG for c in doc.cells)
 
     def run_chosen() -> str:
         if doc.ids(Kind.RUN):
@@ -53,6 +56,25 @@ def register(w: Window) -> None:
     w.commands.separate("arrange")
     add("move_by", tr("&Move by a distance"), "arrange", lambda: move_by(w), "B", some)
     add("repeat", tr("&Repeat to the right"), "arrange", lambda: repeat(w), "Shift+D", one)
+    add("repeat_up", tr("Repeat u&pwards"), "arrange", lambda: repeat(w, up=True), "Shift+P", lambda: one() and hung())
+    add(
+        "hang_free",
+        tr("Let it hang b&y itself"),
+        "arrange",
+        lambda: doc.do(lambda job: hanging.free_of(job, doc.cells)),
+        "Shift+Y",
+        lambda: any(not doc.job.find_cell(c)[1].free for c in doc.cells),
+        why=tr("choose a unit that stands in a run"),
+    )
+    add(
+        "hang_in_run",
+        tr("Put it &into the hung run"),
+        "arrange",
+        lambda: doc.do(lambda job: hanging.into_run(job, doc.cells)),
+        "Shift+E",
+        lambda: any(doc.job.find_cell(c)[1].free for c in doc.cells),
+        why=tr("choose what hangs by itself"),
+    )
     add(
         "spread",
         tr("&Space evenly"),
@@ -180,8 +202,8 @@ def move_by(w: Window) -> None:
     )
 
 
-def repeat(w: Window) -> None:
-    """`3` copies side by side, or `3 @ 900` at a pitch."""
+def repeat(w: Window, *, up: bool = False) -> None:
+    """`3` copies side by side or above one another, or `3 @ 900` at a pitch."""
     doc = w.document
     cell = doc.cells[0]
 
@@ -189,7 +211,8 @@ def repeat(w: Window) -> None:
         count, _, pitch = text.partition("@")
         if not count.strip().isdigit():
             return PlankError(f"“{text}” is no number of copies.", "repeat", "Type 3, or 3 @ 900 for a pitch.")
-        return doc.do(lambda job: placing.repeat(job, cell, int(count), pitch), at_place=True)
+        again = hanging.repeat_up if up else placing.repeat
+        return doc.do(lambda job: again(job, cell, int(count), pitch), at_place=True)
 
     _ask(w, tr("How many copies? “3 @ 900” sets them at a pitch."), edit)
 

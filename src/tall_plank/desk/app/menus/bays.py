@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from functools import partial
 
 from PyQt6.QtCore import QRect
@@ -11,7 +10,7 @@ from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.bays import next_bay, one_unit
 from tall_plank.edits import bays, fittings
-from tall_plank.edits.things.sliding import add_sliding
+from tall_plank.edits.things.sliding import add_sliding_over
 from tall_plank.job import Kind
 from tall_plank.job.inherit import sourced
 from tall_plank.job.standard import CHOICES
@@ -71,8 +70,9 @@ def register(w: Window) -> None:
         "bays",
         lambda: slide_before(w),
         "Shift+L",
-        lambda: bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells),
+        lambda: bool(doc.chosen) or (bool(doc.cells) and all(doc.workings.made.of(c) is not None for c in doc.cells)),
     )
+    add("choose_bay", tr("C&hoose this bay too"), "bays", lambda: choose_bay(w), "Shift+G", in_bay)
     w.commands.separate("bays")
     for kind, words in bays.FRONTS.items():
         add(
@@ -146,17 +146,27 @@ def style_here(w: Window) -> str:
 
 
 def slide_before(w: Window) -> None:
-    """Put sliding doors before the bay that is worked on, or before all selected units; two leaves, three or more
-    where two would be too wide."""
+    """Put sliding doors before the chosen bays, else before the bay that is worked on, or all selected units; two
+    leaves, three or more where two would be too wide."""
     doc = w.document
     order = [p.cell for p in doc.room.placed if p.cell in doc.cells]
-    if not order:
+    if not order and not doc.chosen:
         return
-    path = doc.bay or ()
-    first, last = BayRef(order[0], path), BayRef(order[-1], path)
-    boxes = [p for p in doc.room.placed if p.cell in order]
-    leaves = max(2, math.ceil((max(p.right for p in boxes) - min(p.x for p in boxes)) / 1200.0))
-    doc.do(lambda job: add_sliding(job, first, last, leaves))
+    chosen = doc.chosen or tuple(BayRef(cell, doc.bay or ()) for cell in order)
+    if doc.do(lambda job: add_sliding_over(job, chosen)) is None:
+        doc.let_go_of_bays()
+
+
+def choose_bay(w: Window) -> None:
+    """Choose the bay that is worked on besides those that are chosen, or let go of it."""
+    doc = w.document
+    if doc.bay is not None and doc.cells:
+        ref = BayRef(doc.cells[0], doc.bay)
+        if not doc.chosen:
+            doc.chosen = (ref,)
+            doc.selected.emit()
+        else:
+            doc.choose_bay(ref)
 
 
 def enter(w: Window) -> None:
