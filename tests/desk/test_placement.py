@@ -5,10 +5,11 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QPushButton
+from PyQt6.QtWidgets import QPushButton, QWidget
 
+from desk.conftest import move
 from tall_plank.desk.app.placement import keep_place, last_stage, offer_last, screen_of, take_place
 from tall_plank.desk.app.window import Window
 from tall_plank.files.userdata import Preferences, UserFolders
@@ -80,3 +81,107 @@ def test_the_window_works_at_1000_by_700(window: Window) -> None:
             if button.isVisible():
                 right = button.mapTo(page, button.rect().bottomRight())
                 assert page.rect().contains(right), f"{code}: {button.text()}"
+
+
+# --- panes
+
+
+def divider(window: Window, i: int):  # type: ignore[no-untyped-def]
+    handle = window.middle.handle(i)
+    assert handle is not None
+    return handle
+
+
+def pull(handle: QWidget, by: int) -> None:
+    """Drag a line between panes; the pointer's way is that of the screen, since the line itself moves."""
+    start = handle.mapToGlobal(handle.rect().center())
+    QTest.mousePress(handle, LEFT, Qt.KeyboardModifier.NoModifier, handle.rect().center())
+    for i in range(1, 9):
+        at = start + QPoint(by * i // 8, 0)
+        move(handle, handle.mapFromGlobal(at))
+    QTest.mouseRelease(handle, LEFT, Qt.KeyboardModifier.NoModifier, handle.mapFromGlobal(start + QPoint(by, 0)))
+
+
+def test_panes_are_resized_by_dragging_the_line_between_them(window: Window) -> None:
+    before = window.spec.width()
+    pull(divider(window, 2), -80)
+    assert window.spec.width() == pytest.approx(before + 80, abs=8)
+    shelf = window.left.width()
+    pull(divider(window, 1), 60)
+    assert window.left.width() == pytest.approx(shelf + 60, abs=8)
+    # Far to the side it closes.
+    pull(divider(window, 1), -600)
+    assert not window.middle.is_open(window.left)
+    assert window.middle.handleWidth() >= 7
+
+
+def test_a_pane_is_closed_and_opened_by_a_double_click_and_by_a_key_as_wide_as_it_was(window: Window) -> None:
+    handle = divider(window, 2)
+    wide = window.spec.width()
+    QTest.mouseDClick(handle, LEFT, Qt.KeyboardModifier.NoModifier, handle.rect().center())
+    assert not window.middle.is_open(window.spec)
+    assert window.center.width() > 1000
+    assert not window.commands.actions["pane_sheet"].isChecked()
+    QTest.mouseDClick(handle, LEFT, Qt.KeyboardModifier.NoModifier, handle.rect().center())
+    assert window.spec.width() == pytest.approx(wide, abs=2)
+    window.commands.run("pane_shelf")
+    assert not window.middle.is_open(window.left)
+    # Whoever asks for what is closed gets it.
+    window.commands.run("go_shelf")
+    assert window.middle.is_open(window.left) and window.shelf.search.hasFocus()
+    window.commands.run("pane_sheet")
+    window.commands.run("go_spec")
+    assert window.middle.is_open(window.spec)
+
+
+def test_a_closed_pane_keeps_no_keys(window: Window) -> None:
+    window.shelf.search.setFocus()
+    window.commands.run("pane_shelf")
+    assert not window.shelf.search.hasFocus() and window.center.isAncestorOf(window.focusWidget())
+
+
+def test_the_model_closed_by_hand_comes_when_it_is_asked_for(window: Window) -> None:
+    lower = window.center.lower_panes
+    lower.open_pane(window.model, False)
+    assert not lower.is_open(window.model) and lower.is_open(window.plan)
+    window.show_view("model")
+    assert lower.is_open(window.model)
+    window.show_view("all")
+    assert lower.is_open(window.plan)
+
+
+def test_panes_are_sized_by_commands(window: Window) -> None:
+    wide = window.spec.width()
+    window.commands.run("sheet_wider")
+    assert window.spec.width() > wide
+    for _ in range(20):
+        window.commands.run("sheet_narrower")
+    assert window.middle.is_open(window.spec) and window.spec.width() >= window.spec.minimumWidth()
+    high = window.center.top_pane.height()
+    window.commands.run("strip_higher")
+    assert window.center.top_pane.height() > high
+
+
+def test_how_the_space_is_shared_is_taken_up_by_screen(window: Window, folders: UserFolders, monkeypatch) -> None:
+    monkeypatch.setattr(window, "restoreGeometry", lambda geometry: None)
+    window.commands.run("sheet_wider")
+    window.commands.run("pane_shelf")
+    sizes = window.middle.sizes()
+    keep_place(window)
+    window.commands.run("pane_shelf")
+    window.commands.run("sheet_narrower")
+    assert window.middle.sizes() != sizes
+    window.preferences = Preferences(folders)
+    take_place(window)
+    assert window.middle.sizes() == sizes
+
+
+@pytest.mark.parametrize("kept", [5, {"window": "AAAA"}, {"window": "!"}, {"window": 3, "design": []}, None, "x"])
+def test_a_share_that_makes_no_sense_is_left_aside(window: Window, kept: object) -> None:
+    before = window.middle.sizes()
+    window.preferences.set("panes", {screen_of(window): kept})
+    take_place(window)
+    assert window.middle.sizes() == before
+    window.preferences.set("panes", kept)
+    take_place(window)
+    assert window.middle.sizes() == before

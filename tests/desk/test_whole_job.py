@@ -126,18 +126,3 @@ def test_drawings_and_model_are_exported(window: Window, tmp_path: Path, monkeyp
     monkeypatch.setattr(asking, "ask_save", lambda *a: tmp_path / "no" / "where.pdf")
     window.commands.run("export_drawing")
     assert "cannot be written" in window.message.text.text()
-
-
-def test_pages_are_printed_true_to_scale(window: Window, tmp_path: Path) -> None:
-    import pymupdf
-    from PyQt6.QtPrintSupport import QPrinter
-
-    from tall_plank.desk.app.menus.exports import paint_pages
-
-    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
-    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
-    printer.setOutputFileName(str(tmp_path / "print.pdf"))
-    paint_pages(window, printer)
-    with pymupdf.open(tmp_path / "print.pdf") as document:
-        assert len(document) == 2
-        assert document[0].rect.width == pytest.approx(420 / 25.4 * 72, abs=1.5)

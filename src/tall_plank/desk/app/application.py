@@ -17,6 +17,7 @@ from tall_plank.desk.app.menus import register
 from tall_plank.desk.app.placement import last_stage, offer_last, take_place
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
+from tall_plank.desk.look.focus import FocusSeen
 from tall_plank.desk.look.texts import tr
 from tall_plank.files.log import keep_log
 from tall_plank.files.userdata import Autosave, Preferences, UserFolders, default_folders
@@ -35,6 +36,8 @@ def make_app() -> QApplication:
     app.setApplicationDisplayName("Tall Plank")
     app.setDesktopFileName("tall-plank")
     theme.load_fonts()
+    if app.findChild(FocusSeen) is None:
+        FocusSeen(app)
     return app
 
 

@@ -5,8 +5,9 @@ from __future__ import annotations
 from typing import Protocol
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QLabel, QSplitter, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QLabel, QStackedWidget, QVBoxLayout, QWidget
 
+from tall_plank.desk.look.panes import Panes
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.pages.bars import BarsPage
@@ -50,19 +51,20 @@ class Center(QStackedWidget):
         column.addWidget(self.strip, 1)
         column.addWidget(self.lines)
         column.addWidget(self.run_text)
-        self.lower_panes = QSplitter(Qt.Orientation.Horizontal)
-        self.lower_panes.setHandleWidth(1)
+        self.lower_panes = Panes(Qt.Orientation.Horizontal)
         for view, name in ((self.plan, tr("plan")), (self.model, tr("model"))):
             self.lower_panes.addWidget(view)
             label = QLabel(name, view)
             label.setObjectName("paneName")
             label.move(10, 6)
         self.lower_panes.setSizes([430, 460])
-        self.design = QSplitter(Qt.Orientation.Vertical)
-        self.design.setHandleWidth(1)
+        self.lower_panes.let_close(self.plan, 430)
+        self.lower_panes.let_close(self.model, 460)
+        self.design = Panes(Qt.Orientation.Vertical)
         self.design.addWidget(self.top_pane)
         self.design.addWidget(self.lower_panes)
         self.design.setSizes([400, 310])
+        self.design.let_close(self.lower_panes, 310)
         self.table = TablePane()
         self.plans = PlansPage(document)
         self.together = TogetherPage(document, self.plans.rack, preferences)
@@ -88,6 +90,12 @@ class Center(QStackedWidget):
         self.lower_panes.setVisible(name in ("plan", "model", "all"))
         self.plan.setVisible(name in ("plan", "all"))
         self.model.setVisible(name in ("model", "all"))
+        # What was closed by hand and is asked for opens again.
+        for panes, pane in (
+            (self.lower_panes, self.plan), (self.lower_panes, self.model), (self.design, self.lower_panes),
+        ):  # fmt: skip
+            if pane.isVisibleTo(self) and not panes.is_open(pane):
+                panes.open_pane(pane, True)
 
     def drawings(self) -> list[QWidget]:
         """The drawings of the room that are on screen."""

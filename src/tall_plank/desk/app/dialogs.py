@@ -38,6 +38,8 @@ class PreferencesDialog(QDialog):
         for code, label in DISPLAYS:
             self.display.addItem(tr(label), code)
         self.display.setCurrentIndex(max(0, self.display.findData(preferences.get("display", "mm"))))
+        self.look.setAccessibleName(tr("Look"))
+        self.display.setAccessibleName(tr("Lengths of new jobs"))
         form.addRow(tr("Look"), self.look)
         form.addRow(tr("Lengths of new jobs"), self.display)
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Ok | QDialogButtonBox.StandardButton.Cancel)
@@ -89,7 +91,8 @@ class KeySheet(QDialog):
             tr(
                 "On a run line: arrows walk along the cells, digits or Enter type a width, Tab goes on typing, "
                 "“share” and “rest” are widths too. On a drawing: the wheel zooms, the middle button moves the "
-                "paper, Ctrl and a click adds to the selection, Escape gives up a drag."
+                "paper, Ctrl and a click adds to the selection (in a bay: that bay too), Alt lifts one hung unit "
+                "alone, Escape gives up a drag."
             )
         )
         extra.setObjectName("specNote")
@@ -97,6 +100,7 @@ class KeySheet(QDialog):
         scroll = QScrollArea()
         scroll.setWidgetResizable(True)
         scroll.setWidget(body)
+        scroll.setAccessibleName(tr("Keys"))
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
         buttons.rejected.connect(self.reject)
         column = QVBoxLayout(self)

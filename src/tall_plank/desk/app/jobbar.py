@@ -35,6 +35,7 @@ class FindBox(TextBox):
         super().__init__()
         self.commands = commands
         self.setPlaceholderText(tr("Find a command…"))
+        self.setAccessibleName(tr("Find a command"))
         self.setFixedWidth(190)
         self._model = QStandardItemModel()
         completer = QCompleter(self._model, self)

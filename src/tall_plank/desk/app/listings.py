@@ -39,7 +39,8 @@ class Listings(QListWidget):
         """Which list each stage shows."""
         self.bars_task: InThread | None = None
         self.setObjectName("listing")
-        self.setFixedWidth(150)
+        self.setAccessibleName(tr("Schedules"))
+        self.setMinimumWidth(150)
         self.currentItemChanged.connect(self._list_chosen)
 
     def show_stage(self, stage: str) -> None:

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING
 from PyQt6.QtCore import QByteArray
 
 from tall_plank.desk.app.jobbar import STAGES
+from tall_plank.desk.look.panes import Panes
 from tall_plank.desk.look.texts import tr
 
 if TYPE_CHECKING:
@@ -28,17 +29,30 @@ def screen_of(window: Window) -> str:
 
 def keep_place(window: Window) -> None:
     """Keep place, size and state of a window, its stage and its job."""
-    known = window.preferences.get("windows", {})
     geometry = base64.b64encode(bytes(window.saveGeometry().data())).decode()
-    rest = [(k, v) for k, v in known.items() if k != screen_of(window)]
-    window.preferences.set("windows", dict([*rest[-MOST_SCREENS:], (screen_of(window), geometry)]))
+    window.preferences.set("windows", dict([*_of_others(window, "windows"), (screen_of(window), geometry)]))
+    panes = {name: splitter.kept() for name, splitter in _panes(window).items()}
+    window.preferences.set("panes", dict([*_of_others(window, "panes"), (screen_of(window), panes)]))
     window.preferences.set("stage", window.stage)
     path = window.document.path
     window.preferences.set("last", str(path.resolve()) if path is not None else "")
 
 
+def _of_others(window: Window, key: str) -> list[tuple[str, object]]:
+    """What is kept of other screens, the last ones."""
+    known = window.preferences.get(key, {})
+    others = known.items() if isinstance(known, dict) else ()
+    return [(k, v) for k, v in others if k != screen_of(window)][-MOST_SCREENS:]
+
+
+def _panes(window: Window) -> dict[str, Panes]:
+    """Where the space of a window is shared by hand."""
+    return {"window": window.middle, "design": window.center.design, "lower": window.center.lower_panes}
+
+
 def take_place(window: Window) -> None:
     """Put a window where one of this screen stood last; one that says nonsense has the usual place."""
+    _take_panes(window)
     kept = window.preferences.get("windows", {}).get(screen_of(window))
     if not isinstance(kept, str):
         return
@@ -46,6 +60,14 @@ def take_place(window: Window) -> None:
         window.restoreGeometry(QByteArray(base64.b64decode(kept, validate=True)))
     except (binascii.Error, ValueError):
         return
+
+
+def _take_panes(window: Window) -> None:
+    """Share the space as it was shared last on this screen."""
+    known = window.preferences.get("panes", {})
+    kept = known.get(screen_of(window)) if isinstance(known, dict) else None
+    for name, splitter in _panes(window).items():
+        splitter.take_up(kept.get(name) if isinstance(kept, dict) else None)
 
 
 def last_stage(window: Window) -> str:

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import QBuffer, QIODevice, QSize, Qt, QTimer
 from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QIcon, QKeyEvent, QResizeEvent
-from PyQt6.QtWidgets import QApplication, QHBoxLayout, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QMainWindow, QMenu, QStackedWidget, QVBoxLayout, QWidget
 
 from tall_plank import assets
 from tall_plank.desk.app import droppedfiles
@@ -21,6 +21,7 @@ from tall_plank.desk.app.placer import Placer
 from tall_plank.desk.app.recovery import RecoveryList, about
 from tall_plank.desk.app.tally import Tally
 from tall_plank.desk.look import asking, theme
+from tall_plank.desk.look.panes import GRAB, Panes
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread
@@ -96,10 +97,11 @@ class Window(QMainWindow):
         self.shelf = Shelf(doc)
         self.center = Center(doc, self.preferences)
         self.spec = SpecSheet(doc)
-        self.spec.setFixedWidth(262)
+        self.spec.setMaximumWidth(560)
         self.lists = Listings(doc, self.center, self.spec)
         self.left = QStackedWidget()
-        self.left.setFixedWidth(150)
+        self.left.setMinimumWidth(150)
+        self.left.setMaximumWidth(420)
         self.left.addWidget(self.shelf)
         self.left.addWidget(self.lists)
         c = self.center
@@ -110,23 +112,28 @@ class Window(QMainWindow):
         self.unit_page.closed.connect(self.leave_unit)
         self.placer = Placer(doc, self.strip, self.shelf)
         self.tally = Tally(doc)
-        middle = QWidget()
-        row = QHBoxLayout(middle)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self.left)
-        row.addWidget(self.center, 1)
-        row.addWidget(self.spec)
+        middle = Panes(Qt.Orientation.Horizontal)
+        for pane in (self.left, self.center, self.spec):
+            middle.addWidget(pane)
+        middle.setSizes([150, 868 - 2 * GRAB, 262])
+        middle.setStretchFactor(1, 1)
+        middle.let_close(self.left, 150)
+        middle.let_close(self.spec, 262)
         whole = QWidget()
         column = QVBoxLayout(whole)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
+        # Messages lie over the panes, and are none themselves.
+        ground = QWidget()
+        over = QVBoxLayout(ground)
+        over.setContentsMargins(0, 0, 0, 0)
+        over.addWidget(middle)
         column.addWidget(self.bar)
-        column.addWidget(middle, 1)
+        column.addWidget(ground, 1)
         column.addWidget(self.tally)
         self.middle = middle
         self.setCentralWidget(whole)
-        self.message = MessageLine(middle)
+        self.message = MessageLine(ground)
         self.spec.browse.connect(self.show_stock)
         self.bar.stage_chosen.connect(self.show_stage)
         self.shelf.used.connect(self.placer.use)
@@ -179,6 +186,10 @@ class Window(QMainWindow):
         self.model.refresh_selection()
         self.spec.refresh()
         self.commands.refresh()
+        # What is selected is said of every drawing that shows it.
+        told = f"{self.spec.title.text()}, {self.spec.subtitle.text()}".strip(" ,")
+        for view in (self.strip, self.lines, self.plan, self.model):
+            view.setAccessibleDescription(told)
 
     def _update_history_texts(self) -> None:
         history = self.document.history

@@ -162,7 +162,6 @@ QMenu::item:selected { background: @spruce_pale; }
 QMenu::item:disabled { color: @quiet; }
 QMenu::separator { height: 1px; background: @rule; margin: 4px 8px; }
 QToolTip { background: @sheet; color: @ink; border: 1px solid @rule; padding: 4px; }
-QSplitter::handle { background: @rule; }
 QLineEdit, QPlainTextEdit { background: @sheet; border: 1px solid @rule; border-radius: 4px; padding: 3px 7px;
   selection-background-color: @spruce; selection-color: @on_spruce; }
 QLineEdit:focus { border: 1px solid @spruce; }
@@ -175,16 +174,16 @@ QPushButton:default { border: 1px solid @spruce; }
 QPushButton:disabled { color: @quiet; }
 #jobBar { background: @paper; border-bottom: 1px solid @rule; }
 #jobName { font-weight: 600; font-size: 16px; border: 0; background: transparent; padding: 2px 4px; }
-#roomName { color: @quiet; border: 0; background: transparent; padding: 2px 4px; }
+#roomName { color: @quiet; border: 0; background: transparent; padding: 3px 4px; }
+QCheckBox { min-height: 24px; }
 #roomName:hover, #jobName:hover { background: @hover; }
 #stage { border: 0; border-bottom: 3px solid transparent; border-radius: 0; background: transparent;
   padding: 9px 15px 7px 15px; color: @quiet; }
 #stage:focus { outline: 0; }
 #stage:hover { color: @ink; background: transparent; }
-#stage:focus { color: @ink; border-bottom: 3px solid @rule; }
+#stage:focus { color: @ink; }
 #stage:checked { color: @ink; font-weight: 600; border-bottom: 3px solid @spruce; }
 #shelf, #shelfBody { background: @paper; border: 0; }
-#shelf { border-right: 1px solid @rule; }
 #shelf QListView { background: @paper; border: 0; outline: 0; font-size: 12px; }
 #shelf QListView::item { padding: 0; border-radius: 4px; }
 #shelf QListView::item:selected { background: @spruce_pale; color: @ink; }
@@ -197,7 +196,7 @@ QPushButton:disabled { color: @quiet; }
 #words { background: @sheet; border: 1px solid @rule; outline: 0; padding: 3px; }
 #words::item { padding: 4px 9px; min-height: 18px; border-radius: 3px; }
 #words::item:selected { background: @spruce_pale; color: @ink; }
-#spec { background: @sheet; border-left: 1px solid @rule; }
+#spec { background: @sheet; border: 0; }
 #specBody { background: @sheet; }
 #specTitle { font-size: 16px; font-weight: 600; }
 #specSub { color: @quiet; font-size: 12px; }

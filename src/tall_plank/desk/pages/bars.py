@@ -113,6 +113,7 @@ class BarsPage(QWidget):
         self.figures.setContentsMargins(18, 0, 14, 6)
         column.addWidget(self.figures)
         self.view = BarsView()
+        self.view.setAccessibleName(tr("Bars"))
         column.addWidget(self.view.scroller, 1)
         self.note = QLabel()
         self.note.setObjectName("specNote")

@@ -72,6 +72,7 @@ class BoardSearch(QWidget):
         self.figures.setContentsMargins(18, 0, 14, 6)
         column.addWidget(self.figures)
         self.boards = BoardsView()
+        self.boards.setAccessibleName(tr("Boards"))
         column.addWidget(self.boards, 1)
         self.note = QLabel()
         self.note.setObjectName("specNote")

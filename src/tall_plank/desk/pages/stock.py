@@ -173,6 +173,7 @@ class StockPage(QDialog):
         self.count = QLabel()
         self.count.setObjectName("specSub")
         self.search = TextBox()
+        self.search.setAccessibleName(tr("Search the stock"))
         self.search.setPlaceholderText(tr("Find by name, code, supplier"))
         self.search.setClearButtonEnabled(True)
         self.search.setFixedWidth(230)

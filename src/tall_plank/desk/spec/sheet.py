@@ -105,6 +105,10 @@ class ValueBox(TextBox):
             super().keyPressEvent(event)
 
 
+TARGET = 24
+"""px; the least size of what is pressed (WCAG 2.2, 2.5.8)."""
+
+
 class SpecLine(QWidget):
     """A label and its value; a message below it where what was typed does not do."""
 
@@ -132,6 +136,7 @@ class SpecLine(QWidget):
             self.value.setContentsMargins(0, 2, 9, 2)
         wide = row.key.startswith("job_") or row.key in ("outline", "corners", "top_outline", "label", "anchor")
         self.value.setMinimumWidth(150 if wide else 64)
+        self.value.setMinimumHeight(TARGET)
         grid.addWidget(self.value, 0, 1)
         self.revert = QToolButton()
         self.revert.setObjectName("revert")
@@ -139,7 +144,7 @@ class SpecLine(QWidget):
         self.revert.setToolTip(tr("Inherit again"))
         self.revert.setAccessibleName(tr("Inherit again") + " " + row.label)
         self.revert.clicked.connect(self._revert)
-        self.revert.setFixedWidth(18)
+        self.revert.setFixedSize(TARGET, TARGET)
         policy = self.revert.sizePolicy()
         policy.setRetainSizeWhenHidden(True)
         self.revert.setSizePolicy(policy)
@@ -208,6 +213,9 @@ class SpecLine(QWidget):
             if isinstance(self.value, ValueBox):
                 self.value.setCursorPosition(0)
         self.value.setToolTip(row.source)
+        self.value.setAccessibleName(row.label)
+        origin = {"own": tr("own value"), "inherited": tr("inherited"), "various": tr("various")}.get(row.origin, "")
+        self.value.setAccessibleDescription(", ".join(t for t in (origin, row.source) if t))
         if self.value.property("origin") != row.origin:
             self.value.setProperty("origin", row.origin)
             restyle(self.value)
@@ -222,6 +230,7 @@ class SpecLine(QWidget):
         self.error.setVisible(wrong)
         if error is not None:
             self.error.setText(f"{error.what} {error.remedy}".strip())
+            self.value.setAccessibleDescription(self.error.text())
         elif isinstance(self.value, ValueBox):
             self.value.setModified(False)
         if bool(self.value.property("wrong")) != wrong:

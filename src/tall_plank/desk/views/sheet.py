@@ -6,6 +6,7 @@ from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QColor, QPainter, QPen
 
 from tall_plank.assets import em_of
+from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.strokes import paint_strokes, strokes_of
@@ -103,6 +104,7 @@ class SheetView(Canvas):
     def __init__(self) -> None:
         super().__init__()
         self.sheet: Sheet | None = None
+        self.setAccessibleName(tr("Page"))
 
     def show_sheet(self, sheet: Sheet) -> None:
         if sheet == self.sheet:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from decimal import Decimal
 
+import msgspec
 from PyQt6.QtCore import QModelIndex, QSortFilterProxyModel, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QGuiApplication, QKeySequence, QStandardItem, QStandardItemModel
 from PyQt6.QtWidgets import (
@@ -123,6 +124,7 @@ class TablePane(QWidget):
         self.subtitle = QLabel()
         self.subtitle.setObjectName("specSub")
         self.filter = TextBox()
+        self.filter.setAccessibleName(tr("Filter the rows"))
         self.filter.setPlaceholderText(tr("Filter"))
         self.filter.setClearButtonEnabled(True)
         self.filter.setFixedWidth(180)
@@ -144,6 +146,7 @@ class TablePane(QWidget):
         head.addWidget(self.columns)
         column.addLayout(head)
         self.view = QTableView()
+        self.view.setAccessibleName(tr("Schedule"))
         self.rows = _Rows()
         self.rows.setFilterKeyColumn(-1)
         self.rows.setFilterCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
@@ -201,6 +204,27 @@ class TablePane(QWidget):
         shown = [int(i) for i in places if i is not None]
         filtered = set(range(len(table.rows))) - set(shown)
         return arranged(table, [*shown, *sorted(filtered)], self.group)
+
+    def seen(self) -> Table:
+        """The table as it stands on screen: its rows in their order, without those that are filtered out and without
+        hidden columns."""
+        assert self._shown is not None
+        table = self._shown[0]
+        places = (self.rows.index(i, 0).data(ROW) for i in range(self.rows.rowCount()))
+        shown = arranged(table, [int(i) for i in places if i is not None], self.group)
+        keep = [i for i, c in enumerate(table.columns) if c.key not in self._hidden.get(_sort_of(table), set())]
+
+        def only(rows: tuple[tuple[Value, ...], ...]) -> tuple[tuple[Value, ...], ...]:
+            return tuple(tuple(row[i] for i in keep) for row in rows)
+
+        whole = len(shown.rows) == len(table.rows)
+        return msgspec.structs.replace(
+            shown,
+            columns=tuple(table.columns[i] for i in keep),
+            rows=only(shown.rows),
+            # Sums over all rows would say something else than what stands above them.
+            totals=only(table.totals) if whole else (),
+        )
 
     def show_column(self, key: str, shown: bool) -> None:
         """Show a column of this table or leave it out; the last one stays."""

@@ -15,7 +15,7 @@ TITLES = {
     "bays/put": "&Put in", "place/Base": "&Base", "place/Corner": "&Corner", "place/Hung": "&Hung",
     "place/Tall": "&Tall", "place/End": "&Ends", "place/Furniture": "&Furniture",
     "place/Island": "&Island", "place/Appliances": "&Appliances",
-    "place/Other": "&Others",
+    "place/Other": "&Others", "view/panes": "Pane si&zes",
 }  # fmt: skip
 
 

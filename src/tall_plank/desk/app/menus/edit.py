@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QMimeData
 from PyQt6.QtGui import QGuiApplication
 
+from tall_plank.desk.app.menus import printing
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.sheets import setting
@@ -93,6 +94,10 @@ def register(w: Window) -> None:
     add("cut", tr("Cu&t"), "edit", cut, "Ctrl+X", has_cells)
     add("copy", tr("&Copy"), "edit", copy, "Ctrl+C", lambda: has_cells() or w.center.table_shown() is not None)
     add("paste", tr("&Paste"), "edit", paste_units, "Ctrl+V")
+    add(
+        "copy_picture", tr("Copy what is shown as a p&icture"), "edit", lambda: printing.copy_picture(w), "Ctrl+Shift+C"
+    )
+    add("copy_words", tr("Copy what is shown as te&xt"), "edit", lambda: printing.copy_text(w), "Ctrl+Alt+C")
     add(
         "look_into",
         tr("Loo&k into the unit"),

@@ -1,13 +1,10 @@
-"""What the Job menu writes: schedules, drawings, labels, the model, the package, printed pages."""
+"""What the Job menu writes: schedules, drawings, labels, the model, the package."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import date
 from pathlib import Path
-
-from PyQt6.QtGui import QPainter
-from PyQt6.QtPrintSupport import QPrinter
 
 from tall_plank.desk.app.background import run_package
 from tall_plank.desk.app.window import Window
@@ -131,39 +128,3 @@ def _write(w: Window, path: Path | None, write: Callable[[Path], object]) -> Non
         w.message.tell(str(error), "wrong")
         return
     w.message.tell(f"{tr('Written')}: {path.name}")
-
-
-def print_pages(w: Window) -> None:
-    """Plan and elevations to a printer, true to scale."""
-    from PyQt6.QtPrintSupport import QPrintDialog
-
-    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
-    dialog = QPrintDialog(printer, w)
-    if dialog.exec():
-        paint_pages(w, printer)
-
-
-def paint_pages(w: Window, printer: QPrinter) -> None:
-    """Paint every sheet onto a printer's pages; a sheet larger than the page is made smaller, and says so."""
-    from PyQt6.QtCore import QMarginsF
-    from PyQt6.QtGui import QPageLayout, QPageSize
-
-    from tall_plank.desk.views.sheet import paint_sheet
-    from tall_plank.papers.drawings import job_sheets
-
-    paper = w.document.job.papers.drawings
-    size = QPageSize(getattr(QPageSize.PageSizeId, paper))
-    printer.setPageLayout(QPageLayout(size, QPageLayout.Orientation.Landscape, QMarginsF(0, 0, 0, 0)))
-    printer.setFullPage(True)
-    sheets = job_sheets(w.document.workings, date.today().isoformat(), shop=w.document.shop)
-    painter = QPainter(printer)
-    px = printer.resolution() / 25.4
-    page_mm = printer.paperRect(QPrinter.Unit.Millimeter).width()
-    factor = min(1.0, page_mm / sheets[0].size[0]) if sheets else 1.0
-    for i, sheet in enumerate(sheets):
-        if i:
-            printer.newPage()
-        paint_sheet(painter, sheet, px * factor)
-    painter.end()
-    if factor < 0.99:
-        w.message.tell(f"{tr('The paper is smaller than')} {paper}: {tr('printed at')} {factor * 100:.0f} %.", "wrong")

@@ -8,7 +8,7 @@ from pathlib import Path
 from PyQt6.QtWidgets import QMenu
 
 from tall_plank.desk.app import dialogs
-from tall_plank.desk.app.menus import exports
+from tall_plank.desk.app.menus import exports, printing
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
@@ -148,7 +148,8 @@ def register(w: Window) -> None:
     add("export_plan", tr("Export the &plan…"), "job", lambda: exports.export_drawing(w, "plan"))
     add("export_model", tr("Export the &model…"), "job", lambda: exports.export_model(w))
     add("export_package", tr("Export e&verything…"), "job", lambda: exports.export_package(w), "Ctrl+Shift+E")
-    add("print", tr("P&rint…"), "job", lambda: exports.print_pages(w), "Ctrl+P")
+    add("print", tr("P&rint what is shown…"), "job", lambda: printing.print_shown(w), "Ctrl+P")
+    add("print_set", tr("Print the set of dra&wings…"), "job", lambda: printing.print_set(w))
     w.commands.separate("job")
     add("preferences", tr("Pr&eferences…"), "job", lambda: preferences(w), "Ctrl+,")
     add("close", tr("&Close"), "job", w.close, "Ctrl+W Ctrl+Q")

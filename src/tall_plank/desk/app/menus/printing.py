@@ -1,0 +1,144 @@
+"""Printing what is on screen, with a preview, and copying it as text or as a picture."""
+
+from __future__ import annotations
+
+from datetime import date
+
+from PyQt6.QtCore import QMarginsF, QMimeData, QRectF, QSizeF
+from PyQt6.QtGui import QGuiApplication, QPageLayout, QPageSize, QPainter
+from PyQt6.QtPrintSupport import QPrinter, QPrintPreviewDialog
+
+from tall_plank.desk.app.onscreen import DPI, MM, MOST_PAGES, SHARP, Shown, as_one, pages_of, shown_now
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.look.texts import counted, tr
+from tall_plank.desk.views.sheet import paint_sheet
+from tall_plank.measure import PlankError
+from tall_plank.papers.drawings import job_sheets
+
+LESS = 0.99
+"""Printed at less than this, a page says so."""
+
+
+class Preview(QPrintPreviewDialog):
+    """A preview that keeps its printer for as long as it shows."""
+
+    def __init__(self, printer: QPrinter, parent: Window) -> None:
+        super().__init__(printer, parent)
+        self._printer = printer
+
+
+def preview(w: Window, shown: Shown) -> QPrintPreviewDialog:
+    """A preview of something on screen, to be printed from."""
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    printer.setDocName(f"{w.document.job.name} {shown.title}".strip())
+    # The page of the printer's own paper starts as what is shown is.
+    pages = pages_of(shown, 40, most=1)
+    wide = bool(pages) and pages[0].width() > pages[0].height()
+    way = QPageLayout.Orientation.Landscape if wide else QPageLayout.Orientation.Portrait
+    paper = shown.sheets[0].paper if shown.sheets else "A4"
+    printer.setPageLayout(QPageLayout(_paper(paper), way, QMarginsF(0, 0, 0, 0)))
+    printer.setFullPage(True)
+    dialog = Preview(printer, w)
+    dialog.setWindowTitle(f"{tr('Print')}: {shown.title}")
+    dialog.resize(min(1100, w.width()), min(760, w.height()))
+    dialog.paintRequested.connect(lambda to: paint_shown(w, shown, to))
+    return dialog
+
+
+def _paper(name: str) -> QPageSize:
+    return QPageSize(getattr(QPageSize.PageSizeId, name, QPageSize.PageSizeId.A4))
+
+
+def paint_shown(w: Window, shown: Shown, printer: QPrinter) -> float:
+    """Put something on a printer's pages, drawings true to scale; what is larger than the paper is made smaller, and
+    says so. The factor that it is printed at."""
+    painter = QPainter(printer)
+    room = QSizeF(printer.paperRect(QPrinter.Unit.Millimeter).size())
+    px = printer.resolution() / MM
+    factor = 1.0
+    if shown.sheets:
+        for i, sheet in enumerate(shown.sheets):
+            if i:
+                printer.newPage()
+            factor = min(factor, room.width() / sheet.size[0], room.height() / sheet.size[1])
+            paint_sheet(painter, sheet, px * min(1.0, room.width() / sheet.size[0], room.height() / sheet.size[1]))
+    else:
+        for i, page in enumerate(pages_of(shown, SHARP)):
+            if i:
+                printer.newPage()
+            size = QSizeF(page.width() / SHARP * MM, page.height() / SHARP * MM)
+            less = min(1.0, room.width() / size.width(), room.height() / size.height())
+            factor = min(factor, less)
+            painter.drawImage(QRectF(0, 0, size.width() * less * px, size.height() * less * px), page)
+    painter.end()
+    if factor < LESS:
+        w.message.tell(f"{tr('The paper is smaller')}: {tr('printed at')} {factor * 100:.0f} %.", "wrong")
+    return factor
+
+
+def print_shown(w: Window) -> None:
+    """A preview of what is on screen."""
+    try:
+        dialog = preview(w, shown_now(w))
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    dialog.exec()
+
+
+def print_set(w: Window) -> None:
+    """A preview of every plan and elevation of the job."""
+    works = w.document.workings
+    sheets = tuple(job_sheets(works, date.today().isoformat(), shop=w.document.shop))
+    preview(w, Shown(tr("The set of drawings"), sheets)).exec()
+
+
+def copy_picture(w: Window) -> None:
+    """Put what is on screen on the clipboard as a picture; a drawing as SVG besides."""
+    try:
+        shown = shown_now(w)
+        image = shown.picture if shown.picture is not None else as_one(pages_of(shown, DPI, MOST_PAGES))
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    data = QMimeData()
+    data.setImageData(image)
+    if len(shown.sheets) == 1:
+        data.setData("image/svg+xml", _svg(shown))
+    _to_clipboard(data)
+    w.message.tell(f"{shown.title}: {tr('copied as a picture')}, {image.width()} × {image.height()} px.")
+
+
+def copy_text(w: Window) -> None:
+    """Put what is on screen on the clipboard as text: a schedule by tabs, a wall as its runs, a room as its walls."""
+    try:
+        shown = shown_now(w)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    if not shown.text.strip():
+        w.message.tell(tr("There is no text to copy here."), "wrong")
+        return
+    data = QMimeData()
+    data.setText(shown.text)
+    _to_clipboard(data)
+    lines = shown.text.count("\n") + 1
+    w.message.tell(f"{shown.title}: {counted(lines, 'line', 'lines')} {tr('copied as text')}.")
+
+
+def _svg(shown: Shown) -> bytes:
+    import tempfile
+    from pathlib import Path
+
+    from tall_plank.files.svg import write_svg
+
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "drawing.svg"
+        write_svg(shown.sheets[0], path)
+        return path.read_bytes()
+
+
+def _to_clipboard(data: QMimeData) -> None:
+    clipboard = QGuiApplication.clipboard()
+    assert clipboard is not None
+    clipboard.setMimeData(data)
