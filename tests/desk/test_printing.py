@@ -6,13 +6,14 @@ from pathlib import Path
 
 import pymupdf
 import pytest
-from PyQt6.QtCore import QMarginsF
+from PyQt6.QtCore import QMarginsF, Qt
 from PyQt6.QtGui import QGuiApplication, QImage, QPageLayout, QPageSize
-from PyQt6.QtPrintSupport import QPrinter, QPrintPreviewDialog, QPrintPreviewWidget
+from PyQt6.QtPrintSupport import QPrinter
 from PyQt6.QtTest import QTest
 
 from tall_plank.desk.app.menus.printing import paint_shown, preview
 from tall_plank.desk.app.onscreen import Shown, as_one, pages_of, shown_now
+from tall_plank.desk.app.preview import Preview
 from tall_plank.desk.app.window import Window
 from tall_plank.job import Kind
 
@@ -157,21 +158,34 @@ def test_a_schedule_prints_as_it_is_filtered_and_sorted(window: Window, tmp_path
     assert (tmp_path / "list.pdf").stat().st_size > 2000
 
 
-def test_the_preview_shows_the_pages(window: Window, qtbot) -> None:
+def test_the_preview_shows_the_pages_on_the_paper_that_is_chosen(window: Window, qtbot, tmp_path: Path) -> None:
     w = window
     w.strip.setFocus()
-    dialog = preview(w, shown_now(w))
+    shown = shown_now(w)
+    dialog = preview(w, Shown("Two", shown.sheets * 2))
     qtbot.addWidget(dialog)
     dialog.show()
     qtbot.waitExposed(dialog)
-    view = dialog.findChild(QPrintPreviewWidget)
-    assert view is not None and view.pageCount() == 1
-    assert "Wall" in dialog.windowTitle()
+    assert dialog.view.pageCount() == 2 and dialog.page.text() == "1 / 2"
+    assert (dialog.paper.currentText(), dialog.way.currentData()) == ("A3", "across")
+    QTest.mouseClick(dialog.on, Qt.MouseButton.LeftButton)
+    assert dialog.page.text() == "2 / 2" and not dialog.on.isEnabled()
+    dialog.paper.setCurrentText("A4")
+    dialog.way.setCurrentIndex(1)
+    layout = dialog.printer.pageLayout()
+    assert layout.pageSize().id() == QPageSize.PageSizeId.A4
+    assert layout.orientation() is QPageLayout.Orientation.Portrait
+    assert "printed at 50 %" in w.message.text.text()
+    dialog.printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    dialog.printer.setOutputFileName(str(tmp_path / "out.pdf"))
+    dialog.view.print()
+    with pymupdf.open(tmp_path / "out.pdf") as document:
+        assert len(document) == 2 and document[0].rect.width < document[0].rect.height
 
 
 def test_the_keys_open_the_preview_of_what_is_shown_and_of_the_set(window: Window, monkeypatch) -> None:
     seen: list[str] = []
-    monkeypatch.setattr(QPrintPreviewDialog, "exec", lambda self: seen.append(self.windowTitle()))
+    monkeypatch.setattr(Preview, "exec", lambda self: seen.append(self.windowTitle()))
     window.commands.run("print")
     window.commands.run("print_set")
     assert len(seen) == 2 and seen[1].endswith("The set of drawings")
@@ -180,7 +194,7 @@ def test_the_keys_open_the_preview_of_what_is_shown_and_of_the_set(window: Windo
 def test_what_cannot_be_put_on_paper_says_why(empty_window: Window, monkeypatch) -> None:
     w = empty_window
     opened_: list[str] = []
-    monkeypatch.setattr(QPrintPreviewDialog, "exec", lambda self: opened_.append("x"))
+    monkeypatch.setattr(Preview, "exec", lambda self: opened_.append("x"))
     choose_list(w, "shop", "machine")
     w.commands.run("print")
     assert not opened_ and "nothing to be put on these sheets" in w.message.text.text()

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from datetime import date
 
-from PyQt6.QtCore import QMarginsF, QMimeData, QRectF, QSizeF
-from PyQt6.QtGui import QGuiApplication, QPageLayout, QPageSize, QPainter
-from PyQt6.QtPrintSupport import QPrinter, QPrintPreviewDialog
+from PyQt6.QtCore import QMimeData, QRectF, QSizeF
+from PyQt6.QtGui import QGuiApplication, QPainter
+from PyQt6.QtPrintSupport import QPrinter
 
 from tall_plank.desk.app.onscreen import DPI, MM, MOST_PAGES, SHARP, Shown, as_one, pages_of, shown_now
+from tall_plank.desk.app.preview import Preview
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.views.sheet import paint_sheet
@@ -19,34 +20,21 @@ LESS = 0.99
 """Printed at less than this, a page says so."""
 
 
-class Preview(QPrintPreviewDialog):
-    """A preview that keeps its printer for as long as it shows."""
+def preview(w: Window, shown: Shown) -> Preview:
+    """A preview of something on screen, to be printed from. Its paper starts as what is shown is.
 
-    def __init__(self, printer: QPrinter, parent: Window) -> None:
-        super().__init__(printer, parent)
-        self._printer = printer
-
-
-def preview(w: Window, shown: Shown) -> QPrintPreviewDialog:
-    """A preview of something on screen, to be printed from."""
+    Raises
+    ------
+    PlankError where it cannot be put on paper
+    """
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)
     printer.setDocName(f"{w.document.job.name} {shown.title}".strip())
-    # The page of the printer's own paper starts as what is shown is.
-    pages = pages_of(shown, 40, most=1)
-    wide = bool(pages) and pages[0].width() > pages[0].height()
-    way = QPageLayout.Orientation.Landscape if wide else QPageLayout.Orientation.Portrait
+    first = pages_of(shown, 40, most=1)
+    wide = bool(first) and first[0].width() > first[0].height()
     paper = shown.sheets[0].paper if shown.sheets else "A4"
-    printer.setPageLayout(QPageLayout(_paper(paper), way, QMarginsF(0, 0, 0, 0)))
-    printer.setFullPage(True)
-    dialog = Preview(printer, w)
-    dialog.setWindowTitle(f"{tr('Print')}: {shown.title}")
+    dialog = Preview(w, printer, shown.title, paper, wide, lambda to: paint_shown(w, shown, to))
     dialog.resize(min(1100, w.width()), min(760, w.height()))
-    dialog.paintRequested.connect(lambda to: paint_shown(w, shown, to))
     return dialog
-
-
-def _paper(name: str) -> QPageSize:
-    return QPageSize(getattr(QPageSize.PageSizeId, name, QPageSize.PageSizeId.A4))
 
 
 def paint_shown(w: Window, shown: Shown, printer: QPrinter) -> float:
