@@ -104,7 +104,7 @@ def test_cells_are_sized_and_ordered_by_mouse_on_the_run_line(window: Window) ->
     rect = boxes[cell(window, "A2")]
     start = QPointF(rect.right() - 1, rect.center().y()).toPoint()
     drag(window.lines, start, start + QPoint(round(100 * window.strip.scale), 0))
-    assert placed(window, "A2").width == pytest.approx(700, abs=12)
+    assert placed(window, "A2").width == pytest.approx(700, abs=1.6 / window.strip.scale)
     assert window.document.history.undo_name == "Resize A2"
     boxes = {b.cell: b.rect for b in window.lines.boxes() if b.cell}
     end = boxes[cell(window, "A5")]

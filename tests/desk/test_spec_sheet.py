@@ -204,5 +204,6 @@ def test_a_run_of_tall_units_is_called_so_and_named_values_are_in_plain_words(em
     doc.select(())
     row = spec(empty_window, "value_base_height").line
     assert (
-        row.label.text() == "Base height" and "base_height" in row.toolTip() + row.value.toolTip() + row.label.toolTip()
+        row.label.text() == "Base height · base_height"
+        and "base_height" in row.toolTip() + row.value.toolTip() + row.label.toolTip()
     )

@@ -48,19 +48,23 @@ def test_units_openings_and_the_whole_have_a_row_each(base: bool, hung: bool, op
     below = 0
     if base:
         below -= 1
-        wanted[below] = {Kind.CELL, None}
+        wanted[below] = {Kind.CELL, Kind.RUN}
     if openings:
         below -= 1
-        wanted[below] = {Kind.OPENING, None}
+        wanted[below] = {Kind.OPENING}
     wanted[below - 1] = {Kind.ROOM}
     if hung:
-        wanted[1] = {Kind.CELL, None}
+        wanted[1] = {Kind.CELL, Kind.RUN}
     assert {row: {d.source.kind if d.source else None for d in found} for row, found in rows.items()} == wanted
     for row, found in rows.items():
         assert sum(d.b - d.a for d in found) == pytest.approx(3600.0), row
     (whole,) = rows[below - 1]
     assert (whole.a, whole.b, whole.text, whole.key) == (0.0, 3600.0, "3600", "width")
-    assert len([d for d in rows.get(below, []) if d.source and d.source.kind is Kind.OPENING]) == 2 * openings or base
+    assert (
+        len([d for d in rows.get(below, []) if d.source and d.source.kind is Kind.OPENING])
+        == 2 * openings + bool(openings)
+        or base
+    )
 
 
 @given(st.integers(1, 6), st.booleans(), st.sampled_from(["x", "y"]), st.floats(5.0, 50.0))

@@ -36,7 +36,7 @@ def test_width_dimensions_sum_to_the_wall(job: Job) -> None:
 def test_every_typed_dimension_knows_what_it_sets(job: Job) -> None:
     for dim in (i for i in wall_a(job).items if isinstance(i, Dim)):
         if dim.key:
-            assert dim.source is not None and dim.source.kind in (Kind.CELL, Kind.OPENING, Kind.ROOM)
+            assert dim.source is not None and dim.source.kind in (Kind.CELL, Kind.RUN, Kind.OPENING, Kind.ROOM)
 
 
 def test_the_drawing_names_every_unit_once(job: Job) -> None:

@@ -84,7 +84,7 @@ def test_openings_stand_on_their_walls_where_they_were_typed(full: Workings) -> 
         pytest.approx((345, 0, 1055, 1955)),
     ]
     chains = [(i.a, i.b) for i in of_kind(on_wall(full, "A"), Kind.OPENING) if isinstance(i, Dim)]
-    assert chains == [(0, 700), (700, 1700)]
+    assert chains == [(0, 700), (700, 1700), (1700, 3600)]
 
 
 def test_a_soffit_is_cut_where_it_touches_a_wall_and_seen_along_its_own(full: Workings) -> None:

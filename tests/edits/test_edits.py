@@ -199,7 +199,7 @@ def test_own_values_win_and_are_given_back(job: Job) -> None:
     back = units.inherit_again(own, (cell,), "gap_between").job
     assert back == job
     assert sourced(back, back.unit(unit_id), "gap_between").source == "standard Quay dowelled"
-    assert sourced(back, back.unit(unit_id), "height").source == "job value base_height"
+    assert sourced(back, back.unit(unit_id), "height").source == "named value base_height"
     assert sourced(back, back.unit(unit_id), "finish_front").source == "scheme First scheme"
 
 

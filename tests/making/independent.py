@@ -200,7 +200,7 @@ def unhung(parts: Sequence[Part], lent: Sequence[tuple[str, Sequence[Asked]]] = 
     return found
 
 
-FRONTS = ("front", "front frame", "front panel", "front bar", "glass", "louvre")
+FRONTS = ("front", "front frame", "front panel", "front bar", "glass", "louver")
 
 
 def barred(parts: Sequence[Part]) -> list[str]:

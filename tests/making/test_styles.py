@@ -62,7 +62,7 @@ def test_drawers_beside_glazed_doors_have_flat_panels() -> None:
 def test_louvres_stay_within_the_fronts_thickness_and_cover_the_sight() -> None:
     unit = styled("louvred")
     door = unit.fronts[0]
-    louvres = [p for p in unit.parts if p.role == "louvre" and door.owns(p.name)]
+    louvres = [p for p in unit.parts if p.role == "louver" and door.owns(p.name)]
     heights = sorted(p.frame.at(0, p.width / 2, p.thickness / 2)[2] for p in louvres)
     steps = {round(b - a, 3) for a, b in zip(heights, heights[1:], strict=False)}
     assert steps == {20.0}

@@ -10,7 +10,7 @@ from tall_plank.drawing.primitives import Item, Layer, Text
 from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.unitplan import unit_outline
 from tall_plank.job import Job, Kind, Level, Rectangle
-from tall_plank.measure import format_length
+from tall_plank.measure import format_length, format_measure
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.remembered import remembered
@@ -79,7 +79,7 @@ def plan_words(job: Job, room: RoomLayout) -> list[Item]:
     source = Kind.ROOM.of(room.room.id)
     size = f"{format_length(w, job.display)} × {format_length(d, job.display)}"
     if not isinstance(room.room.outline, Rectangle):
-        size += f" · {abs(ol.area(room.points)) / 1e6:.1f} m²"
+        size += f" · {format_measure(abs(ol.area(room.points)) / 1e6, 'm²', job.display)}"
     use = room.room.use
     name = f"{room.room.name} · {use}" if use and use not in room.room.name.lower() else room.room.name
     items: list[Item] = [

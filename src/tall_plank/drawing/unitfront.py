@@ -152,11 +152,11 @@ def _own_parts(unit: MadeUnit, stock: Stock) -> list[Item]:
 
 
 def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:
-    """What a front that is no plain slab shows: its members, panel, glass, bars and louvres, or its grooves."""
+    """What a front that is no plain slab shows: its members, panel, glass, bars and louvers, or its grooves."""
     items: list[Item] = []
     if f.style in ("slab", "machine"):
         return items
-    order = {"glass": 0, "front panel": 0, "louvre": 1, "front frame": 2, "front bar": 2}
+    order = {"glass": 0, "front panel": 0, "louver": 1, "front frame": 2, "front bar": 2}
     pieces = [p for p in unit.shown if f.owns(p.name)]
     # Stiles last: the rails' tongues are hidden in them.
     for part in sorted(pieces, key=lambda p: (order.get(p.role, 0), p.name.endswith("stile"))):

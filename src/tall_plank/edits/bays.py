@@ -16,7 +16,7 @@ from tall_plank.job.bays import HINGED, INSIDE, PULLED, Fitted, Front
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit, make_one
 from tall_plank.making.bayset import BayBox
-from tall_plank.measure import Length, LengthError, PlankError
+from tall_plank.measure import Length, LengthError, PlankError, told
 from tall_plank.measure.limits import check_reach
 from tall_plank.setout import set_out
 
@@ -142,7 +142,7 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
         span = box.clear if between != "nothing" else box.zone
         have = span.height if split == "rows" else span.width
         raise PlankError(
-            f"All the sizes are typed; this bay has {have:.1f} mm.", "split", "Write share for one, to take the rest."
+            f"All the sizes are typed; this bay has {told(have)} mm.", "split", "Write share for one, to take the rest."
         )
     plain = Bay(front=bay.front if between == "nothing" else None, shelves=bay.shelves if split == "columns" else 0)
     error: PlankError | None = None
@@ -159,8 +159,8 @@ def split_bay(job: Job, cell_id: str, path: Path, text: str, split: str, between
         )
         try:
             return still_made(job, cell_id, with_bay(job, unit, path, new, f"Split a bay of {number}"))
-        except PlankError as told:
-            error = error or told
+        except PlankError as wrong:
+            error = error or wrong
         if not bay.fittings:
             break
     assert error is not None

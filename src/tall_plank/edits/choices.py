@@ -11,9 +11,23 @@ EDGING_FINISHES = ("edging_front_in", "edging_carcass_in", "edging_drawer_in")
 """Choices of an edging whose finish is not that of its board."""
 
 
+WORDS = {
+    "louvre_width": "louver width", "louvre_pitch": "louver pitch", "feet": "what it stands on",
+    "leg_left": "seen legs, in from the left", "leg_right": "seen legs, in from the right",
+    "leg_front": "seen legs, in from the front", "leg_back": "seen legs, in from the back",
+    "leg_size": "seen legs, thickness", "leg_shape": "seen legs, section", "legs": "number of legs",
+    "hinges": "number of hinges", "joint_count": "fixings a joint", "row_inset": "hole row, in from the edge",
+    "row_pitch": "hole row, pitch", "row_margin": "hole row, clear of the ends", "cam_bore": "cam, bore for the bolt",
+    "edging_front_in": "edging of fronts, finish", "edging_carcass_in": "edging of carcasses, finish",
+    "edging_drawer_in": "edging of drawers, finish", "edging_ignored_below": "edging, left out below",
+    "slide_into": "sliding doors, filling into the frame", "slide_line": "sliding doors, from line to line",
+}  # fmt: skip
+"""Decisions whose keys do not read as words."""
+
+
 def label_of(key: str) -> str:
     """A decision's key in words."""
-    return key.removeprefix("parameter.").removeprefix("finish_").replace("_", " ")
+    return WORDS.get(key) or key.removeprefix("parameter.").removeprefix("finish_").replace("_", " ")
 
 
 def check_choice(job: Job, key: str, code: str) -> None:

@@ -242,6 +242,9 @@ def type_outline(job: Job, room_id: str, text: str) -> Change:
     lengths: list[Length | None] = []
     angles: list[float] = []
     as_it_was = _left_as_shown(job, room, [p.strip() for p in pieces])
+    words = (text.partition(" corner ")[0] for text in outline_text(job, room).split(", "))
+    # Where the angle alone was typed over, the length that is shown rounded stays the true one.
+    shown = {(i, w): side.length for i, (w, side) in enumerate(zip(words, as_sides(room).sides, strict=True))}
     for i, piece in enumerate(pieces):
         if i in as_it_was:
             lengths.append(as_it_was[i][0])
@@ -251,7 +254,8 @@ def type_outline(job: Job, room_id: str, text: str) -> Change:
         assert match is not None
         word = match["length"].strip()
         try:
-            lengths.append(None if word.lower() == "rest" else read_in(job, word, Side, "length"))
+            true = shown.get((i, word))
+            lengths.append(None if word.lower() == "rest" else true or read_in(job, word.lstrip("~"), Side, "length"))
             angles.append(read_angle(match["angle"]) if match["angle"] else 90.0)
         except PlankError as error:
             raise PlankError(error.what, f"wall {ids[i]}", error.remedy) from None
@@ -315,7 +319,7 @@ def outline_text(job: Job, room: Room) -> str:
         length = side.length
         word = "rest"
         if length is not None:
-            word = length.text if length.is_rule else format_length(length.mm, job.display).lstrip("~")
+            word = length.text if length.is_rule else format_length(length.mm, job.display)
         corner = "" if abs(wall.after - 90.0) < 1e-6 else f" corner {wall.after:g}"
         words.append(word + corner)
     return ", ".join(words)

@@ -10,7 +10,7 @@ from tall_plank.edits.widths import check_width, read_width
 from tall_plank.job import Anchor, Body, Cell, Column, Job, Kind, Level, Run, Template
 from tall_plank.job.run import WidthRule
 from tall_plank.job.standard import CHOICES
-from tall_plank.measure import Length, LengthError, PlankError, format_length
+from tall_plank.measure import Length, LengthError, PlankError, format_length, told
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE, same_length
 from tall_plank.setout import set_out
@@ -421,7 +421,7 @@ def _hold_at(job: Job, run: Run, cell: Cell, layout: RunLayout, by: float, name:
     assert after is not None
     if after.short > layout.short + TOLERANCE:
         raise PlankError(
-            f"{cell.number} cannot go there: it is {after.short - layout.short:.1f} mm short.",
+            f"{cell.number} cannot go there: it is {told(after.short - layout.short)} mm short.",
             "clear distance",
             "Move its neighbor first.",
         )

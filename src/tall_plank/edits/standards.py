@@ -24,6 +24,7 @@ from tall_plank.job.standard import (
     unfitting,
 )
 from tall_plank.measure import Length, PlankError, format_length
+from tall_plank.measure.lengths import exact_text
 
 RULES = ("hinge_rules", "leg_rules")
 
@@ -151,7 +152,7 @@ def rules_text(job: Job, standard: Standard, key: str) -> str:
     """A table of rules as the text that makes it again."""
 
     def length(mm: float) -> str:
-        return format_length(mm, job.display).lstrip("~").replace(" ", "")
+        return exact_text(Length.of(mm), job.display, spaces=False)
 
     if key == "hinge_rules":
         return "; ".join(f"{length(r.height)} {r.weight:g}kg: {r.count}" for r in standard.hinge_rules)

@@ -13,6 +13,7 @@ from tall_plank.job import Job, Kind, Source, Top, TopCut, TopEdge, TopPoint
 from tall_plank.job.top import EdgeName
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
+from tall_plank.measure.lengths import exact_text
 from tall_plank.measure.limits import check_reach
 from tall_plank.setout import set_out
 from tall_plank.setout.tops import arc_points
@@ -119,10 +120,9 @@ def set_outline(job: Job, source: Source, text: str) -> Change:
 
 def outline_text(job: Job, source: Source) -> str:
     """A worktop's own corners as the text that makes them again; empty where it follows its units."""
-    from tall_plank.measure import format_length
 
     def word(length: Length) -> str:
-        return (length.text if length.is_rule else format_length(length.mm, job.display).lstrip("~")).replace(" ", "")
+        return exact_text(length, job.display, spaces=False)
 
     return "; ".join(
         f"{word(p.x)} {word(p.out)}" + (f" {p.bulge:g}" if p.bulge else "") for p in top_of(job, source).outline

@@ -6,7 +6,8 @@ from __future__ import annotations
 from tall_plank.job import Basis, Body, Job, Template, Unit
 from tall_plank.job.inherit import construction_of
 from tall_plank.job.run import REST, SHARE, WidthRule
-from tall_plank.measure import Length, LengthError, format_length, parse_length
+from tall_plank.measure import LengthError, format_length, parse_length
+from tall_plank.measure.lengths import exact_text
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE
 
@@ -81,14 +82,7 @@ def width_text(job: Job, rule: WidthRule) -> str:
     """A width rule as the text that makes it again."""
     if rule.rule is Rule.FIXED:
         assert rule.length is not None
-        return ("clear " if rule.clear else "") + _shown(job, rule.length)
+        return ("clear " if rule.clear else "") + exact_text(rule.length, job.display)
     if rule.least is not None and rule.most is not None:
-        return f"{_shown(job, rule.least)} to {_shown(job, rule.most)}"
+        return f"{exact_text(rule.least, job.display)} to {exact_text(rule.most, job.display)}"
     return rule.rule.value
-
-
-def _shown(job: Job, length: Length) -> str:
-    """A length as it can be read back exactly: as shown where that is exact, else as typed."""
-    shown = format_length(length.mm, job.display).lstrip("~")
-    exact = abs(parse_length(shown, job.display).mm - length.mm) < 1e-9
-    return shown if exact and not length.is_rule else length.text

@@ -62,7 +62,7 @@ def inherited_value(job: Basis, unit: Unit, key: str) -> Sourced:
         return Sourced(
             Length(text, _evaluated(text, job.values)),
             False,
-            f"job value {text}" if key != "corner_leg" else "its kind",
+            f"named value {text}" if key != "corner_leg" else "its kind",
         )
     if key in FINISH_KEYS:
         finish = job.active_scheme().finish(Role(key.removeprefix("finish_")))

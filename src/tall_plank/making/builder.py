@@ -13,7 +13,7 @@ from tall_plank.making.dowels import end_depth
 from tall_plank.making.faceplane import FacePlane, plane
 from tall_plank.making.parts import Draft, DrawerBox, Forced, Item, Lent, PartRole, Problem
 from tall_plank.making.proof.taken import Taken
-from tall_plank.measure import PlankError
+from tall_plank.measure import PlankError, told
 from tall_plank.measure.frames import PartFrame
 from tall_plank.setout.tops import slant_depth
 from tall_plank.stock import Board, Stock
@@ -198,7 +198,9 @@ class Builder:
         """
         if length <= 0 or width <= 0:
             raise PlankError(
-                f"The {name} would be {length:.1f} x {width:.1f} mm.", name, "The unit is too small for its standard."
+                f"The {name} would be {told(length)} x {told(width)} mm.",
+                name,
+                "The unit is too small for its standard.",
             )
         draft = Draft(name, self.board(finish, thickness, name), (length, width), frame, role)
         made = self.spec.made

@@ -20,7 +20,7 @@ from tall_plank.making.parts import Draft, PartRole
 from tall_plank.making.pinrows import rear_row
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
 from tall_plank.making.shelves import SHELF_STANDS, shelf_heights
-from tall_plank.measure import Frame, PlankError
+from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import NEG_X, NEG_Y, NEG_Z, X, Y, Z
 from tall_plank.measure.outlines import Points
 
@@ -83,7 +83,7 @@ def _corner_fittings(b: Builder) -> None:
         thing = b.stock.fitting(code)
         if thing is not None and thing.kind == "rail" and rails:
             length = rails.pop(0) - thing.cut
-            b.item(code, 1, f"rail along a leg, cut to {length:.1f} mm", length)
+            b.item(code, 1, f"rail along a leg, cut to {told(length)} mm", length)
             b.role_item("rail socket", 2, "2 sockets for each hanging rail")
         else:
             b.item(code, 1, "fitting of this corner unit")

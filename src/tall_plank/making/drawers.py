@@ -12,7 +12,7 @@ from tall_plank.making.parts import Bore, Draft, DrawerBox
 from tall_plank.making.screws import CLEAR, PILOT, WOOD_SCREW, needed_screw
 from tall_plank.making.shell import clear_depth
 from tall_plank.making.strength import SHELF_LOAD
-from tall_plank.measure import Frame
+from tall_plank.measure import Frame, told
 from tall_plank.measure.frames import NEG_X, NEG_Y, PartFrame, Vec, X, Y
 from tall_plank.stock import Fitting, Stock
 
@@ -90,7 +90,7 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     if height < LEAST_BOX:
         needed = LEAST_BOX + above + below
         b.problem(
-            f"A drawer has {space.height:.0f} mm of clear height; its box needs {needed:g} mm.", "Make it higher."
+            f"A drawer has {told(space.height)} mm of clear height; its box needs {needed:g} mm.", "Make it higher."
         )
         return
     number = len(b.drawers) + 1
@@ -121,7 +121,7 @@ def _drawer(b: Builder, box: BayBox, *, inner: bool, packed: float) -> None:
     b.drawers.append(DrawerBox(name, box.path, runner.code, full))
     by = "chosen by hand, " if made.runner != "auto" else ""
     carries = f" of {runner.capacity:g} kg" if runner.capacity else ""
-    why = f"pair of runners {runner.length:g}: {by}{usable:.0f} mm of usable depth, {full:.0f}{carries} when full"
+    why = f"pair of runners {runner.length:g}: {by}{told(usable)} mm of usable depth, {full:.0f}{carries} when full"
     b.item(runner.code, 1, why)
     b.force(f"depth of {name}", usable, length, f"runners {runner.length:g} long")
 

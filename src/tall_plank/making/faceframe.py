@@ -5,7 +5,7 @@ from __future__ import annotations
 from tall_plank.making.bayset import BaySet, Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.parts import Draft
-from tall_plank.measure import PlankError
+from tall_plank.measure import PlankError, told
 from tall_plank.measure.frames import Vec
 
 
@@ -24,7 +24,7 @@ def frame_zone(b: Builder) -> Rect:
     zone = Rect(x0 + gap, z0 + gap, spec.width - x0 - gap, spec.height - z0 - gap)
     if zone.width < 40.0 or zone.height < 40.0:
         raise PlankError(
-            f"A face frame leaves {max(0.0, zone.width):.0f} x {max(0.0, zone.height):.0f} mm of opening.",
+            f"A face frame leaves {told(max(0.0, zone.width))} x {told(max(0.0, zone.height))} mm of opening.",
             "face_stile",
             "Make the unit larger, or its stiles and rails narrower.",
         )

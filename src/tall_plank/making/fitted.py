@@ -7,6 +7,7 @@ from tall_plank.making.bayset import BayBox
 from tall_plank.making.builder import Builder, FittedBox
 from tall_plank.making.proof.taken import Taken
 from tall_plank.making.shell import clear_depth
+from tall_plank.measure import told
 from tall_plank.stock import Fitting
 
 LONG_RAIL = 1000.0
@@ -27,7 +28,7 @@ def put_in(b: Builder, box: BayBox) -> None:
             needs = found.height + found.free_below + other.height + other.free_below
             b.problem(
                 f"{thing.name if thing else found.code} has no room beside the {name.name.lower() if name else ''}: "
-                f"together they need {needs:g} mm of clear height; the bay has {box.clear.height:.1f} mm.",
+                f"together they need {needs:g} mm of clear height; the bay has {told(box.clear.height)} mm.",
                 "Move one of them, or make the bay higher.",
             )
             continue
@@ -53,9 +54,11 @@ def place(b: Builder, box: BayBox, fitted: Fitted) -> FittedBox | None:
     lack = lacking(thing, space.width, space.height - beside, depth)
     if lack is not None:
         word, need, have = lack
-        what = f"{thing.name} needs {need:g} mm of clear {word}; this bay has {have:.1f} mm."
+        what = f"{thing.name} needs {need:g} mm of clear {word}; this bay has {told(have)} mm."
         more = {"width": "wider", "height": "higher", "depth": "deeper"}.get(word, "")
-        b.problem(what, f"Make it {need - have:.1f} mm {more}." if more else f"Make it {have - need:.1f} mm narrower.")
+        b.problem(
+            what, f"Make it {told(need - have)} mm {more}." if more else f"Make it {told(have - need)} mm narrower."
+        )
         return None
     if start == "high":
         z = box.clear.z1 - at - thing.height
@@ -65,7 +68,7 @@ def place(b: Builder, box: BayBox, fitted: Fitted) -> FittedBox | None:
         z = box.clear.z0 + at
     if start == "low" and thing.free_below > z - box.clear.z0 + 0.01:
         b.problem(
-            f"{thing.name} needs {thing.free_below:g} mm free under it; here are {z - box.clear.z0:.1f} mm.",
+            f"{thing.name} needs {thing.free_below:g} mm free under it; here are {told(z - box.clear.z0)} mm.",
             "Place it higher, or under the board above.",
         )
         return None
@@ -111,7 +114,7 @@ def count(b: Builder, thing: Fitting, found: FittedBox) -> None:
         b.item(
             thing.code,
             1,
-            f"{thing.name.split(',')[0].lower()} cut to {found.width:.1f} mm: follows its bay",
+            f"{thing.name.split(',')[0].lower()} cut to {told(found.width)} mm: follows its bay",
             found.width,
         )
         if thing.kind == "rail":
@@ -119,7 +122,7 @@ def count(b: Builder, thing: Fitting, found: FittedBox) -> None:
             if found.width > LONG_RAIL:
                 b.role_item("rail bracket", 1, f"a middle bracket: the rail is longer than {LONG_RAIL:g} mm")
     else:
-        b.item(thing.code, 1, f"for {found.width:.0f} mm of clear width")
+        b.item(thing.code, 1, f"for {told(found.width)} mm of clear width")
 
 
 def _drill(b: Builder, box: BayBox, thing: Fitting, found: FittedBox, depth: float) -> None:

@@ -7,6 +7,7 @@ from tall_plank.making.builder import Builder
 from tall_plank.making.feet import insets, leg_count
 from tall_plank.making.parts import ROW, Bore, Draft, Groove
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT, clear_depth, floor_drop, side_thickness
+from tall_plank.measure import told
 from tall_plank.measure.frames import Vec
 from tall_plank.stock import Fitting
 
@@ -21,7 +22,7 @@ def hold_unit(b: Builder) -> None:
         _hanger_holes(b)
         return
     if made.wall_fixing != "none" and spec.height > WALL_FIXED * spec.depth:
-        b.item(made.wall_fixing, 2, f"2 fixings to the wall: {spec.height:.0f} mm high, {spec.depth:.0f} deep")
+        b.item(made.wall_fixing, 2, f"2 fixings to the wall: {told(spec.height)} mm high, {told(spec.depth)} deep")
     if not (spec.bottom and spec.gables) or spec.feet == "none":
         return
     count = leg_count(spec.width, made)

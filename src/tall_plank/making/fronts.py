@@ -17,6 +17,7 @@ from tall_plank.making.parts import Draft
 from tall_plank.making.proof.taken import Taken
 from tall_plank.making.shell import BOW, clear_depth
 from tall_plank.making.styles import FRAMED, Field, make_style, style_for
+from tall_plank.measure import told
 from tall_plank.stock import Fitting
 
 
@@ -91,7 +92,8 @@ def _pocket(b: Builder, box: BayBox, hand: Side, width: float, z: float, height:
     depth = clear_depth(b)
     if depth < width - POCKET_OUT:
         b.problem(
-            f"A pocket door {width:g} mm wide needs {width - POCKET_OUT:g} mm of clear depth; here are {depth:.1f} mm.",
+            f"A pocket door {width:g} mm wide needs {width - POCKET_OUT:g} mm of clear depth; "
+            f"here are {told(depth)} mm.",
             "Make the unit deeper, or close it with a pair.",
         )
         return
@@ -219,8 +221,8 @@ def _pullout(b: Builder, box: BayBox) -> None:
     need = max(thing.reach, thing.length)
     if depth < need:
         b.problem(
-            f"{thing.name} is {need:g} mm deep; here are {depth:.1f} mm of clear depth.",
-            f"Make the unit {need - depth:.1f} mm deeper, or stock a shorter one.",
+            f"{thing.name} is {need:g} mm deep; here are {told(depth)} mm of clear depth.",
+            f"Make the unit {told(need - depth)} mm deeper, or stock a shorter one.",
         )
         return
     b.item(thing.code, 1, "frame of the pull-out")

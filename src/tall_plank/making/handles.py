@@ -134,7 +134,7 @@ LEAST_BESIDE = 1.0
 """mm of wood between a handle's hole and a groove or the edge of its piece."""
 
 
-NO_HOLD = ("glass", "louvre", "front bar")
+NO_HOLD = ("glass", "louver", "front bar")
 """Roles of pieces that no handle is screwed to."""
 
 

@@ -17,6 +17,7 @@ from tall_plank.making.packers import PACKER, packing, through_packing
 from tall_plank.making.parts import Bore, Draft
 from tall_plank.making.pinrows import on_grid_middle
 from tall_plank.making.shell import GABLE_LEFT, GABLE_RIGHT
+from tall_plank.measure import told
 from tall_plank.measure.frames import Vec, Z
 from tall_plank.stock import Fitting
 
@@ -160,8 +161,8 @@ def _reaches(b: Builder, hung: Hung, hinge: Fitting) -> bool:
         return True
     from_edge = b.spec.made.cup_from_edge
     b.problem(
-        f"A door covers {covers:.1f} mm of its upright; with a cup {from_edge:g} mm from its edge a hinge reaches over "
-        f"{most:g} mm at most.",
+        f"A door covers {told(covers)} mm of its upright; with a cup {from_edge:g} mm from its edge a hinge reaches "
+        f"over {most:g} mm at most.",
         "Let fronts cover half of the gables, or take a thinner carcass.",
     )
     return False

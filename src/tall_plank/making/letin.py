@@ -10,6 +10,7 @@ import msgspec
 from tall_plank.making.parts import Part, Problem
 from tall_plank.making.proof.space import Shared, shared_space
 from tall_plank.making.unit import MadeUnit
+from tall_plank.measure import told
 from tall_plank.measure.frames import Frame, RoomPoint, Vec
 from tall_plank.setout import Placed, RoomLayout, Worktop
 from tall_plank.stock import Appliance, Stock
@@ -77,7 +78,7 @@ def _meets(placed: Placed, made: MadeUnit, thing: Appliance, corners: list[RoomP
     if not met:
         return None
     s = met[0]
-    words = " x ".join(f"{mm:.1f}".removesuffix(".0") for mm in s.size)
+    words = " x ".join(told(mm) for mm in s.size)
     return Problem(
         f"Part {s.one + 1}, {made.parts[s.one].name}, stands where the {thing.kind} ({thing.name}) hangs: {words} mm.",
         f"Take it out or move it, or choose a smaller {thing.kind}.",

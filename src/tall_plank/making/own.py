@@ -11,7 +11,7 @@ from tall_plank.making.drawers import make_drawers
 from tall_plank.making.fronts import make_fronts
 from tall_plank.making.joints import join, tongue
 from tall_plank.making.parts import Bore, Draft, PartRole
-from tall_plank.measure import Frame, PlankError
+from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import PartFrame, Vec, X, Y, Z
 
 TOUCH = 0.01
@@ -199,7 +199,7 @@ def _fronts(b: Builder, values: Values, groups: dict[str, list[Draft]]) -> None:
         x, z = values.length(front.x, where), values.length(front.z, where)
         width, height = values.length(front.width, where), values.length(front.height, where)
         if width <= 0 or height <= 0:
-            raise PlankError(f"It would be {width:.1f} x {height:.1f} mm.", where, "Mend its size.")
+            raise PlankError(f"It would be {told(width)} x {told(height)} mm.", where, "Mend its size.")
         left, right = _group(groups, front.left, where)[0], _group(groups, front.right, where)[0]
         clear = Rect(_side(left, high=True), z, _side(right, high=False), z + height)
         if clear.width <= 0:

@@ -133,7 +133,7 @@ PartRole = (
     TrimKind
     | Literal[
         "", "carcass", "lent", "back", "blind", "cover", "panel", "packer", "shelf", "worktop", "drawer",
-        "drawer bottom", "face frame", "front", "front frame", "front panel", "front bar", "glass", "louvre",
+        "drawer bottom", "face frame", "front", "front frame", "front panel", "front bar", "glass", "louver",
         "sliding leaf",
     ]
 )  # fmt: skip

@@ -20,7 +20,7 @@ from tall_plank.making.parts import Draft, Item, Part, Problem
 from tall_plank.making.proof.space import bounds_of
 from tall_plank.making.trims import board_for
 from tall_plank.making.unit import MadeUnit
-from tall_plank.measure import Frame, PlankError
+from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import X, Y
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.setout import Placed
@@ -268,14 +268,14 @@ def _too_heavy(leaves: list[LeafBox], made: Construction, stock: Stock) -> list[
 def _bought(doors: SlidingDoors, base: MadeSliding, leaves: list[LeafBox], made: Construction) -> list[Item]:
     """Tracks and profiles cut to length, legs under the sill, rollers."""
     cuts: list[tuple[str, float, str]] = [
-        (made.slide_top, base.width, f"top track of an opening {base.width:.0f} mm wide"),
-        (made.slide_bottom, base.width, f"bottom track of an opening {base.width:.0f} mm wide"),
+        (made.slide_top, base.width, f"top track of an opening {told(base.width)} mm wide"),
+        (made.slide_bottom, base.width, f"bottom track of an opening {told(base.width)} mm wide"),
     ]
     for leaf, box in zip(doors.leaves, leaves, strict=True):
-        why = f"frame of a leaf {box.width:.1f} x {base.leaf_height:.1f} mm"
+        why = f"frame of a leaf {told(box.width)} x {told(base.leaf_height)} mm"
         cuts += [(made.slide_profile, base.leaf_height, why)] * 2
         cuts += [(made.slide_profile, box.width - 2 * made.slide_frame, why)] * (len(leaf.bands) + 1)
-    items = [Item(code, 1, f"{why}: cut to {mm:.1f} mm", mm) for code, mm, why in cuts]
+    items = [Item(code, 1, f"{why}: cut to {told(mm)} mm", mm) for code, mm, why in cuts]
     if base.z > 20.0:
         legs = int(base.width // LEG_STEP) + 2
         items.append(Item(made.leg, legs, f"legs under the sill of the track, every {LEG_STEP:g} mm at most"))
@@ -323,12 +323,12 @@ def _checked(doors: SlidingDoors, leaf_w: float, leaf_h: float, span: _Span) -> 
         word = "more" if leaf_w > MOST_LEAF else "fewer"
         found.append(
             Problem(
-                f"A leaf would be {leaf_w:.0f} mm wide; from {LEAST_LEAF:g} to {MOST_LEAF:g} mm run well.",
+                f"A leaf would be {told(leaf_w)} mm wide; from {LEAST_LEAF:g} to {MOST_LEAF:g} mm run well.",
                 f"Take {word} leaves.",
             )
         )
     if leaf_h < 300.0:
-        found.append(Problem(f"The leaves would be {leaf_h:.0f} mm high.", "Choose a higher opening."))
+        found.append(Problem(f"The leaves would be {told(leaf_h)} mm high.", "Choose a higher opening."))
     for placed, unit in span.behind:
         if any(part.role == "face frame" for part in unit.shown):
             found.append(
@@ -367,7 +367,7 @@ def _bands(doors: SlidingDoors, index: int, leaf_z: float, leaf_h: float, made: 
     ]
     shares = share_out(leaf_h - 2 * frame, members, gap=frame)
     if not shares.fits or shares.left > 0.01:
-        off = f"{shares.short:.1f} mm short of" if shares.short else f"{-shares.left:.1f} mm off"
+        off = f"{told(shares.short)} mm short of" if shares.short else f"{told(-shares.left)} mm off"
         raise PlankError(
             f"The bands of leaf {index + 1} are {off} their sizes.", "bands", "Let one band take what is left."
         )

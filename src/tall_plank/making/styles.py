@@ -1,5 +1,5 @@
 """Styles of fronts: each yields real parts. Slab, grooved, slatted; frames with a flat, raised or arched panel, with
-glass and bars, or with louvres.
+glass and bars, or with louvers.
 
 A front stands on a plane: x along it, z up, `out` before it. All its pieces lie within the front's thickness; the
 outer face is face B.
@@ -19,7 +19,7 @@ LEAST_SIGHT = 40.0
 """mm of panel seen; a framed front with less is made as a slab (common practice for shallow drawer fronts)."""
 
 LOUVRE_ANGLE = 60.0
-"""Degrees by which louvres lean from level; their lower edge is in front."""
+"""Degrees by which louvers lean from level; their lower edge is in front."""
 
 FRAMED = ("framed", "raised", "arched", "glazed", "louvred")
 """Styles with stiles and rails."""
@@ -339,7 +339,7 @@ def _louvred(f: Field) -> list[Draft]:
             f"Louvers {wide:g} mm wide stand out of a front {t:g} mm thick.", "Make them narrower or the front thicker."
         )
         return pieces
-    # Seen from the side: z up, o outwards. A louvre rises inwards; its lower edge is in front.
+    # Seen from the side: z up, o outwards. A louver rises inwards; its lower edge is in front.
     tall = wide * s + thick * c
     sight = f.height - 2 * rail
     pitch = made.louvre_pitch
@@ -357,15 +357,15 @@ def _louvred(f: Field) -> list[Draft]:
         middle = f.plane.point(x0, centre_o, z)
         ox, oy, oz = (middle[k] - up[k] * wide / 2 - normal[k] * thick / 2 for k in range(3))
         frame = Frame((ox, oy, oz), along, up)
-        pieces.append(f.b.add(f"{f.name} louvre {i + 1}", f.b.spec.front, thick, length, wide, frame, "louvre"))
+        pieces.append(f.b.add(f"{f.name} louver {i + 1}", f.b.spec.front, thick, length, wide, frame, "louver"))
         for piece, inner in ((pieces[0], "L2"), (pieces[1], "L1")):
             # On the stile's edge: u along its length (up), v across its thickness from the outer face.
             u = z - f.z
             half = wide / 2
             start, end = (u - half * s, t / 2 - half * c), (u + half * s, t / 2 + half * c)
-            piece.operations.append(Groove(inner, *start, *end, thick + 0.2, into + 0.5, "louvre"))  # type: ignore[arg-type]
+            piece.operations.append(Groove(inner, *start, *end, thick + 0.2, into + 0.5, "louver"))  # type: ignore[arg-type]
     return pieces
 
 
 LOUVRE_TENON = 6.0
-"""mm that a louvre enters each stile (common practice)."""
+"""mm that a louver enters each stile (common practice)."""

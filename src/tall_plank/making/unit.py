@@ -23,7 +23,7 @@ from tall_plank.making.proof.paths import Drawn
 from tall_plank.making.shell import clear_depth, clear_of_carcass, side_thickness
 from tall_plank.making.shelves import make_shelves
 from tall_plank.making.ways import Way
-from tall_plank.measure import Frame, PlankError
+from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import NEG_Z, X, Y, Z
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.topcuts import LET_IN, cut_size
@@ -184,9 +184,9 @@ def _zone(b: Builder) -> Rect:
             x1 = spec.width - spec.blind - made.gap_between
         if x1 - x0 < LEAST_OPENING:
             raise PlankError(
-                f"The corner leaves {max(0.0, x1 - x0):.0f} mm of front; {LEAST_OPENING:g} mm is the least.",
+                f"The corner leaves {told(max(0.0, x1 - x0))} mm of front; {LEAST_OPENING:g} mm is the least.",
                 "width",
-                f"Make it at least {spec.width + LEAST_OPENING - (x1 - x0):.0f} mm wide.",
+                f"Make it at least {told(spec.width + LEAST_OPENING - (x1 - x0))} mm wide.",
             )
     if not spec.gables:
         # Between two panels the fronts stand inside, a gap from each.
@@ -247,7 +247,7 @@ def _bay_contents(b: Builder, box: BayBox) -> None:
             air = f" with {thing.vent:g} mm of air behind it" if word == "deep" and thing.vent else ""
             b.problem(
                 f"{thing.name} needs an opening {need:g} mm {word}{air}; this one is {has:g} mm.",
-                f"Make it {need - has:.1f} mm more {word}.",
+                f"Make it {told(need - has)} mm more {word}.",
             )
     if thing.vent:
         b.role_item("grille", 1, f"{thing.vent:g} mm of air behind the {thing.kind}: a grille below")
@@ -281,8 +281,8 @@ def _let_in(b: Builder) -> None:
     clear = b.spec.width - 2 * side_thickness(b)
     if thing is not None and thing.kind in LET_IN and (need := cut_size(thing)[0]) > clear + 1e-6:
         b.problem(
-            f"{thing.name} is let in {need:g} mm wide; between the gables are {clear:.1f} mm.",
-            f"Make the unit {need - clear:.1f} mm wider, or stock a smaller {thing.kind}.",
+            f"{thing.name} is let in {need:g} mm wide; between the gables are {told(clear)} mm.",
+            f"Make the unit {told(need - clear)} mm wider, or stock a smaller {thing.kind}.",
         )
 
 

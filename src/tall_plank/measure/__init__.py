@@ -6,7 +6,7 @@ Everything here is plain arithmetic on float mm; nothing knows of furniture.
 from tall_plank.measure.errors import PlankError
 from tall_plank.measure.frames import Frame
 from tall_plank.measure.lengths import ZERO, Length, LengthError, parse_length
-from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, same_length, told_in
+from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, format_measure, same_length, told, told_in
 
 __all__ = [
     "TOLERANCE",
@@ -17,7 +17,9 @@ __all__ = [
     "LengthError",
     "PlankError",
     "format_length",
+    "format_measure",
     "parse_length",
     "same_length",
+    "told",
     "told_in",
 ]

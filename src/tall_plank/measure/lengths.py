@@ -416,3 +416,24 @@ def evaluate_rule(text: str, kind: Rule, values: Mapping[str, float], numbers: M
     if not math.isfinite(value) or abs(value) > MAX_LENGTH:
         raise LengthError("The value is larger than any room.", 0, "Make it smaller.")
     return value
+
+
+def exact_text(length: Length, unit: DisplayUnit, *, spaces: bool = True) -> str:
+    """A length as it can be read back exactly: as it is shown where that is exact, else as it was typed.
+
+    Parameters
+    ----------
+    spaces : whether the text may hold spaces, as `23 5/8` does; without them it can stand in a row of lengths
+    """
+    shown = format_length(length.mm, unit)
+    tried = () if length.is_rule or shown.startswith("~") else (shown,)
+    for text in (*tried, length.text):
+        if spaces or " " not in text:
+            try:
+                if length.is_rule or abs(parse_length(text, unit).mm - length.mm) < 1e-6:
+                    return str(text)
+            except LengthError:
+                continue
+    if length.is_rule:
+        return length.text.replace(" ", "")
+    return str(Length.of(length.mm).text)

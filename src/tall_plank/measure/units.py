@@ -102,7 +102,7 @@ def format_length(mm: float, unit: DisplayUnit = DisplayUnit.MM, *, mark: bool =
         case DisplayUnit.CM:
             text = ("" if abs(round(mm, 2) - mm) < TOLERANCE else "~") + trimmed(mm / CM, 3)
         case DisplayUnit.INCH:
-            text = trimmed(mm / INCH, 4)
+            text = ("" if abs(round(mm / INCH, 4) * INCH - mm) < TOLERANCE else "~") + trimmed(mm / INCH, 4)
         case DisplayUnit.FRACTION_16 | DisplayUnit.FRACTION_32:
             text = _fraction_text(mm / INCH, int(unit.value.split("/")[1]))
         case DisplayUnit.FEET:
@@ -112,19 +112,60 @@ def format_length(mm: float, unit: DisplayUnit = DisplayUnit.MM, *, mark: bool =
     return f'{text}"' if unit.factor == INCH else f"{text} {unit.head}"
 
 
-_TOLD = re.compile(r"(?<![\w.])\d+(?:\.\d+)?(?: x \d+(?:\.\d+)?)* mm\b")
+def told(mm: float) -> str:
+    """A length in a message, mm: to a tenth, with ``~`` where that rounds it."""
+    return ("" if abs(round(mm, 1) - mm) < TOLERANCE else "~") + trimmed(mm, 1)
+
+
+POUND, SQUARE_FOOT = 0.45359237, 0.3048**2
+"""kg in a pound and m² in a square foot; exact by the international yard and pound agreement (1959)."""
+
+WITH_INCHES = {
+    "kg": ("lb", 1 / POUND), "m²": ("sq ft", 1 / SQUARE_FOOT), "m": ("ft", 1 / 0.3048),
+    "kg/m²": ("lb/sq ft", SQUARE_FOOT / POUND),
+}  # fmt: skip
+"""Units of weights, areas and long lengths, and what a job in inches has in their place."""
+
+
+def with_lengths(value: float, measure: str, unit: DisplayUnit) -> tuple[float, str]:
+    """A weight (kg), an area (m²) or a long length (m) with its unit as it goes with a job's lengths."""
+    if unit.factor != INCH or measure not in WITH_INCHES:
+        return value, measure
+    word, factor = WITH_INCHES[measure]
+    return value * factor, word
+
+
+def format_measure(value: float, measure: str, unit: DisplayUnit, places: int = 1) -> str:
+    """A weight, an area or a long length for people: `12.3 kg`, or `27.1 lb` in a job in inches."""
+    found, word = with_lengths(value, measure, unit)
+    return f"{found:.{places}f} {word}"
+
+
+_MEASURED = re.compile(r"(?<![\w.])(\d+(?:\.\d+)?) (kg/m²|kg|m²)(?!\w)")
+
+_TOLD = re.compile(r"(?<![\w.])~?\d+(?:\.\d+)?(?: x ~?\d+(?:\.\d+)?)* mm\b")
+
+
+def _about(number: str, unit: DisplayUnit) -> str:
+    """A length of a message, mm, in another unit; what was rounded stays marked so."""
+    text = format_length(float(number.lstrip("~")), unit, mark=True)
+    return f"~{text}" if number.startswith("~") and not text.startswith("~") else text
 
 
 def told_in(text: str, unit: DisplayUnit) -> str:
-    """A text in which lengths are written in millimetres (`18 mm`, `15 x 480 x 18 mm`), with them in another unit."""
+    """A text in which lengths are written in millimetres (`18 mm`, `15 x 480 x 18 mm`), weights in kg and areas in m²,
+    with them as a job has them."""
     if unit is DisplayUnit.MM:
         return text
 
     def shown(found: re.Match[str]) -> str:
         numbers = found[0].removesuffix(" mm").split(" x ")
-        return " x ".join(format_length(float(n), unit, mark=True) for n in numbers)
+        return " x ".join(_about(n, unit) for n in numbers)
 
-    return _TOLD.sub(shown, text)
+    def measured(found: re.Match[str]) -> str:
+        return format_measure(float(found[1]), found[2], unit)
+
+    return _MEASURED.sub(measured, _TOLD.sub(shown, text))
 
 
 def _feet_text(mm: float) -> str:

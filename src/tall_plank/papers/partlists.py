@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable, Sequence
 
 from tall_plank.making import Edges, NumberedPart
-from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.measure import DisplayUnit, format_length, format_measure
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.areas import area_rows
 from tall_plank.shop.cutlist import CutRow, natural, rows_of
@@ -128,7 +128,7 @@ def unit_list(w: Workings, number: str) -> Table:
     name = w.job.template(placed.template).name
     return Table(
         f"{number} · {name}",
-        f"{len(items)} parts, {unit.weight:.1f} kg",
+        f"{len(items)} parts, {format_measure(unit.weight, 'kg', w.job.display)}",
         columns,
         rows,
         (_total(columns, rows),) if rows else (),

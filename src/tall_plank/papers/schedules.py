@@ -262,15 +262,19 @@ def price(w: Workings) -> Table:
     return Table("Price", w.job.price_book().name, columns, rows, tuple(totals), note)
 
 
+SERIOUS = {"wrong": "serious", "mind": "mind"}
+"""How serious a snag is: it stops the shop, or is worth a look."""
+
+
 def snags(w: Workings) -> Table:
     """What is wrong or forgotten."""
     columns = (
         Column("where", "Where", wide=1.0),
         Column("what", "What", wide=3.0),
         Column("remedy", "What to do", wide=3.0),
-        Column("weight", "Weight", wide=0.6),
+        Column("weight", "How serious", wide=0.7),
     )
-    rows = tuple((s.where.label, s.what, s.remedy, s.weight) for s in w.snags)
+    rows = tuple((s.where.label, s.what, s.remedy, SERIOUS[s.weight]) for s in w.snags)
     head = f"{len(rows)} to look at" if rows else "Nothing is wrong or forgotten"
     return Table("Snags", head, columns, rows, keys=tuple(s.where.cell for s in w.snags))
 

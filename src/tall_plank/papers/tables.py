@@ -9,7 +9,8 @@ from typing import Literal
 import msgspec
 
 from tall_plank.costing.money import shown
-from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.measure import DisplayUnit, format_length, told_in
+from tall_plank.measure.units import with_lengths
 from tall_plank.shop.cutlist import natural
 
 Kind = Literal["text", "length", "count", "number", "measure", "percent", "money", "edges"]
@@ -104,6 +105,15 @@ def arranged(table: Table, order: Sequence[int], group: str) -> Table:
     return msgspec.structs.replace(table, rows=rows, keys=keys, group=group)
 
 
+SENTENCES = ("why", "what", "remedy", "do")
+"""Columns whose texts say lengths and weights, in the job's units."""
+
+
+def _other(column: Column, display: DisplayUnit) -> bool:
+    """Whether a column's measure goes by another unit in a job of a display unit."""
+    return with_lengths(1.0, column.unit, display)[1] != column.unit
+
+
 def text_of(value: Value, column: Column, display: DisplayUnit) -> str:
     """A value for people; lengths in the job's display unit (the unit stands in the column's head)."""
     if value is None or value == "":
@@ -116,6 +126,9 @@ def text_of(value: Value, column: Column, display: DisplayUnit) -> str:
             assert isinstance(value, Decimal)
             return shown(value)
         case "number":
+            assert isinstance(value, float | int | Decimal)
+            if column.unit and _other(column, display):
+                value = with_lengths(float(value), column.unit, display)[0]
             whole = isinstance(value, Decimal) and value == value.to_integral_value()
             return f"{value:,.0f}" if whole else f"{value:,.2f}"
         case "measure":  # as it is multiplied, with all its places
@@ -123,10 +136,11 @@ def text_of(value: Value, column: Column, display: DisplayUnit) -> str:
         case "percent":
             return f"{value:.0f} %"
         case _:
-            return str(value)
+            told = column.key in SENTENCES and not column.head.endswith(" mm")
+            return told_in(str(value), display) if told else str(value)
 
 
 def head_of(column: Column, display: DisplayUnit) -> str:
     """The head of a column with its unit."""
-    unit = display.head if column.kind == "length" else column.unit
+    unit = display.head if column.kind == "length" else with_lengths(0.0, column.unit, display)[1]
     return f"{column.head} {unit}".strip()

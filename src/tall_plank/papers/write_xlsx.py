@@ -11,7 +11,8 @@ from typing import TYPE_CHECKING, Any
 
 from tall_plank.formats.writing import put
 from tall_plank.measure import DisplayUnit
-from tall_plank.papers.tables import Column, Table, Value, head_of
+from tall_plank.measure.units import with_lengths
+from tall_plank.papers.tables import Column, Table, Value, head_of, text_of
 
 if TYPE_CHECKING:
     from openpyxl.styles.styleable import StyleableObject
@@ -164,8 +165,12 @@ def _value(value: Value, column: Column, display: DisplayUnit) -> Any:
     if column.kind == "length":
         assert isinstance(value, float | int)
         return round(float(value) / display.factor, 4)
+    if column.kind == "number" and isinstance(value, int | float | Decimal):
+        other, word = with_lengths(float(value), column.unit, display)
+        if word != column.unit:
+            return round(other, 4)
     if isinstance(value, Decimal):
         return value
     if isinstance(value, float):
         return round(value, 4)
-    return value
+    return text_of(value, column, display) if isinstance(value, str) else value

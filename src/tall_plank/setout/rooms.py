@@ -6,7 +6,7 @@ import math
 
 from tall_plank.job import Room, Side, Sides, Slope, Soffit, WallOwn
 from tall_plank.job.room import Rectangle
-from tall_plank.measure import Length, PlankError
+from tall_plank.measure import Length, PlankError, told
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoint, FloorPoints, floor_points, wall_frame
 from tall_plank.measure.outlines import Point, Points
@@ -68,7 +68,9 @@ def _closed(outline: Sides) -> FloorPoints:
     for side, length in zip(sides, lengths, strict=True):
         if length < LEAST_WALL:
             what = (
-                "would have no length." if length > -1e-6 else f"would be {-length:.0f} mm too short to close the room."
+                "would have no length."
+                if length > -1e-6
+                else f"would be {told(-length)} mm too short to close the room."
             )
             raise PlankError(f"The wall {what}", f"wall {side.id}", "Type another length or angle.")
     points: list[Point] = []

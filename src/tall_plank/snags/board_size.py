@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from tall_plank.job import Snag, Where
+from tall_plank.measure import told
 from tall_plank.shop.boards import TRIM
 from tall_plank.snags.checked import Checked
 
@@ -18,7 +19,7 @@ def find(checked: Checked) -> list[Snag]:
         fits = p.cut_length <= length and p.cut_width <= width
         turned = p.grain == "none" and p.cut_width <= length and p.cut_length <= width
         if not fits and not turned:
-            size = f"{p.cut_length:.0f} x {p.cut_width:.0f} mm"
+            size = f"{told(p.cut_length)} x {told(p.cut_width)} mm"
             what = f"The {p.name} is {size}; {board.name} gives {length:.0f} x {width:.0f}."
             where = Where("", "", "", item.cell, item.unit)
             found.append(Snag("board size", what, "Divide it, or choose a larger board.", where))

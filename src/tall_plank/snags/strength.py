@@ -8,7 +8,7 @@ from __future__ import annotations
 from tall_plank.job import Snag, Where
 from tall_plank.making import MadeUnit, Part
 from tall_plank.making.strength import SAG_LIMIT, SHELF_LOAD, line_load, longest, sag, second_moment
-from tall_plank.measure import format_length
+from tall_plank.measure import format_length, told
 from tall_plank.setout import Placed
 from tall_plank.snags.checked import Checked
 from tall_plank.stock import Stock
@@ -50,7 +50,7 @@ def weak_shelf(unit: MadeUnit, checked: Checked) -> tuple[str, str] | None:
     display = checked.job.display
     length, span = format_length(part.length, display), format_length(float(int(most)), display)
     return (
-        f"The {part.name} is {length} long and sags {down:.1f} mm under {SHELF_LOAD:g} kg/m².",
+        f"The {part.name} is {length} long and sags {told(down)} mm under {SHELF_LOAD:g} kg/m².",
         f"{part.material} carries {span}: put a divider in, or take a thicker shelf.",
     )
 
@@ -76,6 +76,6 @@ def tipping(placed: Placed, unit: MadeUnit, walls: set[str]) -> tuple[str, str] 
     if placed.level == "hung" or unit.spec.height <= TIPPING * unit.spec.depth or placed.wall_id in walls:
         return None
     return (
-        f"It is {unit.spec.height:.0f} mm high and {unit.spec.depth:.0f} deep, with no wall behind it.",
+        f"It is {told(unit.spec.height)} mm high and {told(unit.spec.depth)} deep, with no wall behind it.",
         "Fix it to the floor or to a unit beside it, or make it lower.",
     )

@@ -50,6 +50,7 @@ class FindBox(TextBox):
             popup.setMinimumWidth(380)
         self.setCompleter(completer)
         self.returnPressed.connect(self._first)
+        self.textEdited.connect(self._fill)
         self.textEdited.connect(self._say_none)
         self.none = QLabel(self)
         self.none.setObjectName("boxError")
@@ -68,11 +69,12 @@ class FindBox(TextBox):
         super().focusOutEvent(event)
         self.none.hide()
 
-    def _fill(self) -> None:
-        """Every command, those that apply now first."""
+    def _fill(self, text: str = "") -> None:
+        """Every command, those that apply now first, and of these the ones that a text means most."""
         self._model.clear()
-        found = [(not c.when(), c.title, c) for c in self.commands.all.values()]
-        for off, _, command in sorted(found, key=lambda row: row[:2]):
+        wanted = text.strip().lower()
+        found = [(not c.when(), _rank(c, wanted), c.title, c) for c in self.commands.all.values()]
+        for off, _, _, command in sorted(found, key=lambda row: row[:3]):
             label = self.label(command.title, command.keys)
             item = QStandardItem(f"{label} · {self.reason(command)}" if off else label)
             item.setData(f"{command.title} {SYNONYMS.get(command.name, '')}", WORDS)
@@ -92,7 +94,8 @@ class FindBox(TextBox):
             return []
         titled = [c for c in self.commands.all.values() if wanted in c.title.lower()]
         named = [c for c in self.commands.all.values() if wanted in SYNONYMS.get(c.name, "") and c not in titled]
-        return sorted(titled, key=lambda c: (not c.when(), c.title)) + sorted(named, key=lambda c: not c.when())
+        titled.sort(key=lambda c: (not c.when(), _rank(c, wanted), c.title))
+        return titled + sorted(named, key=lambda c: not c.when())
 
     def _say_none(self, text: str) -> None:
         """Nothing found is said below the box."""
@@ -113,7 +116,9 @@ class FindBox(TextBox):
         self.clear()
         command = self.commands.all.get(name)
         if command is not None and command.when():
+            # The keys go to the work first, so that a command may send them on.
             self.clearFocus()
+            self.hand_back()
             self.commands.run(name)
 
     def _first(self) -> None:
@@ -134,6 +139,16 @@ class FindBox(TextBox):
 
 NAME = Qt.ItemDataRole.UserRole + 2
 """Name of a command in the list."""
+
+
+def _rank(command: Command, wanted: str) -> int:
+    """How well a text means a command: its own name, its beginning, one of its words, or a part of one."""
+    name = command.text.replace("&", "").rstrip("…").lower()
+    if not wanted or name == wanted:
+        return 0
+    if name.startswith(wanted):
+        return 1
+    return 2 if any(word.startswith(wanted) for word in command.title.lower().split()) else 3
 
 
 class JobBar(QFrame):

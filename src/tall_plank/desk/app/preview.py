@@ -50,8 +50,8 @@ class Preview(QDialog):
         self.page = QLabel()
         row = QHBoxLayout()
         row.setSpacing(8)
-        for widget in (self.paper, self.way):
-            row.addWidget(widget)
+        row.addWidget(self.paper)
+        row.addWidget(self.way)
         row.addSpacing(12)
         acts: tuple[tuple[str, Callable[[], object]], ...] = (
             (tr("Whole page"), self.view.fitInView),

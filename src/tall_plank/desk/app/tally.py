@@ -12,6 +12,7 @@ from tall_plank.costing.money import shown
 from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme
 from tall_plank.desk.model.document import Document
+from tall_plank.measure import format_measure
 from tall_plank.workings import Tally as Figures
 
 FIGURES = ("units", "parts", "boards", "edging", "fittings", "price", "snags")
@@ -83,7 +84,7 @@ class Tally(QFrame):
             "units": counted(tally.units, "unit", "units"),
             "parts": counted(tally.parts, "part", "parts"),
             "boards": f"{mark}{counted(tally.boards, 'board', 'boards')}, {tally.used * 100:.0f} % {tr('used')}",
-            "edging": f"{mark}{tally.edging_m:.1f} m {tr('edging')}",
+            "edging": f"{mark}{format_measure(tally.edging_m, 'm', self.document.job.display)} {tr('edging')}",
             "fittings": f"{mark}{counted(tally.fittings, 'fitting', 'fittings')}",
             "price": f"{shown(tally.price.net)} {tally.currency} {tr('before tax')}",
             "snags": f"{mark}{counted(tally.snags, 'snag', 'snags')}",

@@ -49,9 +49,14 @@ class TextBox(QLineEdit):
         else:
             super().dragEnterEvent(event)
 
-    def hand_back(self) -> None:
-        """Hand the keys back to the work: the view that is worked on, where there is one."""
-        window: QWidget | None = self.window()
+    def hand_back(self, window: QWidget | None = None) -> None:
+        """Hand the keys back to the work: the view that is worked on, where there is one.
+
+        Parameters
+        ----------
+        window : whose work it is; None: that of this box
+        """
+        window = window or self.window()
         hand = getattr(window, "hand_keys_back", None)
         if hand is not None:
             hand()

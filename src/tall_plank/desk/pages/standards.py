@@ -30,7 +30,7 @@ from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import listed
 from tall_plank.edits import standards
-from tall_plank.edits.choices import EDGING_FINISHES
+from tall_plank.edits.choices import EDGING_FINISHES, label_of
 from tall_plank.edits.units import inherit_again, set_own
 from tall_plank.files.standards import read_standard, write_standard
 from tall_plank.job import Body
@@ -44,7 +44,7 @@ CODE = Qt.ItemDataRole.UserRole + 2
 
 def words_of(key: str) -> str:
     """A key as it is read."""
-    return tr(key.replace("_", " ").capitalize())
+    return tr(label_of(key)[:1].upper() + label_of(key)[1:])
 
 
 class ValueDelegate(QStyledItemDelegate):

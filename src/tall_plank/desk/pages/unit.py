@@ -23,7 +23,7 @@ from PyQt6.QtWidgets import (
 )
 
 from tall_plank.desk.look.rows import WrappingRow
-from tall_plank.desk.look.texts import tr
+from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.canvas import Canvas, Placed
@@ -32,7 +32,7 @@ from tall_plank.desk.views.modelview import ModelView
 from tall_plank.drawing.part import part_drawing
 from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit
-from tall_plank.measure import format_length, told_in
+from tall_plank.measure import format_length, format_measure, told_in
 from tall_plank.scene import Scene
 from tall_plank.scene.unitscene import unit_scene, unit_start
 
@@ -275,7 +275,8 @@ class UnitPage(QWidget):
         size = " × ".join(format_length(v, doc.job.display) for v in (placed.width, placed.height, placed.depth))
         problems = [told_in(f"{p.what} {p.remedy}", doc.job.display) for p in unit.problems]
         more = f" (+{len(problems) - 1})" if len(problems) > 1 else ""
-        whole = f"{size} · {len(unit.parts)} {tr('parts')} · {unit.weight:.1f} kg"
+        weight = format_measure(unit.weight, "kg", doc.job.display)
+        whole = f"{size} · {counted(len(unit.parts), 'part', 'parts')} · {weight}"
         self.note.setText(f"{problems[0]}{more}" if problems else whole)
         self.note.setToolTip("\n".join(problems))
         self.note.setProperty("wrong", "true" if unit.faulty else "false")

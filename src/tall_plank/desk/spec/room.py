@@ -69,7 +69,7 @@ def room_sheet(doc: Document) -> Sheet:
     named = [
         Row(
             f"value_{v.name}",
-            tr(v.name.replace("_", " ").strip().capitalize()),
+            _named(v.name),
             length_text(doc, v.length.mm),
             "inherited" if v.length.is_rule else "plain",
             " · ".join(t for t in (v.note, f"{v.name} = {v.length.text}") if t),
@@ -89,6 +89,12 @@ def room_sheet(doc: Document) -> Sheet:
             Group(tr("Named values"), tuple(named)),
         ),
     )
+
+
+def _named(name: str) -> str:
+    """A named value in plain words, with the name that rules know it by beside it where that differs."""
+    words = tr(name.replace("_", " ").strip().capitalize())
+    return f"{words} · {name}" if "_" in name else words
 
 
 def _job_rows(job: Job) -> tuple[Row, ...]:

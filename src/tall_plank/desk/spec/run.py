@@ -5,6 +5,7 @@ from __future__ import annotations
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import (
+    Apply,
     Group,
     Row,
     Sheet,
@@ -18,6 +19,7 @@ from tall_plank.desk.things.worktop import top_groups
 from tall_plank.edits import runs
 from tall_plank.job import Kind, Level, Run
 from tall_plank.job.standard import CHOICES
+from tall_plank.measure.shareout import Rule
 from tall_plank.setout.corners import bottom_of
 from tall_plank.setout.runs import RunLayout
 from tall_plank.setout.trims import stretches
@@ -54,7 +56,7 @@ def run_sheet(doc: Document) -> Sheet:
             tr("Underside"),
             run.bottom,
             length_text(doc, bottom_of(doc.job, run)),
-            f"{tr('from')} {tr('job value')} {name}",
+            f"{tr('from')} {tr('named value')} {name}",
             lambda job, t: runs.set_run_length(job, run_id, "bottom", t),
         )
     )
@@ -73,7 +75,7 @@ def run_sheet(doc: Document) -> Sheet:
         Row("taken", tr("Taken"), length_text(doc, total)),
         Row("left", tr("Short") if layout.short > 0.001 else tr("Left"),
             length_text(doc, layout.short if layout.short > 0.001 else layout.left),
-            source=tr("the last unit takes up what you type"), apply=setter(runs.set_left, run_id)),
+            source=tr("the last unit takes up what you type"), apply=_left_setter(layout)),
         Row("count", tr("Units"), str(sum(p.is_solid for p in layout.cells))),
     )  # fmt: skip
     groups = [Group(tr("Place"), tuple(rows)), Group(tr("Sum"), figures)]
@@ -84,6 +86,12 @@ def run_sheet(doc: Document) -> Sheet:
     title = f"{tr(standing_level(doc, layout).value.capitalize())} {tr('run')}"
     where = tr(layout.wall.title)
     return Sheet(title, where, tuple(groups))
+
+
+def _left_setter(layout: RunLayout) -> Apply | None:
+    """What typing over what is left does; where units take it, or the run is short, it is a figure only."""
+    taken = any(c.width.rule is not Rule.FIXED for c in layout.run.cells)
+    return None if taken or layout.short > 0.001 or not layout.cells else setter(runs.set_left, layout.run.id)
 
 
 def _free_sheet(doc: Document, layout: RunLayout) -> Sheet:

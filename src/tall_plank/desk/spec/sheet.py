@@ -70,9 +70,11 @@ class ValueBox(TextBox):
         return error is None
 
     def _enter(self) -> None:
+        # What is applied may take this very box away for another one.
+        window = self.window()
         if self.apply():
             self.setModified(False)
-            self.hand_back()
+            self.hand_back(window)
 
     def focusInEvent(self, event: QFocusEvent | None) -> None:
         super().focusInEvent(event)

@@ -26,7 +26,7 @@ from tall_plank.job.inherit import construction_of
 from tall_plank.job.standard import CHOICES
 from tall_plank.making import MadeUnit
 from tall_plank.making.fixed import LEAST_HUNG
-from tall_plank.measure import told_in
+from tall_plank.measure import format_measure, told_in
 from tall_plank.measure.shareout import Rule
 from tall_plank.setout import Placed
 from tall_plank.setout.corners import fronts_of
@@ -50,13 +50,25 @@ class _Chosen:
     def unit(self) -> MadeUnit | None:
         return self.doc.workings.made.of(self.cells[0]) if len(self.cells) == 1 else None
 
+    def those(self, which: list[bool]) -> tuple[str, ...]:
+        """Some of the selected cells."""
+        return tuple(cell for cell, on in zip(self.cells, which, strict=True) if on)
+
+    @property
+    def with_fronts(self) -> list[bool]:
+        """Which of them are closed with a front somewhere."""
+        bays = (self.doc.job.unit(cell.unit).bay for _, _, cell in self.found)
+        built = (t.build is not None and bool(t.build.fronts) for t in self.templates)
+        return [bool(fronts_of(bay)) or own for bay, own in zip(bays, built, strict=True)]
+
     @property
     def has_fronts(self) -> bool:
-        """Whether something of them is closed with a front."""
-        bays = (self.doc.job.unit(cell.unit).bay for _, _, cell in self.found)
-        return any(fronts_of(bay) for bay in bays) or any(
-            t.build is not None and t.build.fronts for t in self.templates
-        )
+        return any(self.with_fronts)
+
+    @property
+    def with_boards(self) -> list[bool]:
+        """Which of them are made of boards by a shop standard."""
+        return [t.body in (Body.CARCASS, Body.PARTS) for t in self.templates]
 
     @property
     def are_low(self) -> bool:
@@ -69,7 +81,7 @@ class _Chosen:
 
     @property
     def has_boards(self) -> bool:
-        return self.bodies <= {Body.CARCASS, Body.PARTS}
+        return any(self.with_boards)
 
 
 def cells_sheet(doc: Document) -> Sheet:
@@ -126,8 +138,9 @@ def _size_rows(it: _Chosen) -> tuple[Row, ...]:
                 apply=lambda job, t: runs.set_width(job, cells, f"clear {t}"),
             )
         )
-    if Body.GAP not in it.bodies:
-        rows += [own_row(doc, cells, "height", tr("Height")), own_row(doc, cells, "depth", tr("Depth"))]
+    solid = it.those([t.body is not Body.GAP for t in it.templates])
+    if solid:
+        rows += [own_row(doc, solid, "height", tr("Height")), own_row(doc, solid, "depth", tr("Depth"))]
     if all(t.corner in ("l", "diagonal") for t in it.templates):
         rows.append(own_row(doc, cells, "corner_leg", tr("Other leg")))
     return tuple(rows)
@@ -222,8 +235,9 @@ def _parameter_group(it: _Chosen) -> tuple[Group, ...]:
 
 
 def _front_group(it: _Chosen) -> tuple[Group, ...]:
-    doc, cells = it.doc, it.cells
-    if not it.bodies <= {Body.CARCASS, Body.APPLIANCE, Body.PARTS} or not it.has_fronts:
+    """The fronts of those units that have any."""
+    doc, cells = it.doc, it.those(it.with_fronts)
+    if not cells:
         return ()
     rows = [
         own_row(doc, cells, "front_style", tr("Style"), style_choices()),
@@ -235,12 +249,14 @@ def _front_group(it: _Chosen) -> tuple[Group, ...]:
 
 
 def _finish_group(it: _Chosen) -> tuple[Group, ...]:
-    doc, cells = it.doc, it.cells
-    if Body.GAP in it.bodies:
+    """Finishes of those units that are something, and of the carcasses of those that have one."""
+    doc, cells = it.doc, it.those([t.body is not Body.GAP for t in it.templates])
+    if not cells:
         return ()
     rows = [own_row(doc, cells, "finish_front", tr("Front"), finishes_for(doc.job, Role.FRONT))]
-    if it.has_boards:
-        rows.append(own_row(doc, cells, "finish_carcass", tr("Carcass"), finishes_for(doc.job, Role.CARCASS)))
+    boards = it.those(it.with_boards)
+    if boards:
+        rows.append(own_row(doc, boards, "finish_carcass", tr("Carcass"), finishes_for(doc.job, Role.CARCASS)))
     return (Group(tr("Finish"), tuple(rows)),)
 
 
@@ -252,7 +268,7 @@ def _made_groups(it: _Chosen) -> tuple[Group, ...]:
     figures = [
         Row("parts", tr("Parts"), str(len(unit.parts))),
         Row("fittings", tr("Fittings"), str(sum(i.qty for i in unit.items if not _small(doc.job, i.code)))),
-        Row("weight", tr("Weight"), f"{unit.weight:.1f} kg"),
+        Row("weight", tr("Weight"), format_measure(unit.weight, "kg", doc.job.display)),
     ]
     cost = dict(doc.workings.costs.by_cell).get(it.cells[0])
     if cost is not None:

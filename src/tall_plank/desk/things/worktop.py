@@ -47,7 +47,7 @@ def top_groups(doc: Document, source: Source) -> list[Group]:
             tr("Thickness"),
             top.thickness,
             length_text(doc, doc.job.value("worktop")),
-            tr("from job value worktop"),
+            tr("from named value worktop"),
             set_it("thickness"),
         )
     )

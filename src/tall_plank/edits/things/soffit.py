@@ -11,6 +11,7 @@ from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Corner, Job, Kind, Soffit
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
+from tall_plank.measure.lengths import exact_text
 from tall_plank.measure.limits import check_reach
 from tall_plank.setout.rooms import find_wall
 
@@ -75,10 +76,9 @@ def _read_corners(job: Job, text: str):  # type: ignore[no-untyped-def]
 
 def corners_text(job: Job, soffit: Soffit) -> str:
     """A soffit's outline as the text that makes it again."""
-    from tall_plank.measure import format_length
 
     def word(length: Length) -> str:
-        return (length.text if length.is_rule else format_length(length.mm, job.display).lstrip("~")).replace(" ", "")
+        return exact_text(length, job.display, spaces=False)
 
     return "; ".join(f"{word(c.x)} {word(c.y)}" for c in soffit.corners)
 

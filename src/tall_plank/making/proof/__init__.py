@@ -23,6 +23,7 @@ from tall_plank.making.proof.space import Shared, bounds_of, boxes_of, shared_sp
 from tall_plank.making.proof.taken import Taken, standing_in
 from tall_plank.making.proof.work import Amiss, amiss_in
 from tall_plank.making.ways import Way
+from tall_plank.measure import told
 
 ASKED = HANGS | PAIRED | HOLDS
 """Uses of the holes and slots that are asked for their other half."""
@@ -74,7 +75,7 @@ def faults_in(part: Part) -> tuple[Problem, ...]:
 
 
 def _size(shared: Shared) -> str:
-    return " x ".join(f"{mm:.1f}".removesuffix(".0") for mm in shared.size)
+    return " x ".join(told(mm) for mm in shared.size)
 
 
 def _shared(parts: Sequence[Part], s: Shared) -> Problem:

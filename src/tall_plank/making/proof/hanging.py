@@ -9,6 +9,7 @@ from tall_plank.making.parts import Bore, Part
 from tall_plank.making.proof.joints import Lent
 from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of, place_on
 from tall_plank.making.proof.work import Amiss
+from tall_plank.measure import told
 from tall_plank.measure.frames import NEG_X, X
 
 CUP = 20.0
@@ -95,7 +96,7 @@ def _on_plate(cup: Mouth, plates: Sequence[Mouth], *, bent: bool) -> str | None:
             # A front at a slant to its upright, or over a frame, has a hinge of its own.
             plain = _square(cup, holes[0]) and holes[0].use == "hinge plate" and not bent
             if plain and abs(line - LINE) > LINE_OFF:
-                return f"a hinge's plate stands {line:.1f} mm behind its front; {LINE:g} mm are needed"
+                return f"a hinge's plate stands {told(line)} mm behind its front; {LINE:g} mm are needed"
             return None
     return "a hinge's plate is not as high as its cup"
 

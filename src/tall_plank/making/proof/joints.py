@@ -8,6 +8,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from tall_plank.making.parts import Asked, Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.making.proof.mouths import Mouth, apart, dot, mouths_of, place_on
 from tall_plank.making.proof.work import Amiss
+from tall_plank.measure import told
 from tall_plank.measure.frames import Vec, cross
 
 Lent = Sequence[tuple[str, Sequence[Asked]]]
@@ -173,7 +174,7 @@ def _held(parts: Sequence[Part], one: Mouth, other: Mouth, length: float) -> str
         face, end = (one, other) if getattr(one.op, "through", False) else (other, one)
         bite = length - parts[face.part].thickness
         if bite < BITE:
-            return f"a screw {length:g} mm long bites {max(bite, 0.0):.0f} mm; {BITE:g} mm is the least"
+            return f"a screw {length:g} mm long bites {told(max(bite, 0.0))} mm; {BITE:g} mm is the least"
         if bite > _deep(parts[end.part], end.way) - 2.0:
             return f"a screw {length:g} mm long comes out on the other side"
         return None

@@ -12,6 +12,7 @@ from typing import NamedTuple
 
 from tall_plank.making.parts import Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import outlines as ol
+from tall_plank.measure import told
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.remembered import remembered
@@ -33,7 +34,7 @@ TOGETHER = (
     frozenset({"handle", "face"}),
     frozenset({"handle", "slats"}),
     frozenset({"panel", "rebate"}),
-    frozenset({"louvre", "dowel"}),
+    frozenset({"louver", "dowel"}),
 )
 """What may meet in one part: a cam with its dowel, a pocket with its screw, a handle's screws through the grooves of a
 front's face, a groove through the tongue at a rail's end."""
@@ -153,7 +154,7 @@ def _void(part: _Board, op: Operation) -> _Void | None:
             return _hole_in_edge(part, op)
         case Groove():
             if abs(op.x1 - op.x2) > 1e-6 and abs(op.y1 - op.y2) > 1e-6:
-                return None  # a louvre's, askew in an edge
+                return None  # a louver's, askew in an edge
             along = abs(op.x1 - op.x2) > abs(op.y1 - op.y2)
             pad_u, pad_v = (0.0, op.width / 2) if along else (op.width / 2, 0.0)
             u0, u1 = min(op.x1, op.x2) - pad_u, max(op.x1, op.x2) + pad_u
@@ -230,7 +231,7 @@ def _lies(part: _Board, void: _Void) -> str | None:
     if blind:
         left = size[deep] - (high[deep] - low[deep])
         if left < BEHIND - HAIR:
-            return f"{_words(void)} leaves {max(left, 0.0):.1f} mm of wood behind it; {BEHIND:g} mm is the least"
+            return f"{_words(void)} leaves {told(max(left, 0.0))} mm of wood behind it; {BEHIND:g} mm is the least"
     if use in ("rebate", "cut-out"):
         return None
     if axis < 0:
@@ -238,13 +239,13 @@ def _lies(part: _Board, void: _Void) -> str | None:
         across = min((k for k in (0, 1, 2) if k != deep), key=lambda k: high[k] - low[k])
         left = min(low[across], size[across] - high[across])
         if HAIR < left < BESIDE - HAIR:
-            return f"{_words(void)} leaves {left:.1f} mm of wood beside it; {BESIDE:g} mm is the least"
+            return f"{_words(void)} leaves {told(left)} mm of wood beside it; {BESIDE:g} mm is the least"
         return None
     for k in (0, 1, 2):
         if k != deep:
             left = min(low[k], size[k] - high[k])
             if left < BESIDE - HAIR:
-                return f"{_words(void)} lies {left:.1f} mm from an edge; {BESIDE:g} mm is the least"
+                return f"{_words(void)} lies {told(left)} mm from an edge; {BESIDE:g} mm is the least"
     if part.outline and deep == 2:
         x, y, _ = _middle(void)
         if not ol.inside(part.outline, x, y):
