@@ -68,20 +68,20 @@ def kitchen(hand: Hand, folder: Path) -> None:
     hand.key(Qt.Key.Key_2, ALT)
     # The long wall: base units, the sink held under the window.
     hand.key(Qt.Key.Key_R)
-    hand.type("fridge, drawers share, sink, dishwasher, drawers share, corner")
+    hand.type("filler 50, fridge, drawers share, sink, dishwasher, corner 1050")
     hand.enter()
     hand.unit(number(hand, "sink"))
     hand.key(Qt.Key.Key_C)
     hand.key(Qt.Key.Key_R, SHIFT)
-    hand.type("gap 600, pair 800, gap 900, pair 600, pair share")
+    hand.type("gap 650, pair 900, gap 1200, 2 x pair 500")
     hand.enter()
     # The short wall: the hob under its hood, an end panel.
     wall(hand, "B")
     hand.key(Qt.Key.Key_R)
-    hand.type("drawers 450, hob, drawers 600, panel")
+    hand.type("drawers 600, hob, drawers rest, panel")
     hand.enter()
     hand.key(Qt.Key.Key_R, SHIFT)
-    hand.type("door 500, hood, door 600")
+    hand.type("pair share, hood, pair share")
     hand.enter()
     hand.unit(number(hand, "hood"))
     hand.value("underside", "1580")
@@ -95,12 +95,12 @@ def kitchen(hand: Hand, folder: Path) -> None:
     hand.choice("front_style", "slab")
     # A width by typing, one by dragging, one by a clear distance.
     hand.unit(number(hand, "hung-pair"))
-    hand.type("w780")
+    hand.type("w880")
     hand.enter()
     grip = _grip(hand)
     hand.drag(w.strip, grip, grip - QPoint(8, 0))
-    hand.unit(number(hand, "drawers", -1))
-    hand.dim("right", "60") if any(d.key == "right" for d in w.strip.extra_dims) else None
+    hand.unit(number(hand, "hung-pair", 1))
+    hand.dim("left", "1150")
     save(hand, folder / "galley.plank")
     with answers(hand, "ask_folder", folder / "papers"):
         hand.key(Qt.Key.Key_E, CONTROL | SHIFT)
@@ -120,7 +120,8 @@ def island(hand: Hand, folder: Path) -> None:
     placed in another room."""
     w = hand.window
     hand.key(Qt.Key.Key_1, ALT)
-    hand.value("outline", "5200, 4600, rest, rest")
+    hand.plan_dim("width", "5200")
+    hand.plan_dim("depth", "4600")
     hand.key(Qt.Key.Key_I)
     hand.value("length", "2940")
     hand.key(Qt.Key.Key_2, ALT)
@@ -141,7 +142,7 @@ def island(hand: Hand, folder: Path) -> None:
     hand.key(Qt.Key.Key_B, CONTROL)
     hand.type("Harrow")
     hand.enter()
-    hand.command("new room")
+    hand.key(Qt.Key.Key_R, CONTROL | SHIFT)
     hand.shelf("harrow")
     save(hand, folder / "island.plank")
 

@@ -5,13 +5,17 @@ from __future__ import annotations
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from itertools import pairwise
 
-from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
+from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt, QTimer
 from PyQt6.QtGui import QMouseEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMenu, QPushButton, QWidget
 
 from tall_plank.desk.app.window import Window
+from tall_plank.desk.views.canvas import Canvas
+from tall_plank.drawing.dimensions import offset
+from tall_plank.drawing.primitives import Dim
 from tall_plank.setout import Placed
 
 LEFT, NONE = Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
@@ -30,7 +34,7 @@ class Hand:
     ----------
     clicks : presses of a mouse button; a drag is one
     keys : pressed, modifiers not counted by themselves
-    slow : (seconds, what) of the slowest steps, from the event until the window has painted
+    slow : (seconds, what) of every step: the longest while in which the window could not have answered
     """
 
     window: Window
@@ -39,10 +43,19 @@ class Hand:
     slow: list[tuple[float, str]] = field(default_factory=list)
 
     def _timed(self, what: str, act: Callable[[], None]) -> None:
-        start = time.perf_counter()
+        """Do something and let the window follow; noted is the longest while in which it could not have answered: the
+        doing itself, or what came between two beats of the event loop."""
+        beats: list[float] = []
+        beat = QTimer()
+        beat.timeout.connect(lambda: beats.append(time.perf_counter()))
+        beat.start(0)
+        beats.append(time.perf_counter())
         act()
+        beats.append(time.perf_counter())
         QApplication.processEvents()
-        self.slow.append((time.perf_counter() - start, what))
+        beats.append(time.perf_counter())
+        beat.stop()
+        self.slow.append((max(b - a for a, b in pairwise(beats)), what))
 
     @property
     def slowest(self) -> tuple[float, str]:
@@ -103,14 +116,19 @@ class Hand:
         self.press(self.window.strip, self.on_strip(number, dx, dz), modifiers, number)
 
     def dim(self, key: str, text: str) -> None:
-        """Click on a dimension of what is selected, and type over it."""
-        from tall_plank.drawing.dimensions import offset
-
+        """Click on a dimension of what is selected in the strip, and type over it."""
         strip = self.window.strip
-        dim = next(d for d in strip.extra_dims if d.key == key)
-        at, middle = offset(dim, strip.paper_scale), (dim.a + dim.b) / 2
-        point = strip.to_px(middle, at) if dim.along == "x" else strip.to_px(at, middle)
-        self.press(strip, point.toPoint(), NONE, f"dimension {key}")
+        self._over(strip, next(d for d in strip.extra_dims if d.key == key), text)
+
+    def plan_dim(self, key: str, text: str) -> None:
+        """Click on a dimension of the plan, and type over it."""
+        plan = self.window.plan
+        self._over(plan, next(d for d in plan.dims() if d.key == key), text)
+
+    def _over(self, view: Canvas, dim: Dim, text: str) -> None:
+        at, middle = offset(dim, view.paper_scale), (dim.a + dim.b) / 2
+        point = view.to_px(middle, at) if dim.along == "x" else view.to_px(at, middle)
+        self.press(view, point.toPoint(), NONE, f"dimension {dim.key}")
         self.type(text)
         self.enter()
 

@@ -25,6 +25,8 @@ def seen(qtbot, job: Job, folders):  # type: ignore[no-untyped-def]
     yield window
     window.document.history.mark_saved()
     window.close()
+    window.deleteLater()
+    QTest.qWait(0)
 
 
 def colors(window: Window) -> set[int]:

@@ -51,9 +51,10 @@ def settled(part: Draft | Part) -> list[Operation]:
     rows = [b for b in flat if b.use == ROW and id(b) not in gone]
     if rows:
         grooves = [op for op in part.operations if isinstance(op, Groove) and op.face in ("A", "B")]
+        ends = [op for op in bores if op.face not in ("A", "B")]
         for bore in rows:
             meets = any(_reaches(bore, groove, part.thickness) and _meets(bore, groove) for groove in grooves)
-            if meets or _breaks_out(part, bore) or any(_meets_end(part, bore, end) for end in bores):
+            if meets or _breaks_out(part, bore) or any(_meets_end(part, bore, end) for end in ends):
                 gone.add(id(bore))
     return [
         msgspec.structs.replace(op, depth=shallow[id(op)]) if isinstance(op, Bore) and id(op) in shallow else op

@@ -43,6 +43,7 @@ class Tally(QFrame):
         row.setSpacing(4)
         self._last: Figures | None = None
         self._took = 0.0
+        self._changed_at = 0.0
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.timeout.connect(self.catch_up)
@@ -59,10 +60,13 @@ class Tally(QFrame):
             row.addWidget(button)
 
     def refresh(self) -> None:
-        """Pull the figures once the views have painted. During a drag, and where the last time took long, units, parts
-        and price are told at once, all others keep their last figures with a mark and follow when it is quiet."""
+        """Pull the figures once the views have painted. During a drag, while a key is held, and where the last time
+        took long, units, parts and price are told at once, all others keep their last figures with a mark and follow
+        when it is quiet."""
         doc = self.document
-        if self._last is not None and (doc.drag_from is not None or self._took > SLOW):
+        now = time.perf_counter()
+        quickly, self._changed_at = now - self._changed_at < PAUSE / 1000, now
+        if self._last is not None and (doc.drag_from is not None or self._took > SLOW or quickly):
             quick = doc.workings.quick
             kept = replace(self._last, units=quick.units, parts=quick.parts, price=quick.price, currency=quick.currency)
             self._show(kept, "≈ ")

@@ -139,7 +139,9 @@ def apply(app: QApplication, *, dark: bool) -> None:
     ):
         palette.setColor(role, QColor(color))
     app.setPalette(palette)
-    app.setStyleSheet(style_sheet(c))
+    sheet = style_sheet(c)
+    if app.styleSheet() != sheet:  # every widget of every window is dressed again, which takes a while
+        app.setStyleSheet(sheet)
 
 
 def style_sheet(c: Colors) -> str:

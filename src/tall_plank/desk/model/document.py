@@ -199,12 +199,13 @@ class Document(QObject):
             return PlankError(str(error), "", "")
         if not self.history.do(change.name, change.job):
             return None
-        self._show(workings)
         new_rooms = [made for made in change.made if made[0] == "r"]
+        new = tuple(self._source(made) for made in change.made) if select_new and not new_rooms else ()
+        self._show(workings, new)
         if new_rooms:
             self.show_room(new_rooms[-1])
-        if select_new and change.made:
-            self.select(tuple(self._source(made) for made in change.made))
+            if select_new:
+                self.select(tuple(self._source(made) for made in change.made))
         self.told.emit(
             tr("Skipped") + ": " + "; ".join(change.skipped) + "." if change.skipped else change.told,
             "note",
@@ -224,11 +225,19 @@ class Document(QObject):
                     return Kind.WALL.of(wall_of(room, source)) if source.kind is Kind.SLOPE else source
         return PREFIXES[made[0]].of(made)
 
-    def _show(self, workings: Workings) -> None:
+    def _show(self, workings: Workings, new: tuple[Source, ...] = ()) -> None:
+        """Let the views follow. `new`: what is selected from now on; nothing: what was."""
         self.workings = workings
-        self._prune_selection()
+        if new and new != self.selection:
+            # Before the views pull the job, so that none of them shows the new job with what was selected before.
+            self.selection, self.bay = new, None
+        else:
+            new = ()
+            self._prune_selection()
         self.changed.emit()
         self.filed.emit()
+        if new:
+            self.selected.emit()
 
     def _read_machines(self) -> None:
         self.machines, faults = shop_machines(self.folders)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from PyQt6.QtCore import QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QAction, QFocusEvent, QIcon, QKeyEvent
 from PyQt6.QtWidgets import (
@@ -227,6 +229,13 @@ class SpecLine(QWidget):
             self.value.setMinimumWidth(min(200, max(64, wide)))
         self.show_error(None)
 
+    def forget(self) -> None:
+        """Show the row as it is: what was typed and not taken is gone."""
+        if isinstance(self.value, ValueBox):
+            self.value.setText(self.row.text)
+            self.value.setCursorPosition(0)
+        self.show_error(None)
+
     def show_error(self, error: PlankError | None) -> None:
         wrong = error is not None
         self.error.setVisible(wrong)
@@ -238,6 +247,20 @@ class SpecLine(QWidget):
         if bool(self.value.property("wrong")) != wrong:
             self.value.setProperty("wrong", wrong)
             restyle(self.value)
+
+
+KEPT = 8
+"""Sheets whose lines are kept."""
+
+
+@dataclass
+class Body:
+    """The lines of a sheet as they are on screen, with their heads."""
+
+    widget: QWidget
+    lines: dict[str, SpecLine]
+    title: QLabel
+    subtitle: QLabel
 
 
 class SpecSheet(QFrame):
@@ -261,6 +284,8 @@ class SpecSheet(QFrame):
         outer.addWidget(self.scroller)
         self.lines: dict[str, SpecLine] = {}
         self._shape: object = None
+        self._kept: dict[object, Body] = {}
+        """Lines that were shown lately, by what they are of: they come back at once."""
         self.replacing = False
         """Whether the lines are being taken away for others."""
         self.title = QLabel()
@@ -285,26 +310,40 @@ class SpecSheet(QFrame):
 
     def _build(self, sheet: Sheet) -> None:
         focused = next((name for name, line in self.lines.items() if line.value.hasFocus()), "")
-        # The line whose change leads here is still at work, so the old ones go on the next turn.
+        # The line whose change leads here is still at work, so the old ones are not gone yet.
         self.replacing = True
         old = self.scroller.takeWidget()
         if old is not None:
             old.hide()
-            old.deleteLater()
+            old.setParent(self)
         self.replacing = False
+        body = self._kept.pop(self._shape, None) or self._made(sheet)
+        self._kept[self._shape] = body
+        while len(self._kept) > KEPT:
+            self._kept.pop(next(iter(self._kept))).widget.deleteLater()
+        for line in body.lines.values():
+            line.forget()
+        self.lines, self.title, self.subtitle = body.lines, body.title, body.subtitle
+        self.scroller.setWidget(body.widget)
+        body.widget.show()
+        if focused in self.lines:
+            self.lines[focused].value.setFocus()
+
+    def _made(self, sheet: Sheet) -> Body:
+        """The lines of a sheet."""
         body = QWidget()
         body.setObjectName("specBody")
         column = QVBoxLayout(body)
         column.setContentsMargins(16, 14, 6, 16)
         column.setSpacing(3)
-        self.title, self.subtitle = QLabel(), QLabel()
-        self.title.setObjectName("specTitle")
-        self.title.setWordWrap(True)
-        self.subtitle.setObjectName("specSub")
-        self.subtitle.setWordWrap(True)
-        column.addWidget(self.title)
-        column.addWidget(self.subtitle)
-        self.lines = {}
+        title, subtitle = QLabel(), QLabel()
+        title.setObjectName("specTitle")
+        title.setWordWrap(True)
+        subtitle.setObjectName("specSub")
+        subtitle.setWordWrap(True)
+        column.addWidget(title)
+        column.addWidget(subtitle)
+        lines: dict[str, SpecLine] = {}
         for group in sheet.groups:
             head = QLabel(group.name.upper())
             head.setObjectName("specGroup")
@@ -314,9 +353,7 @@ class SpecSheet(QFrame):
             column.addLayout(holder)
             for row in group.rows:
                 line = SpecLine(self, row)
-                self.lines[f"{group.name}/{row.key}"] = line
+                lines[f"{group.name}/{row.key}"] = line
                 column.addWidget(line)
         column.addStretch(1)
-        self.scroller.setWidget(body)
-        if focused in self.lines:
-            self.lines[focused].value.setFocus()
+        return Body(body, lines, title, subtitle)

@@ -133,11 +133,17 @@ class Frieze(Canvas):
         room, worked = self.document.room, self.document.worked_on
         for source in self.document.selection:
             wall = self._wall_of(source)
+            if source.kind is Kind.ISLAND and self._of_island(worked.get(room.room.id, ""), source):
+                return worked[room.room.id]
             if wall and room.has_line(wall):
                 worked[room.room.id] = wall
                 return wall
         last = worked.get(room.room.id, "")
         return last if room.has_line(last) else room.walls[0].id
+
+    def _of_island(self, line: str, source: Source) -> bool:
+        """Whether a line is a face of an island."""
+        return any(f.id == line and f.island == source.id for f in self.document.room.faces)
 
     def _wall_of(self, source: Source) -> str:
         """The wall or face that something stands on; empty where it is on none of this room."""

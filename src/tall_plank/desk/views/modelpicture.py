@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import os
+import time
 from typing import Any
 
 import numpy as np
@@ -31,6 +32,9 @@ from tall_plank.setout import Wall
 NEAR = 600.0
 """mm before the eye where the picture begins at least."""
 
+
+AT_LEAST = 0.1
+"""Seconds from one picture to the next while the job changes again and again; while something is dragged, none."""
 
 FIRST_AFTER = 40
 """ms that the first picture waits, so that the window and its drawings are painted before VTK is imported."""
@@ -69,6 +73,8 @@ class ModelPicture(QWidget):
         self._timer.setSingleShot(True)
         self._timer.setInterval(FIRST_AFTER)
         self._timer.timeout.connect(lambda: self.render_now())
+        self._drawn_at = 0.0
+        """When it was drawn last, seconds of the clock that counts on; 0: not yet."""
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(160)
@@ -83,6 +89,10 @@ class ModelPicture(QWidget):
             self._room = self.document.room_id
             self.center, self.distance = None, 0.0
         self._dirty_scene = True
+        if self._drawn_at and self.document.drag_from is None:
+            # A held key changes the job thirty times a second: the picture follows as fast as it can be looked at.
+            since = time.perf_counter() - self._drawn_at
+            self._timer.setInterval(max(0, round((AT_LEAST - since) * 1000)))
         self._timer.start()
 
     def refresh_selection(self) -> None:
@@ -257,6 +267,8 @@ class ModelPicture(QWidget):
         from vtkmodules.util.numpy_support import vtk_to_numpy
         from vtkmodules.vtkCommonCore import vtkUnsignedCharArray
 
+        self._drawn_at = time.perf_counter()
+        self._timer.setInterval(0)
         if self._dirty_scene:
             self._build()
         self._place_camera()

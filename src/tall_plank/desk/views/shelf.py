@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from dataclasses import dataclass
 
 from PyQt6 import sip
@@ -37,8 +38,11 @@ class Entry:
     """The kind whose picture is still to be made."""
 
 
-AT_ONCE, AT_A_TIME = 12, 6
-"""Pictures of kinds that are made before the shelf shows, and then in one go while nothing else happens."""
+AT_ONCE = 12
+"""Pictures of kinds that are made before the shelf shows."""
+
+WHILE = 0.012
+"""Seconds for which further ones are made in one go, while nothing else happens."""
 
 
 class ShelfList(QListWidget):
@@ -114,7 +118,7 @@ class Shelf(QFrame):
         column.addWidget(self.list)
         self._later = QTimer(self)
         self._later.setSingleShot(True)
-        self._later.setInterval(60)
+        self._later.setInterval(30)
         self._later.timeout.connect(self._draw_more)
         self._key: object = None
         self._kept: tuple[Kept, ...] = ()
@@ -163,19 +167,22 @@ class Shelf(QFrame):
             entry.template = None
 
     def _draw_more(self) -> None:
-        """Make a few of the pictures that are missing; go on until none is."""
+        """Make some of the pictures that are missing, not so many that typing would wait; go on until none is."""
         if sip.isdeleted(self.list):  # the window is gone
             return
         missing = [entry for entry in self._entries if entry.template is not None]
-        for entry in missing[:AT_A_TIME]:
+        start, made = time.perf_counter(), {}
+        for entry in missing:
             self._draw(entry)
-        made = {entry.code: entry for entry in missing[:AT_A_TIME]}
+            made[entry.code] = entry
+            if time.perf_counter() - start > WHILE:
+                break
         for i in range(self.list.count()):
             item = self.list.item(i)
             drawn = made.get(item.data(Qt.ItemDataRole.UserRole)) if item is not None else None
             if item is not None and drawn is not None:
                 item.setIcon(drawn.icon)
-        if len(missing) > AT_A_TIME:
+        if len(missing) > len(made):
             self._later.start()
 
     def close_view(self) -> None:

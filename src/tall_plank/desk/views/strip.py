@@ -145,6 +145,11 @@ class Strip(TakesDrops, Frieze):
         line = guide_at(self, self.guide_lines(), p)
         source = line.source if line is not None else self.source_at(p)
         kind = source.kind if source is not None else None
+        if kind is Kind.ISLAND and source is not None:
+            # Of an island's faces that one is worked on which was pressed.
+            face, _ = self.wall_at(self.to_mm(p)[0])
+            if self._of_island(face, source):
+                self.document.worked_on[self.document.room_id] = face
         self._again = self.document.selection == (source,) and kind is Kind.CELL
         if source is not None and (kind is Kind.CELL or self._takes_hold(source)):
             if add or source not in self.document.selection:
