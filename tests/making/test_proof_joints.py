@@ -98,7 +98,7 @@ def test_a_cup_has_its_plate_at_its_height_and_37_behind_its_front() -> None:
     """37 from the front's back to the plate's line and 32 between its holes: common practice for cup hinges (system
     32)."""
     assert hung() == []
-    assert hung(plate=50.0) == ["a hinge's plate stands 50.0 mm behind its front; 37 mm are needed"]
+    assert hung(plate=50.0) == ["a hinge's plate stands 50 mm behind its front; 37 mm are needed"]
     assert hung(up=3.0) == ["a hinge's plate is not as high as its cup"]
     assert hung(cup=80.0) == ["a hinge's cup has no plate beside it"]
     assert hung(up=200.0) == ["a hinge's cup has no plate beside it"]

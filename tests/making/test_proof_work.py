@@ -144,16 +144,16 @@ def test_what_meets_is_told_and_nothing_else(one: Any, other: Any) -> None:
         (Bore("B", 100, 3, 5, 13, "pin"), "a pin hole lies 0.5 mm from an edge; 1 mm is the least"),
         (Bore("B", 100, 298, 5, 13, "pin"), "a pin hole lies -0.5 mm from an edge; 1 mm is the least"),
         (Bore("L1", 100, 9, 8, 20, "dowel"), None),
-        (Bore("L1", 100, 4, 8, 20, "dowel"), "a dowel hole lies 0.0 mm from an edge; 1 mm is the least"),
-        (Bore("W2", 100, 9, 8, 399, "dowel"), "a dowel hole leaves 1.0 mm of wood behind it; 2 mm is the least"),
+        (Bore("L1", 100, 4, 8, 20, "dowel"), "a dowel hole lies 0 mm from an edge; 1 mm is the least"),
+        (Bore("W2", 100, 9, 8, 399, "dowel"), "a dowel hole leaves 1 mm of wood behind it; 2 mm is the least"),
         (Groove("A", 0, 20, 400, 20, 9, 9, "back"), None),
         (Groove("A", 0, 20, 400, 20, 9, 17, "back"),
-         "the groove of the back leaves 1.0 mm of wood behind it; 2 mm is the least"),
+         "the groove of the back leaves 1 mm of wood behind it; 2 mm is the least"),
         (Groove("A", 0, 5, 400, 5, 9, 9, "back"),
          "the groove of the back leaves 0.5 mm of wood beside it; 1 mm is the least"),
         (Groove("L1", 0, 9, 400, 9, 9.2, 10, "panel"), None),
         (Rebate("A", "L2", 9, 9), None),
-        (Rebate("A", "L2", 9, 17), "a rebate leaves 1.0 mm of wood behind it; 2 mm is the least"),
+        (Rebate("A", "L2", 9, 17), "a rebate leaves 1 mm of wood behind it; 2 mm is the least"),
         (Cutout(50, 50, 100, 100, 5), None),
     ],
 )  # fmt: skip
@@ -193,7 +193,7 @@ def test_a_fault_names_its_part_and_shows_its_place() -> None:
     part = Part("side", "B", "board", *SIZE, "none", Frame((10.0, 20.0, 30.0), X, Y),
                 operations=(Bore("A", 100, 100, 5, 18, "pin"),))  # fmt: skip
     fault, *_ = faults_of((board(), part))
-    assert fault.what == "Part 2, side: a pin hole leaves 0.0 mm of wood behind it; 2 mm is the least."
+    assert fault.what == "Part 2, side: a pin hole leaves 0 mm of wood behind it; 2 mm is the least."
     assert fault.place is not None
     low, high = fault.place
     for a, at, c in zip(low, (110.0, 120.0, 39.0), high, strict=True):

@@ -48,8 +48,8 @@ def _gone(window: Window) -> None:
 
 
 def settle_memory() -> None:
-    """What stands when the first window opens stays for good: the collector need not look at it again and again, which took
-    60 ms in the middle of typing; and it comes by less often."""
+    """What stands when the first window opens stays for good: the collector need not look at it again and again, which
+    took 60 ms in the middle of typing; and it comes by less often."""
     if not gc.get_freeze_count():
         gc.freeze()
         gc.set_threshold(20_000, 20, 20)
