@@ -2,7 +2,20 @@
 
 from __future__ import annotations
 
-from tall_plank.edits import bays, fittings, jobs, outline, papers, placing, rooms, runs, runtext, standards, units
+from tall_plank.edits import (
+    bays,
+    fittings,
+    hanging,
+    jobs,
+    outline,
+    papers,
+    placing,
+    rooms,
+    runs,
+    runtext,
+    standards,
+    units,
+)
 from tall_plank.edits.change import Change
 from tall_plank.edits.things.column import add_column, set_column
 from tall_plank.edits.things.island import add_island, set_island
@@ -10,7 +23,7 @@ from tall_plank.edits.things.molding import add_molding
 from tall_plank.edits.things.opening import add_opening, set_opening
 from tall_plank.edits.things.roof_window import add_roof_window, set_roof_window
 from tall_plank.edits.things.service import add_service
-from tall_plank.edits.things.sliding import add_sliding, copy_leaf, set_band, set_band_count
+from tall_plank.edits.things.sliding import add_sliding_over, copy_leaf, set_band, set_band_count
 from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.edits.things.soffit import add_soffit, set_soffit
 from tall_plank.job import Job, Kind, Level, Role
@@ -146,39 +159,52 @@ def _loft(b: _Bench) -> None:
     _wardrobe(b, b.run(room, "A", Level.BASE, "wardrobe 1200, wardrobe 1200, wardrobe 1200"))
     b.run(room, "B", Level.BASE, "gap 850, vanity 900")
     media = b.run(room, "C", Level.BASE, "gap 300, media 1800, gap 300, bookcase 800")
-    b.do(runs.set_run_choice(b.job, media, "feet", "legs"))
-    shelves = b.run(room, "C", Level.HUNG, "gap 300, floating shelves 1800")
-    b.do(runs.set_run_length(b.job, shelves, "bottom", "1100mm"))
+    for key, text in (("feet", "legs"), ("leg_shape", "round"), ("leg_left", "120mm"), ("leg_right", "120mm")):
+        b.do(units.set_own(b.job, (b.cell(media, 1),), key, text))
+    _media_wall(b, room)
+
+
+def _media_wall(b: _Bench, room: str) -> None:
+    """Three shelves at a pitch above the low unit, the middle one shifted."""
+    first = b.do(hanging.hang(b.job, room, "C", "floating", 300.0, 900.0))
+    b.do(runs.set_width(b.job, (first,), "1500mm"))
+    change = hanging.repeat_up(b.job, first, 2, "350mm")
+    b.do(change)
+    b.do(runs.set_clear(b.job, change.made[0], "left", "600mm"))
 
 
 def _wardrobe(b: _Bench, run: str) -> None:
-    """Three units with top boxes, and below them hanging, shelves over drawers, and long hanging with shoes; two
-    sliding leaves before the lower bays, one with a mirror."""
+    """Hanging, shelves over drawers, and long hanging with shoes, with a row of top boxes above; three sliding leaves
+    before all of it, one with a mirror."""
     cells = [b.cell(run, i) for i in range(3)]
     for cell in cells:
-        b.do(units.set_own(b.job, (cell,), "height", "2250mm"))
+        b.do(units.set_own(b.job, (cell,), "height", "2020mm"))
         b.do(bays.join_bay(b.job, cell, ()))
         b.do(fittings.remove_fitting(b.job, cell, (), 0))
         b.do(bays.set_front(b.job, ((cell, ()),), "none"))
-        b.do(bays.split_bay(b.job, cell, (), "220 share", "rows", "shelf"))
-        b.do(bays.set_front(b.job, ((cell, (0,)),), "flap"))
     left, middle, right = cells
-    b.do(bays.split_bay(b.job, left, (1,), "1:1", "rows", "shelf"))
-    for path in ((1, 0), (1, 1)):
+    b.do(bays.split_bay(b.job, left, (), "1:1", "rows", "shelf"))
+    for path in ((0,), (1,)):
         b.do(fittings.add_fitting(b.job, left, path, "RL-25"))
-    b.do(bays.split_bay(b.job, middle, (1,), "2", "columns", "divider"))
+    b.do(bays.split_bay(b.job, middle, (), "2", "columns", "divider"))
     for side in (0, 1):
-        b.do(bays.split_bay(b.job, middle, (1, side), "share 220 220 220", "rows", "shelf"))
-        b.do(bays.set_shelves(b.job, middle, (1, side, 0), "3"))
-    b.do(bays.set_front(b.job, tuple((middle, (1, 0, i)) for i in (1, 2, 3)), "inner"))
-    b.do(fittings.add_fitting(b.job, middle, (1, 1, 2), "WB-150"))
-    b.do(fittings.add_fitting(b.job, middle, (1, 1, 3), "WB-150"))
-    b.do(bays.split_bay(b.job, right, (1,), "share 400", "rows", "shelf"))
-    b.do(fittings.add_fitting(b.job, right, (1, 0), "RL-25"))
-    b.do(fittings.add_fitting(b.job, right, (1, 1), "SH-180"))
-    doors = b.do(add_sliding(b.job, BayRef(left, (1,)), BayRef(right, (1,)), 3))
+        b.do(bays.split_bay(b.job, middle, (side,), "share 220 220 220", "rows", "shelf"))
+        b.do(bays.set_shelves(b.job, middle, (side, 0), "3"))
+    b.do(bays.set_front(b.job, tuple((middle, (0, i)) for i in (1, 2, 3)), "inner"))
+    b.do(fittings.add_fitting(b.job, middle, (1, 2), "WB-150"))
+    b.do(fittings.add_fitting(b.job, middle, (1, 3), "WB-150"))
+    b.do(bays.split_bay(b.job, right, (), "share 400", "rows", "shelf"))
+    b.do(fittings.add_fitting(b.job, right, (0,), "RL-25"))
+    b.do(fittings.add_fitting(b.job, right, (1,), "SH-180"))
+    room, _ = b.job.find_run(run)
+    row = b.do(hanging.add_row(b.job, room.id, "A"))
+    b.do(runtext.type_run(b.job, row, "3 x flap 1200"))
+    boxes = [b.cell(row, i) for i in range(3)]
+    for key, text in (("height", "230mm"), ("depth", "560mm")):
+        b.do(units.set_own(b.job, tuple(boxes), key, text))
+    doors = b.do(add_sliding_over(b.job, tuple(BayRef(cell) for cell in (*cells, *boxes)), 3))
     b.do(set_band_count(b.job, doors, 0, "3"))
     b.do(set_band(b.job, doors, 0, 1, "size", "1100mm"))
     b.do(copy_leaf(b.job, doors, 0))
     b.do(set_band(b.job, doors, 1, 1, "finish", "mirror"))
-    b.do(runs.set_run_choice(b.job, run, "to_ceiling", "yes"))
+    b.do(runs.set_run_choice(b.job, row, "to_ceiling", "yes"))

@@ -14,8 +14,10 @@ from tall_plank.desk.app.application import make_app, open_window
 from tall_plank.desk.app.sheetshot import sheets_picture
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
+from tall_plank.edits.jobs import set_display
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Kind, Source
+from tall_plank.measure import DisplayUnit
 
 
 def settle(app: QApplication, milliseconds: int = 120) -> None:
@@ -104,7 +106,7 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             "wardrobe-open",
             lambda: doc.show_fronts("off"),
             lambda: doc.select((_cell(window, "3A2"),)),
-            lambda: doc.select_bay((1, 0, 0)),
+            lambda: doc.select_bay((0, 0)),
         )
         doc.show_fronts("closed")
         shot(
@@ -138,7 +140,10 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             done.append(folder / "stock.png")
             stock.close()
         doc.show_room(doc.job.rooms[0].id)
+        # A job in inches has square feet and pounds besides.
+        doc.do(lambda job: set_display(job, DisplayUnit.FRACTION_16))
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
+        doc.undo()
         shot("shop-by-unit", lambda: doc.select((_cell(window, "A5"),)), lambda: window.open_schedule("by-unit"))
         shot("shop-bars", lambda: window.open_schedule("bars"), lambda: _settled(window))
         shot("shop-plans", lambda: _planned(window))
@@ -151,7 +156,8 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         shot(
             "night",
             lambda: window.show_stage("units"),
-            lambda: doc.select((_cell(window, "B3"),)),
+            lambda: doc.show_room(doc.job.rooms[2].id),
+            lambda: doc.select((_cell(window, "3C4"),)),
             lambda: window.set_look("dark"),
         )
         window.set_look("light")

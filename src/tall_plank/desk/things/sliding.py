@@ -23,6 +23,7 @@ from tall_plank.job.inherit import construction_of
 from tall_plank.job.things.sliding import Leaf
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.measure import told_in
+from tall_plank.shop.cutlist import natural
 
 
 def _copier(name: str, i: int) -> Callable[[Job, str], Change]:
@@ -65,7 +66,7 @@ def sliding_sheet(doc: Document, thing_id: str) -> Sheet:
         told = [told_in(p.what, doc.job.display) for p in made.problems]
         groups.append(Group(tr("Snags"), tuple(Row(f"problem{i}", what, "") for i, what in enumerate(told))))
     numbers = dict.fromkeys(doc.job.find_cell(ref.cell)[2].number for ref in doors.bays)
-    where = f"{tr('before')} {', '.join(numbers)}, {tr(doc.room.wall(run.wall).title)}"
+    where = f"{tr('before')} {', '.join(sorted(numbers, key=natural))}, {tr(doc.room.wall(run.wall).title)}"
     return Sheet(tr("Sliding doors"), where, tuple(groups))
 
 
