@@ -19,7 +19,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.shop.machine.model import Machine, Tool
-from tall_plank.shop.simcut import take_off
 
 CELL = 1.0
 """mm; side of a cell."""
@@ -465,6 +464,9 @@ def _cut(
     radius = move.tool.diameter / 2 if move.tool is not None else 1.0
     if low < -machine.into_spoil - NEAR:
         run.tell(move.line, "depth", f"Z{low:.2f} goes deeper into the spoil board than {machine.into_spoil:g}")
+    # With it comes the compiler, which the window starts without.
+    from tall_plank.shop.simcut import take_off
+
     meets, hit = take_off(run.heights, owner, cell, move.start, move.end, radius, move.rapid, NEAR)
     if meets:
         if move.rapid:
