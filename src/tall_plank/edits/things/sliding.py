@@ -18,6 +18,7 @@ from tall_plank.job.bays import INSIDE, Front
 from tall_plank.job.inherit import finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.job.things.sliding import Band, BayRef, Leaf, Replaced, SlidingDoors
+from tall_plank.making import make_one
 from tall_plank.making.sliding import overlaps
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
@@ -81,14 +82,12 @@ def covering(job: Job, bays: tuple[BayRef, ...]) -> Covering:
     PlankError where the bays are on several walls, something without bays stands between them, or a front lies only
     partly behind the leaves
     """
-    from tall_plank.workings import Workings
-
-    made, layout = Workings(job).made, set_out(job)
+    layout = set_out(job)
     spans: list[tuple[float, float, float, float, BayRef]] = []
     walls: set[tuple[str, str]] = set()
     for ref in dict.fromkeys(bays):
         _, _, cell = job.find_cell(ref.cell)
-        unit, placed = made.of(ref.cell), layout.find(ref.cell)
+        unit, placed = make_one(job, layout, ref.cell), layout.find(ref.cell)
         box = next((b for b in unit.set.boxes if b.path == ref.path), None) if unit and unit.set else None
         if job.template_of(cell).body is not Body.CARCASS:
             raise PlankError("Sliding doors stand before units with bays.", "sliding doors", "Choose other units.")
@@ -106,7 +105,7 @@ def covering(job: Job, bays: tuple[BayRef, ...]) -> Covering:
     for p in layout.room(room_id).placed:
         if p.wall_id != wall_id or not p.is_solid or not overlaps(p, x0, x1, z0, z1):
             continue
-        found = made.of(p.cell)
+        found = make_one(job, layout, p.cell)
         if p.body is not Body.CARCASS:
             what = f"{p.number}, {job.template(p.template).name.lower()}, stands between them."
             raise PlankError(what, "sliding doors", "Choose bays that stand side by side.")
