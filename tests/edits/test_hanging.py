@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 from collections.abc import Callable
 
 import msgspec
@@ -11,10 +12,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import with_run
-from tall_plank.edits import Change, hanging, placing, rooms, runs, units
+from tall_plank.edits import Change, hanging, outline, placing, rooms, runs, units
 from tall_plank.edits.clipboard import copy_cells, paste
 from tall_plank.edits.library import place_saved, save_cells, save_run
 from tall_plank.edits.runtext import run_text, type_run
+from tall_plank.edits.things.service import add_service
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Body, Job, Level, Template
 from tall_plank.job.start import new_job
@@ -354,6 +356,51 @@ def test_in_inches_too() -> None:
     assert the(job, cell).x == pytest.approx(20.25 * 25.4)
     job = hanging.set_bottom(job, (cell,), "54").job
     assert the(job, cell).bottom == pytest.approx(54 * 25.4)
+
+
+def test_past_the_end_of_its_wall_it_is_a_snag() -> None:
+    job, cell = hung(new_job(), "floating", 2700.0, 1300.0)
+    short = rooms.set_room_length(job, "r1", "width", "2400").job
+    told = [(s.what, s.where.cell, s.weight) for s in Workings(short).snags if s.rule == "run length"]
+    assert told == [("It reaches 1200 mm past the right end of wall A.", cell, "wrong")]
+    assert not [s for s in Workings(job).snags if s.rule == "run length"]
+
+
+def test_a_row_of_two_moves_once_by_a_typed_distance() -> None:
+    job, cell = hung(new_job(), "floating", 500.0, 1300.0)
+    job = type_run(job, job.find_cell(cell)[1].id, "floating 600, floating 500").job
+    moved = placing.move_by(job, tuple(c.id for c in job.cells()), "100").job
+    assert [p.x for p in set_out(moved).placed] == [600.0, 1200.0]
+
+
+@pytest.mark.parametrize("x", [math.nan, math.inf, -math.inf, 1e12])
+def test_a_place_that_is_nowhere_is_refused(x: float) -> None:
+    job, cell = hung(new_job(), "floating", 500.0, 1300.0)
+    run = job.find_cell(cell)[1].id
+    steps: tuple[Callable[[], Change], ...] = (
+        lambda: hanging.hang(job, "r1", "A", "floating", x, 0.0),
+        lambda: hanging.hang(job, "r1", "A", "floating", 0.0, x),
+        lambda: hanging.drop(job, "r1", "A", "floating", x, 900.0),
+        lambda: hanging.drop(job, "r1", "A", "floating", 900.0, x),
+        lambda: hanging.move_free(job, run, x, 100.0),
+        lambda: hanging.move_free(job, run, 100.0, x),
+        lambda: hanging.move_along(job, cell, 900.0, x),
+        lambda: hanging.lift_cell(job, cell, x),
+    )
+    for step in steps:
+        with pytest.raises(PlankError, match="out of reach"):
+            step()
+
+
+def test_what_stands_beyond_a_new_corner_goes_to_its_wall() -> None:
+    job, _ = hung(new_job(), "floating", 500.0, 1300.0)
+    job, _ = hung(job, "floating", 2500.0, 1300.0)
+    job = add_service(job, "r1", "A", "power", 3000.0).job
+    before = {(round(p.x), p.number) for p in set_out(job).placed}
+    job = outline.add_corner(job, "r1", "A", 1200.0).job
+    assert {(p.wall_id, round(p.x)) for p in set_out(job).placed} == {("A", 500), ("E", 1300)}
+    assert [(s.wall, s.x.mm) for s in job.rooms[0].services] == [("E", 1800.0)]
+    assert {(round(p.x) + (1200 if p.wall_id == "E" else 0), p.number) for p in set_out(job).placed} == before
 
 
 def one_step(job: Job, cell: str, kind: int, x: int, z: int) -> Change:

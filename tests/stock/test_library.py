@@ -101,6 +101,15 @@ def test_a_bad_color_and_a_bad_price_are_found(folder: Path) -> None:
         load_stock(folder)
 
 
+@pytest.mark.parametrize("price", ['"dear"', '""', '"1,5"', '"1e"', "[1]", "true"])
+def test_a_price_that_is_no_number_names_its_place(folder: Path, price: str) -> None:
+    path = folder / "prices" / "quay-2026.toml"
+    path.write_text(path.read_text().replace('price = "24.50"', f"price = {price}"))
+    with pytest.raises(PlankError, match="price") as caught:
+        load_stock(folder)
+    assert caught.value.remedy
+
+
 def test_a_file_that_is_no_text_is_refused(folder: Path) -> None:
     (folder / "more.toml").write_bytes(b"\xff\xfe\x00")
     with pytest.raises(PlankError, match="UTF-8"):

@@ -13,7 +13,7 @@ from tall_plank.job import Body, Cell, Job, Level, Run
 from tall_plank.job.inherit import size_of
 from tall_plank.job.run import WidthRule
 from tall_plank.measure import Length, PlankError, format_length
-from tall_plank.measure.limits import LIMITS
+from tall_plank.measure.limits import LIMITS, check_reach
 from tall_plank.measure.shareout import Rule
 from tall_plank.measure.units import TOLERANCE
 from tall_plank.setout import Placed, set_out
@@ -47,6 +47,7 @@ def hang(job: Job, room_id: str, wall_id: str, code: str, x: float, bottom: floa
     ------
     PlankError where its kind does not hang free, or there is no such wall
     """
+    check_reach(x, bottom)
     job.room(room_id)
     template = job.template(code)
     if not set_out(job).room(room_id).has_line(wall_id):
@@ -86,6 +87,7 @@ def put(job: Job, room_id: str, wall_id: str, code: str, *, after: str = "") -> 
 def drop(job: Job, room_id: str, wall_id: str, code: str, x: float, z: float) -> Change:
     """Put a new unit where it was dropped on a wall: into its run where that hangs at this height, else free. `x`, `z`:
     of the middle of the unit, mm."""
+    check_reach(x, z)
     template = job.template(code)
     room = job.room(room_id)
     layout = set_out(job).room(room.id)
@@ -139,6 +141,7 @@ def open_place(
     -------
     (x, bottom)
     """
+    check_reach(x, bottom)
     job.room(room_id)
     layout = set_out(job).room(room_id)
     beside = [
@@ -165,6 +168,7 @@ def move_free(job: Job, run_id: str, x: float, bottom: float, wall_id: str = "",
     ------
     PlankError where something of it is locked
     """
+    check_reach(x, bottom)
     _, run = job.find_run(run_id)
     for cell in run.cells:
         if cell.locked:
@@ -183,6 +187,7 @@ def move_along(job: Job, cell_id: str, at: float, by: float) -> Change:
     at : where the pointer is, from the wall's left end, mm
     by : how far it has come, mm
     """
+    check_reach(at, by)
     _, run, _ = job.find_cell(cell_id)
     layout = set_out(job).run(run.id)
     if layout is None:
@@ -342,6 +347,7 @@ def set_bottom(job: Job, cells: tuple[str, ...], text: str) -> Change:
 def lift_cell(job: Job, cell_id: str, bottom: float) -> Change:
     """Bring one unit of a run to a height of its own, by hand; it stops at the floor and under the ceiling. `bottom`:
     mm."""
+    check_reach(bottom)
     room, _, _ = job.find_cell(cell_id)
     placed = set_out(job).find(cell_id)
     height = placed.height if placed is not None else 0.0

@@ -5,12 +5,14 @@ from __future__ import annotations
 import math
 import re
 from difflib import SequenceMatcher
+from typing import Any
 
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, with_cells, with_room
 from tall_plank.edits.rooms import check_room, read_in
 from tall_plank.job import Corner, Job, Rectangle, Room, Side, Sides, WallOwn
+from tall_plank.job.things.table import THINGS
 from tall_plank.measure import Length, PlankError, format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoint
@@ -346,12 +348,28 @@ def add_corner(job: Job, room_id: str, wall_id: str, x: float) -> Change:
     letter = next_letters(room, 1)[0]
     ids = (*room.wall_ids()[: i + 1], letter, *room.wall_ids()[i + 1 :])
     outline = sides_from(tuple(points), ids)
-    openings = tuple(
-        msgspec.structs.replace(o, wall=letter, x=Length.of(o.x.mm - x)) if o.wall == wall_id and o.x.mm >= x else o
-        for o in room.openings
-    )
-    room = msgspec.structs.replace(room, openings=openings)
+    room = _gone_along(room, wall_id, x, letter)
     return _with_outline(job, room, outline, f"Add a corner to wall {wall_id}")
+
+
+def _gone_along(room: Room, wall_id: str, x: float, letter: str) -> Room:
+    """The room with everything that is placed on a wall beyond a place on it, and what hangs free there, on the wall
+    that begins there. `x`: mm."""
+
+    def moved(thing: Any) -> Any:
+        at = getattr(thing, "x", None)
+        if getattr(thing, "wall", "") != wall_id or not isinstance(at, Length) or at.mm < x:
+            return thing
+        return msgspec.structs.replace(thing, wall=letter, x=Length.of(round(at.mm - x, 6)))
+
+    rows = {noun.rows: tuple(moved(t) for t in getattr(room, noun.rows)) for noun in THINGS.values() if not noun.on_run}
+    runs = tuple(
+        msgspec.structs.replace(run, wall=letter, start=Length.of(round(run.start.mm - x, 6)))
+        if run.free and run.wall == wall_id and run.start is not None and run.start.mm >= x
+        else run
+        for run in room.runs
+    )
+    return msgspec.structs.replace(room, runs=runs, **rows)
 
 
 def delete_corner(job: Job, room_id: str, wall_id: str) -> Change:

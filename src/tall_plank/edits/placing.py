@@ -123,7 +123,12 @@ def move_by(job: Job, cells: tuple[str, ...], text: str) -> Change:
     """Move units along their run by a typed distance (to the left where negative)."""
     by = read(job, text).mm
     order = sorted(cells, key=lambda c: _place(job, c), reverse=by > 0)
+    moved: set[str] = set()
     for cell_id in order:
+        _, run, _ = job.find_cell(cell_id)
+        if run.free and run.id in moved:
+            continue  # what hangs free moves as a whole
+        moved.add(run.id)
         job = shift_by(job, cell_id, by, "").job
     return Change(job, f"Move by {format_length(by, job.display, mark=True)}")
 

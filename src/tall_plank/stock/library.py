@@ -140,9 +140,7 @@ def plain(value: Any) -> Any:
     }
     if isinstance(value, dict):
         return {
-            k: (Decimal(v) if k in money and isinstance(v, int | str) and not isinstance(v, bool) else v)
-            if k in money
-            else plain(v)
+            k: (Decimal(v) if isinstance(v, int) and not isinstance(v, bool) else v) if k in money else plain(v)
             for k, v in value.items()
         }
     if isinstance(value, list):
