@@ -12,9 +12,10 @@ from PyQt6.QtPrintSupport import QPrinter
 from PyQt6.QtTest import QTest
 
 from tall_plank.desk.app.menus.printing import paint_shown, preview
-from tall_plank.desk.app.onscreen import Shown, as_one, pages_of, shown_now
+from tall_plank.desk.app.onscreen import Shown, as_one, labels_shown, pages_of, shown_now
 from tall_plank.desk.app.preview import Preview
 from tall_plank.desk.app.window import Window
+from tall_plank.edits.papers import set_papers
 from tall_plank.job import Kind
 
 
@@ -189,6 +190,42 @@ def test_the_keys_open_the_preview_of_what_is_shown_and_of_the_set(window: Windo
     window.commands.run("print")
     window.commands.run("print_set")
     assert len(seen) == 2 and seen[1].endswith("The set of drawings")
+
+
+def test_labels_of_a_unit_of_a_part_and_of_all_have_a_preview(window: Window, monkeypatch, tmp_path: Path) -> None:
+    w = window
+    seen: list[tuple[str, str, str]] = []
+    told = lambda d: seen.append((d.windowTitle(), d.paper.currentText(), d.way.currentData()))  # noqa: E731
+    monkeypatch.setattr(Preview, "exec", told)
+    w.commands.run("labels_here")
+    every = labels_shown(w).text.splitlines()
+    placed = next(p for p in w.document.room.placed if f"{p.number}.2\t" in labels_shown(w).text)
+    w.document.select((Kind.CELL.of(placed.cell),))
+    w.commands.run("labels_here")
+    some = labels_shown(w)
+    mine = [line for line in every if line.startswith(f"{placed.number}.")]
+    assert 0 < len(mine) < len(every) and some.text.splitlines() == mine
+    assert paint_shown(w, some, pdf(tmp_path / "labels.pdf", "A3")) == pytest.approx(1.0, abs=1e-3)
+    w.look_into()
+    w.unit_page.parts.selectRow(1)
+    w.commands.run("labels_here")
+    assert [t[0] for t in seen] == [
+        f"Print: {n}" for n in ("Labels", f"Labels {placed.number}", f"Labels {placed.number}.2")
+    ]
+    assert labels_shown(w).text.splitlines() == [line for line in mine if line.startswith(f"{placed.number}.2\t")]
+    assert {t[1:] for t in seen} == {("A4", "upright")}
+
+
+@pytest.mark.parametrize(("sheet", "paper"), [("A6, one of 105 × 148", "A6"), ("Letter, 14 of 101.6 × 33.9", "Letter")])
+def test_the_preview_starts_with_the_paper_of_the_labels(window: Window, sheet: str, paper: str) -> None:
+    window.document.do(lambda job: set_papers(job, "labels", sheet))
+    assert preview(window, labels_shown(window)).paper.currentText() == paper
+
+
+def test_without_parts_there_are_no_labels_to_print(empty_window: Window, monkeypatch) -> None:
+    monkeypatch.setattr(Preview, "exec", lambda self: pytest.fail("opened"))
+    empty_window.commands.run("labels_here")
+    assert "nothing here that gets a label" in empty_window.message.text.text()
 
 
 def test_what_cannot_be_put_on_paper_says_why(empty_window: Window, monkeypatch) -> None:

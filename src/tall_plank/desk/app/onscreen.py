@@ -21,9 +21,11 @@ from tall_plank.drawing.primitives import Dim, Drawing, Text
 from tall_plank.drawing.sheets import PAPER, Sheet
 from tall_plank.edits.outline import outline_text
 from tall_plank.edits.runtext import run_text
+from tall_plank.measure import PlankError
 from tall_plank.papers import schedules
 from tall_plank.papers.drawings import sheet_of
 from tall_plank.papers.tables import Table, head_of, text_of
+from tall_plank.shop.cutlist import natural
 
 if TYPE_CHECKING:
     from tall_plank.desk.app.window import Window
@@ -130,6 +132,32 @@ def _shop(w: Window, what: str, title: str) -> Shown:
     table = schedules.saw_cuts(works) if what == "saw" else schedules.by_hand(works)
     today = date.today().isoformat()
     return Shown(title, write=lambda path: write_shop_sheets(works, what, path, today), text=_table_text(table, w))
+
+
+def labels_shown(w: Window) -> Shown:
+    """Labels of the part that is looked at, else of the selected units, else of the whole job, on the job's sheets.
+
+    Raises
+    ------
+    PlankError where nothing of it has a label
+    """
+    from tall_plank.papers.about import About
+    from tall_plank.papers.labels import labels_of, write_label_sheets
+
+    works = w.document.patient()
+    labels = labels_of(works)
+    numbers = {works.job.find_cell(cell)[2].number for cell in w.document.cells}
+    part = w.unit_page.part_number() if w.center.currentWidget() is w.unit_page else ""
+    if part or numbers:
+        labels = tuple(x for x in labels if (x.part == part if part else x.unit in numbers))
+    if not labels:
+        raise PlankError(tr("There is nothing here that gets a label."), tr("labels"), tr("Select other units."))
+    words = [part] if part else sorted(numbers, key=natural)
+    title = f"{tr('Labels')} {', '.join(words)}".strip()
+    about = About(works.title, works.job.papers.firm, date.today().isoformat())
+    stock = works.job.papers.labels
+    rows = "\n".join("\t".join((x.part, x.name, x.size, x.material, x.edges)) for x in labels)
+    return Shown(title, write=lambda to: write_label_sheets(labels, to, stock, about=about), text=rows)
 
 
 def drawing_text(drawing: Drawing) -> str:

@@ -2,19 +2,37 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 
 from PyQt6.QtCore import QMarginsF, Qt
-from PyQt6.QtGui import QPageLayout, QPageSize
+from PyQt6.QtGui import QImage, QPageLayout, QPageSize
 from PyQt6.QtPrintSupport import QPrintDialog, QPrinter, QPrintPreviewWidget
 from PyQt6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from tall_plank.desk.look.texts import tr
 
-PAPERS = ("A4", "A3", "Letter", "Tabloid")
+PAPERS = ("A4", "A3", "A5", "A6", "Letter", "Tabloid")
 """Sizes that pages are printed on; Tabloid is 11 x 17 inches."""
 
 WAYS = {"across": QPageLayout.Orientation.Landscape, "upright": QPageLayout.Orientation.Portrait}
+
+
+def fitting_paper(page: QImage, per_mm: float) -> str:
+    """The paper of a page that is no drawing: the smallest that holds it. `per_mm`: its pixels a mm."""
+    sides = sorted((page.width() / per_mm, page.height() / per_mm))
+
+    def area(name: str) -> float:
+        size = QPageSize.size(_id(name), QPageSize.Unit.Millimeter)
+        fits = all(have >= need - 1.0 for have, need in zip(sorted((size.width(), size.height())), sides, strict=True))
+        return size.width() * size.height() if fits else math.inf
+
+    return min(PAPERS, key=area)
+
+
+def _id(name: str) -> QPageSize.PageSizeId:
+    found: QPageSize.PageSizeId = getattr(QPageSize.PageSizeId, name)
+    return found
 
 
 class Preview(QDialog):
@@ -87,7 +105,7 @@ class Preview(QDialog):
 
     def _lay(self) -> None:
         """Take up the paper that is chosen."""
-        size = QPageSize(getattr(QPageSize.PageSizeId, self.paper.currentText()))
+        size = QPageSize(_id(self.paper.currentText()))
         self.printer.setPageLayout(QPageLayout(size, WAYS[self.way.currentData()], QMarginsF(0, 0, 0, 0)))
         self.view.updatePreview()
 

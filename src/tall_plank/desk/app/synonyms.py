@@ -17,6 +17,7 @@ SYNONYMS: dict[str, str] = {
     "rack": "offcuts remnants leftovers",
     "export_schedule": "list csv excel table",
     "export_labels": "stickers",
+    "labels_here": "stickers sticker",
     "export_package": "all papers everything pdf shop",
     "export_model": "3d gltf",
     "export_drawing": "elevation dxf pdf",

@@ -322,6 +322,11 @@ class UnitPage(QWidget):
         header.setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
         table.blockSignals(False)
 
+    def part_number(self) -> str:
+        """The number of the part that is drawn; empty where there is none."""
+        item = self.parts.item(self.model.part - 1, 0) if self.drawing.placed else None
+        return item.text() if item is not None else ""
+
     def show_part(self, number: int) -> None:
         """Draw a part by its place in the unit, from 1."""
         unit = self.document.workings.made.of(self.cell)

@@ -143,6 +143,7 @@ def register(w: Window) -> None:
     add("export_setup", tr("Set-&up sheets of the machine…"), "job", lambda: exports.export_shop_sheets(w, "setup"))
     add("export_handwork", tr("&Handwork sheets…"), "job", lambda: exports.export_shop_sheets(w, "handwork"))
     add("export_labels", tr("Labels as &PDF…"), "job", lambda: exports.export_labels(w))
+    add("labels_here", tr("Print la&bels…"), "job", lambda: printing.print_labels(w))
     add("print_labels", tr("Print labels into a folder…"), "job", lambda: exports.print_labels(w))
     add("export_drawing", tr("Export the &drawing of the wall…"), "job", lambda: exports.export_drawing(w, "wall"))
     add("export_plan", tr("Export the &plan…"), "job", lambda: exports.export_drawing(w, "plan"))

@@ -8,8 +8,8 @@ from PyQt6.QtCore import QMimeData, QRectF, QSizeF
 from PyQt6.QtGui import QGuiApplication, QPainter
 from PyQt6.QtPrintSupport import QPrinter
 
-from tall_plank.desk.app.onscreen import DPI, MM, MOST_PAGES, SHARP, Shown, as_one, pages_of, shown_now
-from tall_plank.desk.app.preview import Preview
+from tall_plank.desk.app.onscreen import DPI, MM, MOST_PAGES, SHARP, Shown, as_one, labels_shown, pages_of, shown_now
+from tall_plank.desk.app.preview import Preview, fitting_paper
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.views.sheet import paint_sheet
@@ -31,7 +31,7 @@ def preview(w: Window, shown: Shown) -> Preview:
     printer.setDocName(f"{w.document.job.name} {shown.title}".strip())
     first = pages_of(shown, 40, most=1)
     wide = bool(first) and first[0].width() > first[0].height()
-    paper = shown.sheets[0].paper if shown.sheets else "A4"
+    paper = shown.sheets[0].paper if shown.sheets else fitting_paper(first[0], 40 / MM) if first else "A4"
     dialog = Preview(w, printer, shown.title, paper, wide, lambda to: paint_shown(w, shown, to))
     dialog.resize(min(1100, w.width()), min(760, w.height()))
     return dialog
@@ -79,6 +79,16 @@ def print_set(w: Window) -> None:
     works = w.document.workings
     sheets = tuple(job_sheets(works, date.today().isoformat(), shop=w.document.shop))
     preview(w, Shown(tr("The set of drawings"), sheets)).exec()
+
+
+def print_labels(w: Window) -> None:
+    """A preview of labels: of the part that is looked at, of the selected units, or of the whole job."""
+    try:
+        dialog = preview(w, labels_shown(w))
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    dialog.exec()
 
 
 def copy_picture(w: Window) -> None:
