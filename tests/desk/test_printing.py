@@ -17,6 +17,7 @@ from tall_plank.desk.app.preview import Preview
 from tall_plank.desk.app.window import Window
 from tall_plank.edits.papers import set_papers
 from tall_plank.job import Kind
+from tall_plank.job.papers import LABEL_SHEETS
 
 
 def pdf(path: Path, paper: str = "A3") -> QPrinter:
@@ -220,6 +221,38 @@ def test_labels_of_a_unit_of_a_part_and_of_all_have_a_preview(window: Window, mo
 def test_the_preview_starts_with_the_paper_of_the_labels(window: Window, sheet: str, paper: str) -> None:
     window.document.do(lambda job: set_papers(job, "labels", sheet))
     assert preview(window, labels_shown(window)).paper.currentText() == paper
+
+
+def test_labels_that_are_used_up_stay_free(window: Window, monkeypatch, tmp_path: Path) -> None:
+    opened: list[Preview] = []
+    monkeypatch.setattr(Preview, "exec", lambda self: opened.append(self))
+    window.document.select((Kind.CELL.of(next(p for p in window.document.room.placed if p.number).cell),))
+    window.commands.run("labels_here")
+    (dialog,) = opened
+    assert dialog.used.isVisibleTo(dialog) and dialog.used.maximum() == 20
+
+    def inked() -> list[bool]:
+        """Whether there is ink in each of the places of the first sheet."""
+        path = tmp_path / f"{dialog.used.value()}.pdf"
+        dialog.printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+        dialog.printer.setOutputFileName(str(path))
+        dialog.view.print()
+        sheet = LABEL_SHEETS[0]
+        with pymupdf.open(path) as document:
+            dark = document[0].get_pixmap(dpi=50, colorspace=pymupdf.csGRAY)
+        found = []
+        for i in range(21):
+            x, y = sheet.left + (i % 3) * sheet.pitch[0], sheet.top + i // 3 * sheet.pitch[1]
+            box = (round(v / 25.4 * 50) for v in (x + 2, y + 2, x + 60, y + 36))
+            x0, y0, x1, y1 = box
+            found.append(any(dark.pixel(px, py)[0] < 128 for px in range(x0, x1) for py in range(y0, y1)))
+        return found
+
+    before = inked()
+    count = sum(before)
+    assert 0 < count <= 16 and before == [i < count for i in range(21)]
+    dialog.used.setValue(5)
+    assert inked() == [5 <= i < count + 5 for i in range(21)]
 
 
 def test_without_parts_there_are_no_labels_to_print(empty_window: Window, monkeypatch) -> None:

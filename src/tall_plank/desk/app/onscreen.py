@@ -134,8 +134,12 @@ def _shop(w: Window, what: str, title: str) -> Shown:
     return Shown(title, write=lambda path: write_shop_sheets(works, what, path, today), text=_table_text(table, w))
 
 
-def labels_shown(w: Window) -> Shown:
+def labels_shown(w: Window, used: int = 0) -> Shown:
     """Labels of the part that is looked at, else of the selected units, else of the whole job, on the job's sheets.
+
+    Parameters
+    ----------
+    used : labels of the first sheet that are used up
 
     Raises
     ------
@@ -157,7 +161,7 @@ def labels_shown(w: Window) -> Shown:
     about = About(works.title, works.job.papers.firm, date.today().isoformat())
     stock = works.job.papers.labels
     rows = "\n".join("\t".join((x.part, x.name, x.size, x.material, x.edges)) for x in labels)
-    return Shown(title, write=lambda to: write_label_sheets(labels, to, stock, about=about), text=rows)
+    return Shown(title, write=lambda to: write_label_sheets(labels, to, stock, used, about), text=rows)
 
 
 def drawing_text(drawing: Drawing) -> str:

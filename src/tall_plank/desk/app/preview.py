@@ -8,7 +8,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QMarginsF, Qt
 from PyQt6.QtGui import QImage, QPageLayout, QPageSize
 from PyQt6.QtPrintSupport import QPrintDialog, QPrinter, QPrintPreviewWidget
-from PyQt6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QDialog, QHBoxLayout, QLabel, QPushButton, QSpinBox, QVBoxLayout, QWidget
 
 from tall_plank.desk.look.texts import tr
 
@@ -45,15 +45,25 @@ class Preview(QDialog):
         title: str,
         paper: str,
         wide: bool,
-        paint: Callable[[QPrinter], object],
+        paint: Callable[[QPrinter, int], object],
+        a_page: int = 0,
     ) -> None:
+        """`paint`: puts it on a printer's pages; it is told how many labels of the first sheet are used up.
+        `a_page`: labels on a sheet; 0 where it is no labels."""
         super().__init__(parent)
         self.setWindowTitle(f"{tr('Print')}: {title}")
         self.printer = printer
         printer.setFullPage(True)
+        self.used = QSpinBox(self)
+        self.used.hide()
+        self.used.setRange(0, max(0, a_page - 1))
+        self.used.setPrefix(f"{tr('Used up')}: ")
+        self.used.setAccessibleName(tr("Labels of the first sheet that are used up"))
+        self.used.setToolTip(tr("Labels of the first sheet that are used up"))
+        self.used.valueChanged.connect(lambda: self.view.updatePreview())
         self.view = QPrintPreviewWidget(printer, self)
         self.view.setAccessibleName(tr("Pages"))
-        self.view.paintRequested.connect(paint)
+        self.view.paintRequested.connect(lambda to: paint(to, self.used.value()))
         self.view.previewChanged.connect(self._tell)
         self.paper, self.way = QComboBox(), QComboBox()
         self.paper.setAccessibleName(tr("Paper"))
@@ -70,6 +80,9 @@ class Preview(QDialog):
         row.setSpacing(8)
         row.addWidget(self.paper)
         row.addWidget(self.way)
+        if a_page > 1:
+            row.addWidget(self.used)
+            self.used.show()
         row.addSpacing(12)
         acts: tuple[tuple[str, Callable[[], object]], ...] = (
             (tr("Whole page"), self.view.fitInView),

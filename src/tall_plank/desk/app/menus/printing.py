@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from datetime import date
 
 from PyQt6.QtCore import QMimeData, QRectF, QSizeF
@@ -20,8 +21,13 @@ LESS = 0.99
 """Printed at less than this, a page says so."""
 
 
-def preview(w: Window, shown: Shown) -> Preview:
+def preview(w: Window, shown: Shown, again: Callable[[int], Shown] | None = None, a_page: int = 0) -> Preview:
     """A preview of something on screen, to be printed from. Its paper starts as what is shown is.
+
+    Parameters
+    ----------
+    again : what is shown where so many labels of the first sheet are used up
+    a_page : labels on a sheet
 
     Raises
     ------
@@ -32,7 +38,11 @@ def preview(w: Window, shown: Shown) -> Preview:
     first = pages_of(shown, 40, most=1)
     wide = bool(first) and first[0].width() > first[0].height()
     paper = shown.sheets[0].paper if shown.sheets else fitting_paper(first[0], 40 / MM) if first else "A4"
-    dialog = Preview(w, printer, shown.title, paper, wide, lambda to: paint_shown(w, shown, to))
+
+    def paint(to: QPrinter, used: int) -> None:
+        paint_shown(w, again(used) if again is not None and used else shown, to)
+
+    dialog = Preview(w, printer, shown.title, paper, wide, paint, a_page)
     dialog.resize(min(1100, w.width()), min(760, w.height()))
     return dialog
 
@@ -84,7 +94,8 @@ def print_set(w: Window) -> None:
 def print_labels(w: Window) -> None:
     """A preview of labels: of the part that is looked at, of the selected units, or of the whole job."""
     try:
-        dialog = preview(w, labels_shown(w))
+        sheet = w.document.job.papers.labels
+        dialog = preview(w, labels_shown(w), lambda used: labels_shown(w, used), sheet.across * sheet.down)
     except PlankError as error:
         w.message.tell(str(error), "wrong")
         return
