@@ -10,7 +10,9 @@ from desk.conftest import cell, choose, drag, placed, spec, strip_point, type_in
 from desk.hand import ALT, CONTROL, SHIFT, Hand
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.views.stripmarks import seen_otherwise
+from tall_plank.drawing.dimensions import offset
 from tall_plank.edits import hanging
+from tall_plank.edits.runs import set_width
 from tall_plank.job import Kind, Level
 from tall_plank.setout.clear import clear_of
 
@@ -306,3 +308,22 @@ def test_what_a_unit_stands_on_is_decided_on_its_own_sheet(window: Window) -> No
 def _keys(w: Window, number: str) -> set[str]:
     w.document.select((Kind.CELL.of(cell(w, number)),))
     return {name.rpartition("/")[2] for name in w.spec.lines}
+
+
+@pytest.mark.parametrize("shift", [0.0, 150.0, 300.0, 700.0])
+def test_heights_of_a_shelf_do_not_cover_the_numbers_of_those_above_and_below(
+    empty_window: Window, shift: float
+) -> None:
+    w = empty_window
+    w.resize(1000, 700)
+    names = [shelf(w, 100.0 + (shift if i == 1 else 0.0), 800.0 + 300.0 * i, "A") for i in range(3)]
+    w.document.do(lambda job: set_width(job, tuple(c.id for c in job.cells()), "1500"))
+    w.document.select((Kind.CELL.of(placed(w, names[1]).cell),))
+    dims = [d for d in w.strip.dims() if d.key in ("below", "above") and d.source and d.source.kind is Kind.CELL]
+    assert {d.key for d in dims} == {"below", "above"}
+    for dim in dims:
+        begins = w.strip.to_px(offset(dim, w.strip.paper_scale), 0.0).x()
+        ends = begins + w.strip.fontMetrics().horizontalAdvance(dim.text)
+        for p in (placed(w, name) for name in names):
+            middle = w.strip.to_px(w.strip.wall_x("A") + p.x + p.width / 2, 0.0).x()
+            assert ends < middle - 8 or begins > middle + 8

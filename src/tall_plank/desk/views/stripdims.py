@@ -23,7 +23,6 @@ def strip_dims(strip: Frieze) -> list[Dim]:
     clear = clear_of(strip.document.room, placed)
     x = strip.wall_x(placed.wall_id)
     display = strip.document.job.display
-    middle_x = x + placed.x + placed.width / 8
     # The row offset is taken back, so that the line runs through the middle of the unit.
     drop = 6.0 * strip.paper_scale
     middle_y = placed.bottom + placed.height * 0.5 - drop
@@ -42,13 +41,31 @@ def strip_dims(strip: Frieze) -> list[Dim]:
     if clear.right > least:
         dims.append(Dim(right, right + clear.right, middle_y, 1, "x", text(clear.right), source, "right", True))
     if placed.level == "hung":
-        side = middle_x - drop
+        side = x + _beside_numbers(strip, placed, max(text(clear.below), text(clear.above), key=len)) - drop
         low, high = placed.bottom, placed.top
         if clear.below > least:
             dims.append(Dim(low - clear.below, low, side, 1, "y", text(clear.below), source, "below", True))
         if clear.above > least:
             dims.append(Dim(high, high + clear.above, side, 1, "y", text(clear.above), source, "above", True))
     return dims
+
+
+NUMBER = 30.0
+"""px that a unit's number takes in the middle of it."""
+
+
+def _beside_numbers(strip: Frieze, placed: Placed, text: str) -> float:
+    """Where along its wall the distances above and below a unit stand, so that their text covers the number of none
+    beside it; where there is no such place, where the least of a number is covered. mm."""
+    long = (strip.fontMetrics().horizontalAdvance(text) + 8.0) / strip.scale
+    half = NUMBER / strip.scale / 2
+    middles = [p.x + p.width / 2 for p in strip.document.room.placed if p.wall_id == placed.wall_id and p.number]
+
+    def covered(at: float) -> float:
+        return max((min(at + long, m + half) - max(at, m - half) for m in middles), default=0.0)
+
+    places = [placed.x + placed.width * k / 8 for k in (1, 6, 7, 2, 5)]
+    return next((at for at in places if covered(at) <= 0), min(places, key=covered))
 
 
 def _guide_dims(strip: Frieze) -> list[Dim]:
