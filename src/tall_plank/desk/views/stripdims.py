@@ -56,7 +56,7 @@ NUMBER = 30.0
 
 def _beside_numbers(strip: Frieze, placed: Placed, text: str) -> float:
     """Where along its wall the distances above and below a unit stand, so that their text covers the number of none
-    beside it; where there is no such place, where the least of a number is covered. mm."""
+    beside it and ends within the unit, if there is such a place; else where the least of a number is covered. mm."""
     long = (strip.fontMetrics().horizontalAdvance(text) + 8.0) / strip.scale
     half = NUMBER / strip.scale / 2
     middles = [p.x + p.width / 2 for p in strip.document.room.placed if p.wall_id == placed.wall_id and p.number]
@@ -64,8 +64,10 @@ def _beside_numbers(strip: Frieze, placed: Placed, text: str) -> float:
     def covered(at: float) -> float:
         return max((min(at + long, m + half) - max(at, m - half) for m in middles), default=0.0)
 
-    places = [placed.x + placed.width * k / 8 for k in (1, 6, 7, 2, 5)]
-    return next((at for at in places if covered(at) <= 0), min(places, key=covered))
+    after = sorted(m + half for m in middles if placed.x < m + half < placed.right)
+    places = [placed.x + placed.width / 8, *after, placed.x + placed.width * 7 / 8]
+    open_ = [at for at in places if covered(at) <= 0.0]
+    return next((at for at in open_ if at + long <= placed.right), open_[0] if open_ else min(places, key=covered))
 
 
 def _guide_dims(strip: Frieze) -> list[Dim]:
