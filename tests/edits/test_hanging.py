@@ -20,7 +20,7 @@ from tall_plank.edits.things.service import add_service
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Body, Job, Level, Template
 from tall_plank.job.start import new_job
-from tall_plank.measure import PlankError
+from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.setout import Placed, set_out
 from tall_plank.setout.clear import clear_of
 from tall_plank.workings import Workings
@@ -403,6 +403,40 @@ def test_what_stands_beyond_a_new_corner_goes_to_its_wall() -> None:
     assert {(round(p.x) + (1200 if p.wall_id == "E" else 0), p.number) for p in set_out(job).placed} == before
 
 
+@pytest.mark.parametrize("lifted", [False, True])
+def test_copies_of_a_lifted_unit_hang_above_it_at_their_pitch(lifted: bool) -> None:
+    job = with_run(new_job(), "A", Level.HUNG, "door 500, pair 700")
+    first, run = job.cells()[0].id, job.rooms[0].runs[0].id
+    job = hanging.lift_cell(job, first, 300.0).job if lifted else runs.set_run_length(job, run, "bottom", "300").job
+    job = msgspec.structs.replace(job, display=DisplayUnit.FRACTION_16)
+    change = hanging.repeat_up(job, first, 1, "800mm")
+    (copy,) = change.made
+    assert (the(change.job, copy).x, the(change.job, copy).bottom) == (0.0, 1100.0)
+
+
+def test_what_is_left_alone_of_a_free_row_keeps_its_height_and_moves() -> None:
+    job, cell = hung(new_job(), "floating", 500.0, 1300.0)
+    run = job.find_cell(cell)[1].id
+    job = type_run(job, run, "floating 600, floating 500").job
+    one, other = (c.id for c in job.cells())
+    job = hanging.lift_cell(job, other, 900.0).job
+    job = runs.delete_cells(job, (one,)).job
+    assert the(job, other).bottom == 900.0 and job.find_cell(other)[2].bottom is None
+    job = hanging.move_free(job, run, 100.0, 400.0).job
+    assert (the(job, other).x, the(job, other).bottom) == (100.0, 400.0)
+
+
+@pytest.mark.parametrize(("low", "row"), [(1300.0, 0), (2150.0, 1)])
+def test_it_goes_into_the_row_nearest_to_its_height(low: float, row: int) -> None:
+    job = with_run(new_job(), "A", Level.HUNG, "door 500")
+    job = runs.set_run_length(job, job.rooms[0].runs[0].id, "bottom", "1200").job
+    job = hanging.add_row(job, "r1", "A").job
+    rows = [r.id for r in job.rooms[0].runs]
+    change = hanging.hang(job, "r1", "A", "wall-box", 1500.0, low)
+    job = hanging.into_run(change.job, change.made).job
+    assert job.find_cell(change.made[0])[1].id == rows[row]
+
+
 def one_step(job: Job, cell: str, kind: int, x: int, z: int) -> Change:
     run = job.find_cell(cell)[1]
     steps: tuple[Callable[[], Change], ...] = (
@@ -414,22 +448,30 @@ def one_step(job: Job, cell: str, kind: int, x: int, z: int) -> Change:
         lambda: units.set_own(job, (cell,), "height", str(40 + z % 900)),
         lambda: runs.set_width(job, (cell,), str(300 + x % 300)),
         lambda: rooms.set_room_length(job, "r1", "width", str(3000 + x % 900)),
+        lambda: hanging.repeat_up(job, cell, 1 + x % 2, str(z) if x % 3 else "", linked=bool(x % 2)),
+        lambda: hanging.add_row(job, "r1", "A"),
+        lambda: outline.add_corner(job, "r1", run.wall, float(x)),
+        lambda: runs.delete_cells(job, (cell,)),
     )
     return steps[kind]()
 
 
-@given(st.lists(st.tuples(st.integers(0, 7), st.integers(0, 3000), st.integers(0, 2400)), max_size=8))
+@given(st.lists(st.tuples(st.integers(0, 11), st.integers(0, 3000), st.integers(0, 2400)), max_size=8))
 def test_many_steps_keep_every_unit_and_every_number(steps: list[tuple[int, int, int]]) -> None:
     job = with_run(new_job(), "A", Level.HUNG, "door 500, pair 700, door 500")
     job, _ = hung(job)
     for kind, x, z in steps:
         cells = [c.id for c in job.cells() if c.number]
-        before = {c.number for c in job.cells() if c.number}
+        if not cells:
+            break
+        gone = x % len(cells) if kind == 11 else -1
+        before = {job.find_cell(c)[2].number for i, c in enumerate(cells) if i != gone}
         try:
             job = one_step(job, cells[x % len(cells)], kind, x, z).job
         except PlankError:
             continue
-        assert {c.number for c in job.cells() if c.number} == before
+        assert {c.number for c in job.cells() if c.number} >= before
+        assert all(r.cells[0].bottom is None for r in job.rooms[0].runs if r.free and len(r.cells) == 1)
         assert job_from_bytes(job_bytes(job), "job") == job
         for p in set_out(job).placed:
             assert p.width >= 0 and p.bottom >= -1e-6

@@ -54,8 +54,11 @@ def with_run(job: Job, run: Run) -> Job:
 
 def with_cells(job: Job, run: Run, cells: tuple[Cell, ...]) -> Job:
     """The job with the cells of a run replaced; units that no cell places any more are dropped, and with its last cell
-    a row that hangs free."""
+    a row that hangs free. What hangs free alone has no height besides its row's."""
     room, before = job.find_run(run.id)
+    if run.free and len(cells) == 1 and cells[0].bottom is not None:
+        run = msgspec.structs.replace(run, bottom=cells[0].bottom)
+        cells = (msgspec.structs.replace(cells[0], bottom=None),)
     if run.free and not cells:
         job = _without_run(job, run)
     else:

@@ -7,7 +7,7 @@ import msgspec
 from tall_plank.edits.change import Change, new_cell, new_ids, unit_from, with_cells, with_room, with_run
 from tall_plank.edits.placing import copy_of
 from tall_plank.edits.rooms import read, read_in
-from tall_plank.edits.runs import add_run, gap_code, insert_unit, move_cell, run_level, run_on
+from tall_plank.edits.runs import add_run, gap_code, insert_unit, move_cell, run_level
 from tall_plank.edits.units import goes_into
 from tall_plank.job import Body, Cell, Job, Level, Run
 from tall_plank.job.inherit import size_of
@@ -250,7 +250,8 @@ def _stays(job: Job, run: Run, cell: Cell) -> str:
 
 
 def into_run(job: Job, cells: tuple[str, ...]) -> Change:
-    """Put what hangs by itself into the hung run of its wall, where it is in the row; it takes the run's height.
+    """Put what hangs by itself into the hung run of its wall that is nearest to its height, where it is in the row; it
+    takes the run's height.
 
     Raises
     ------
@@ -272,7 +273,8 @@ def into_run(job: Job, cells: tuple[str, ...]) -> Change:
             )
             skipped.append(f"{cell.number or 'a gap'}: {why}")
             continue
-        run = run_on(job, room.id, own.wall, Level.HUNG)
+        rows = [r for r in room.runs if r.wall == own.wall and r.level is Level.HUNG and not r.free]
+        run = min(rows, key=lambda r: abs(bottom_of(job, r) - placed.bottom), default=None)
         if run is None:
             started = add_run(job, room.id, own.wall, Level.HUNG)
             job, run = started.job, started.job.find_run(started.made[0])[1]
@@ -388,6 +390,6 @@ def repeat_up(job: Job, cell_id: str, count: int, pitch: str, *, linked: bool = 
         job, own = free_run(job, room.id, run.wall, placed.x, placed.bottom + step * i)
         here, own = job.find_run(own.id)
         job, copy = copy_of(job, here, own, cell, linked=linked)
-        job = with_cells(job, own, (msgspec.structs.replace(copy, width=width),))
+        job = with_cells(job, own, (msgspec.structs.replace(copy, width=width, bottom=None),))
         made.append(copy.id)
     return Change(job, f"Repeat {cell.number} upwards", made=tuple(made))
