@@ -403,6 +403,16 @@ def test_what_stands_beyond_a_new_corner_goes_to_its_wall() -> None:
     assert {(round(p.x) + (1200 if p.wall_id == "E" else 0), p.number) for p in set_out(job).placed} == before
 
 
+@pytest.mark.parametrize(("pitch", "most"), [("400", 2), ("382", 3), ("383", 2), ("", 21)])
+def test_as_many_copies_as_the_ceiling_leaves_space_for(pitch: str, most: int) -> None:
+    job, cell = hung(new_job(), "floating", 500.0, 1300.0)
+    assert the(job, cell).top == ROOM[1] - 1146.0
+    with pytest.raises(PlankError, match=f"space for {most} of them"):
+        hanging.repeat_up(job, cell, most + 1, pitch)
+    made = hanging.repeat_up(job, cell, most, pitch)
+    assert the(made.job, made.made[-1]).top <= ROOM[1] + 1e-6
+
+
 @pytest.mark.parametrize("lifted", [False, True])
 def test_copies_of_a_lifted_unit_hang_above_it_at_their_pitch(lifted: bool) -> None:
     job = with_run(new_job(), "A", Level.HUNG, "door 500, pair 700")

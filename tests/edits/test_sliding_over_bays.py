@@ -12,7 +12,7 @@ from tall_plank.edits.runtext import type_run
 from tall_plank.edits.things.sliding import add_sliding_over, covering, delete_sliding, told_replaced
 from tall_plank.edits.units import set_own
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
-from tall_plank.job import Bay, Job, Level
+from tall_plank.job import Bay, Body, Job, Level
 from tall_plank.job.bays import INSIDE
 from tall_plank.job.start import new_job
 from tall_plank.job.things.sliding import BayRef
@@ -43,6 +43,14 @@ def closed(job: Job) -> dict[str, list[str]]:
         return own + [kind for child in bay.children for kind in walk(child)]
 
     return {c.number: walk(job.unit(c.unit).bay) for c in job.cells()}
+
+
+def test_what_stands_beside_the_opening_may_be_anything() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "wardrobe 1200, wardrobe 1200, dishwasher")
+    one, two, washer = cells(job)
+    assert job.template_of(job.find_cell(washer)[2]).body is not Body.CARCASS
+    change = add_sliding_over(job, (BayRef(one, ()), BayRef(two, ())))
+    assert closed(change.job)["A1"] == closed(change.job)["A2"] == []
 
 
 def test_over_the_lower_bays_the_top_bays_and_flaps_keep_their_fronts() -> None:

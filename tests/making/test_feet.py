@@ -37,6 +37,13 @@ def test_one_unit_of_a_run_stands_on_legs_and_the_plinth_breaks_there() -> None:
     assert set_out(back) == set_out(job)
 
 
+def test_the_plinth_breaks_where_a_unit_stands_higher() -> None:
+    job = three()
+    after = hanging.set_bottom(job, (cells(job)[1],), "250").job
+    boards = sorted((b for b in set_out(after).rooms[0].boards if b.kind == "plinth"), key=lambda b: b.frame.origin[0])
+    assert [b.width for b in boards if b.length > 300.0] == [100.0, 250.0, 100.0]
+
+
 @pytest.mark.parametrize("count", ["auto", "4", "5", "6", "8"])
 @pytest.mark.parametrize("insets", list(itertools.product(("30", "90"), ("40", "200"), ("30", "120"), ("30", "60"))))
 def test_legs_stand_where_they_are_set_in_to_and_are_counted(count: str, insets: tuple[str, ...]) -> None:

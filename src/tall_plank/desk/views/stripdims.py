@@ -66,8 +66,8 @@ def _beside_numbers(strip: Frieze, placed: Placed, text: str) -> float:
 
     after = sorted(m + half for m in middles if placed.x < m + half < placed.right)
     places = [placed.x + placed.width / 8, *after, placed.x + placed.width * 7 / 8]
-    open_ = [at for at in places if covered(at) <= 0.0]
-    return next((at for at in open_ if at + long <= placed.right), open_[0] if open_ else min(places, key=covered))
+    free = (at for at in places if covered(at) <= 0.0 and at + long <= placed.right)
+    return next(free, min(places, key=covered))
 
 
 def _guide_dims(strip: Frieze) -> list[Dim]:
