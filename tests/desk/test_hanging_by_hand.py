@@ -12,8 +12,10 @@ from tall_plank.desk.app.window import Window
 from tall_plank.desk.views.stripmarks import seen_otherwise
 from tall_plank.drawing.dimensions import offset
 from tall_plank.edits import hanging
-from tall_plank.edits.runs import set_width
+from tall_plank.edits.jobs import set_display
+from tall_plank.edits.runs import insert_unit, set_width
 from tall_plank.job import Kind, Level
+from tall_plank.measure import DisplayUnit
 from tall_plank.setout.clear import clear_of
 
 
@@ -327,3 +329,17 @@ def test_heights_of_a_shelf_do_not_cover_the_numbers_of_those_above_and_below(
         for p in (placed(w, name) for name in names):
             middle = w.strip.to_px(w.strip.wall_x("A") + p.x + p.width / 2, 0.0).x()
             assert ends < middle - 8 or begins > middle + 8
+
+
+@pytest.mark.parametrize("display", list(DisplayUnit))
+def test_the_example_of_a_pitch_can_be_typed_as_it_stands(empty_window: Window, display: DisplayUnit) -> None:
+    w = empty_window
+    w.document.do(lambda job: set_display(job, display))
+    w.document.do(lambda job: insert_unit(job, "r1", "A", "door"))
+    w.document.select((Kind.CELL.of(w.document.job.cells()[0].id),))
+    w.commands.run("repeat")
+    example = w.message.text.text().partition("“")[2].partition("”")[0]
+    assert example.startswith("3 @ ")
+    type_into(w.strip.box, example)
+    x = sorted(p.x for p in w.document.room.placed if p.number)
+    assert len(x) == 4 and 899 < x[1] - x[0] < 915

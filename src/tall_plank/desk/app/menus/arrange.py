@@ -12,7 +12,7 @@ from tall_plank.edits import hanging, library, placing, tops
 from tall_plank.edits.things.soffit import add_soffit_over
 from tall_plank.files.library import forget, keep, kept
 from tall_plank.job import Kind, Level, Source
-from tall_plank.measure import PlankError
+from tall_plank.measure import DisplayUnit, PlankError, format_length
 
 
 def register(w: Window) -> None:
@@ -206,15 +206,18 @@ def repeat(w: Window, *, up: bool = False) -> None:
     """`3` copies side by side or above one another, or `3 @ 900` at a pitch."""
     doc = w.document
     cell = doc.cells[0]
+    display = doc.job.display
+    metric = display in (DisplayUnit.MM, DisplayUnit.CM)
+    example = f"3 @ {format_length(900.0 if metric else 914.4, display)}"
 
     def edit(text: str) -> PlankError | None:
         count, _, pitch = text.partition("@")
         if not count.strip().isdigit():
-            return PlankError(f"“{text}” is no number of copies.", "repeat", "Type 3, or 3 @ 900 for a pitch.")
+            return PlankError(f"“{text}” is no number of copies.", "repeat", f"Type 3, or {example} for a pitch.")
         again = hanging.repeat_up if up else placing.repeat
         return doc.do(lambda job: again(job, cell, int(count), pitch), at_place=True)
 
-    _ask(w, tr("How many copies? “3 @ 900” sets them at a pitch."), edit)
+    _ask(w, f"{tr('How many copies?')} “{example}” {tr('sets them at a pitch.')}", edit)
 
 
 def toggle(w: Window, flag: str) -> None:
