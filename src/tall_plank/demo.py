@@ -60,6 +60,7 @@ def demo_job() -> Job:
     b.do(jobs.set_text(b.job, "client", "M. Harrow"))
     b.do(jobs.set_text(b.job, "site", "The Boathouse, Skerry Quay"))
     b.do(papers.set_papers(b.job, "firm", "Tern Street Joinery"))
+    b.do(papers.set_papers(b.job, "creator", "I. Marr"))
     _galley_room(b)
     _galley_units(b)
     _galley_island(b)

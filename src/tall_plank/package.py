@@ -80,7 +80,7 @@ def write_drawing(w: Workings, drawing: Drawing, path: Path, date: str = "", *, 
             case ".svg":
                 write_svg(sheet, path)
             case ".dxf":
-                write_dxf(drawing, path, sheet.scale)
+                write_dxf(sheet, path)
             case other:
                 raise PlankError(f"“{other}” is no kind of drawing.", path.name, "Use .pdf, .svg or .dxf.")
     except OSError as error:

@@ -54,13 +54,13 @@ def test_the_wall_that_is_worked_on_is_printed_true_to_scale(window: Window, tmp
     w.document.select((Kind.WALL.of("A"),))
     w.strip.setFocus()
     shown = shown_now(w)
-    assert "Wall A" in shown.title
+    assert "wall A" in shown.title
     assert paint_shown(w, shown, pdf(tmp_path / "wall.pdf")) == 1.0
     with pymupdf.open(tmp_path / "wall.pdf") as document:
         (page,) = document
         assert page.rect.width == pytest.approx(420 / 25.4 * 72, abs=1.5)
         words = page.get_text()
-        assert "Wall A" in words and f"1:{shown.sheets[0].scale:g}" in words
+        assert "wall A" in words and f"1:{shown.sheets[0].scale:g}" in words
         # A wall of 3600 mm is so long on paper: the widest line of the drawing over its overall dimension.
         wide = 3600 / shown.sheets[0].scale / 25.4 * 72
         lines = [abs(i[2].x - i[1].x) for d in page.get_drawings() for i in d["items"] if i[0] == "l"]

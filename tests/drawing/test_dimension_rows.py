@@ -7,8 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from conftest import with_run
-from tall_plank.drawing.dimensions import FIRST_ROW, ROW, expand, offset
+from tall_plank.drawing.dimensions import expand, offset
 from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.placing import FIRST_ROW, ROW
 from tall_plank.drawing.primitives import Dim, Line
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.job import Job, Kind, Level

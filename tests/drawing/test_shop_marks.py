@@ -17,6 +17,7 @@ from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing, Layer, Line, Pen, Shape, Text
 from tall_plank.drawing.shopmarks import BESIDE, JOINTS, NOTE, edging_marks, shop_marks
+from tall_plank.drawing.shown import shown
 from tall_plank.edits import units
 from tall_plank.job import Job
 from tall_plank.making import MadeUnit, Part
@@ -141,11 +142,11 @@ def test_marks_stay_inside_their_board(length: float, width: float) -> None:
 def test_sheets_for_the_shop_say_so_and_what_the_marks_mean(job: Job) -> None:
     w = Workings(job)
     for client, shop in zip(job_sheets(w), job_sheets(w, shop=True), strict=False):
-        assert client.note == ""
-        assert shop.note == NOTE
-        number = dict(client.block)["Sheet"].split(" of ")[0]
-        assert dict(shop.block)["Sheet"].startswith(f"{number} of ")
-        assert dict(shop.block)["Sheet"].endswith(", for the shop")
+        assert NOTE not in client.notes
+        assert NOTE in shop.notes
+        number = client.block.sheet.split(" of ")[0]
+        assert shop.block.sheet.startswith(f"{number} of ")
+        assert (client.block.kind, shop.block.kind) == ("Client drawing", "Shop drawing")
 
 
 def test_chain_lines_and_their_layer_reach_every_kind_of_file(job: Job, tmp_path: Path) -> None:
@@ -155,10 +156,10 @@ def test_chain_lines_and_their_layer_reach_every_kind_of_file(job: Job, tmp_path
         write_drawing(w, drawing, tmp_path / f"a.{ending}", shop=True)
     root = ElementTree.parse(tmp_path / "a.svg").getroot()
     lines = [e for e in root.iter() if e.get("class") == "making"]
-    assert {e.get("stroke-dasharray") for e in lines} >= {None, "4.32 0.54 0.09 0.54"}
-    found = ezdxf.readfile(tmp_path / "a.dxf").modelspace().query('LINE[layer=="MAKING"]')
-    axes = [e for e in found if e.dxf.linetype == "DASHDOT"]
-    wanted = [i for i in drawing.items if isinstance(i, Line) and i.pen is Pen.CHAIN]
+    assert {e.get("stroke-dasharray") for e in lines} >= {None, "4.4 0.6 0.1 0.6"}
+    axes = ezdxf.readfile(tmp_path / "a.dxf").modelspace().query('LINE[layer=="MAKING-CHAIN"]')
+    wanted = [i for i in shown(drawing, 20.0).drawn if isinstance(i, Line) and i.pen is Pen.CHAIN]
     assert len(axes) == len(wanted) > 0
+    assert {e.dxf.linetype for e in axes} == {"PLANK-CHAIN"}
     with pymupdf.open(tmp_path / "a.pdf") as document:
         assert NOTE.split(":")[0] in document[0].get_text()

@@ -168,10 +168,10 @@ def _files(name: str, drawing: Drawing, folder: Path) -> Iterator[tuple[str, str
 
     from tall_plank.drawing.sheets import lay_out
 
-    sheet = lay_out(drawing, (("Sheet", "1 of 1"),))
+    sheet = lay_out(drawing)
     write_svg(sheet, folder / "d.svg")
     yield f"{name}.svg", (folder / "d.svg").read_text()
-    write_dxf(drawing, folder / "d.dxf", sheet.scale)
+    write_dxf(sheet, folder / "d.dxf")
     entities = []
     for e in ezdxf.readfile(folder / "d.dxf").modelspace():
         points = [tuple(p) for p in e.get_points()] if e.dxftype() == "LWPOLYLINE" else []

@@ -121,8 +121,9 @@ def test_a_unit_that_cannot_be_made_is_in_no_cut_list_but_in_the_snags(job: Job)
 
 def test_sheets_are_numbered_and_dated(job: Job) -> None:
     sheets = job_sheets(Workings(job), "2026-11-23")
-    assert [dict(s.block)["Sheet"] for s in sheets] == ["1 of 2", "2 of 2"]
-    assert {dict(s.block)["Date"] for s in sheets} == {"2026-11-23"}
+    assert [s.block.sheet for s in sheets] == ["1 of 1"]
+    assert [[v.drawing.title for v in s.views] for s in sheets] == [["Room, plan", "Room, wall A north"]]
+    assert {s.block.date for s in sheets} == {"2026-11-23"}
 
 
 def test_walls_with_nothing_on_them_get_no_sheet(job: Job) -> None:
@@ -206,7 +207,7 @@ def test_sheets_of_bars_are_numbered_from_one(monkeypatch: pytest.MonkeyPatch) -
     w = Workings(demo_job())
     monkeypatch.setattr(drawings, "BARS_A_SHEET", 3)
     sheets = bar_sheets(w)
-    said = [dict(s.block)["Sheet"] for s in sheets]
+    said = [s.block.sheet for s in sheets]
     assert len(sheets) > 1
     assert said == [f"{i + 1} of {len(sheets)}" for i in range(len(sheets))]
     # Every bar is on one of them, and each fits its paper.

@@ -1,4 +1,5 @@
-"""Dimensions turned into lines and texts for a scale, so that their texts never overlap one another."""
+"""Dimensions on screen, at the scale that it is zoomed to: a figure without room waits until it is zoomed in. On paper
+they are placed by `placing`, which leaves nothing out."""
 
 from __future__ import annotations
 
@@ -6,21 +7,11 @@ from collections.abc import Iterable
 from typing import Literal
 
 from tall_plank.assets import text_width
+from tall_plank.drawing.placing import FIRST_ROW, LEAST, OUTSIDE, OVERSHOOT, ROW, SIZE, TICK
 from tall_plank.drawing.primitives import Dim, Layer, Line, Pen, Text
 
-FIRST_ROW = 6.0
-"""mm on paper from the base to the first row."""
-ROW = 6.0
-"""mm on paper between rows."""
-TICK = 1.2
-SMALL = 0.8
+SMALL = LEAST / SIZE
 """Share of the height at which a text is set that has little room."""
-OVERSHOOT = 1.4
-"""mm that an extension line runs past the dimension line: 8 times a narrow line (ISO 129-1, from memory)."""
-OUTSIDE = 1.7
-"""mm on paper from the line to a text that has no room between its ends."""
-SIZE = 2.2
-"""Height of capitals on paper, mm."""
 
 
 def offset(dim: Dim, scale: float) -> float:

@@ -78,8 +78,9 @@ def elevation(
     items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
     if dims:
         items += elevation_dims(job, room, wall, placed)
-    title = f"Wall {wall.id} {wall.name}" if not wall.island else wall.heading
-    return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height)
+    words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
+    title = f"{room.room.name}, {words}"
+    return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)
 
 
 def marked_label(job: Job, room: Room, p: Placed) -> str:

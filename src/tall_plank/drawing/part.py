@@ -57,6 +57,7 @@ def part_drawing(
         low,
         part.length + GAP + part.thickness,
         part.width + GAP + part.thickness,
+        number,
     )
 
 

@@ -61,7 +61,7 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
         items += _dims(job, room)
     t = max(w.thickness for w in room.walls)
     w, d = room.size
-    return Drawing(f"Plan of {room.room.name}", tuple(items), -t, -t, w + t, d + t)
+    return Drawing(f"{room.room.name}, plan", tuple(items), -t, -t, w + t, d + t, "P")
 
 
 PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "dividing panel", "waterfall leg")

@@ -25,8 +25,9 @@ class Pen(StrEnum):
 PEN_MM = {Pen.WIDE: 0.5, Pen.MEDIUM: 0.35, Pen.NARROW: 0.18, Pen.DASHED: 0.25, Pen.CHAIN: 0.18, Pen.NONE: 0.0}
 """Width on paper, mm."""
 
-DASHES: dict[Pen, tuple[float, ...]] = {Pen.DASHED: (12.0, 3.0), Pen.CHAIN: (24.0, 3.0, 0.5, 3.0)}
-"""Strokes and gaps of broken lines in widths of the narrow line, after ISO 128-2 (from memory)."""
+DASHES: dict[Pen, tuple[float, ...]] = {Pen.DASHED: (2.2, 0.6), Pen.CHAIN: (4.4, 0.6, 0.1, 0.6)}
+"""Strokes and gaps of broken lines, mm of paper: 12 and 3, 24, 3 and 0.5 widths of the narrow line, after ISO 128-2
+(from memory)."""
 
 
 TONES = {
@@ -160,7 +161,12 @@ Item = Line | Shape | Arc | Text | Dim
 
 
 class Drawing(msgspec.Struct, frozen=True):
-    """A recorded drawing and the extent of what it draws, dimensions left out."""
+    """A recorded drawing and the extent of what it draws, dimensions left out.
+
+    Attributes
+    ----------
+    mark : what the number of its sheet ends with: the same as long as it is about the same thing
+    """
 
     title: str
     items: tuple[Item, ...]
@@ -168,6 +174,7 @@ class Drawing(msgspec.Struct, frozen=True):
     y0: float
     x1: float
     y1: float
+    mark: str = ""
 
     @property
     def width(self) -> float:

@@ -32,19 +32,23 @@ BEYOND = 6.0
 SLANTED = 30.0
 """mm of a slanted screw that its axis shows in the board it comes from."""
 
-NOTE = "Line with two ticks: edged. Chain line: axis of a joint; 4×: so many behind one another."
+NOTE = "Line with two ticks: edged. Chain line: axis of a joint."
 """What the marks mean, for the foot of a sheet."""
+
+NOTE_COUNTS = "4×: so many behind one another."
+"""What is added where a unit is drawn by itself."""
 
 Point = tuple[float, float]
 
 
 @remembered(1024)
-def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True) -> tuple[Item, ...]:
+def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True, counts: bool = True) -> tuple[Item, ...]:
     """The marks of a unit in its own coordinates: x and z seen from the front, x and y from above.
 
     Parameters
     ----------
     closed : whether fronts are drawn over the carcass, so that its boards are hidden
+    counts : whether it is told how many holes of a joint lie behind one another
     """
     items: list[Item] = []
     fronts = [p for p in unit.parts if any(f.owns(p.name) for f in unit.fronts)]
@@ -59,7 +63,7 @@ def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True) -> 
             items.append(Shape(rectangle(*box), pen, Layer.MAKING, over=view == "front"))
     shown = [*inner, *(fronts if closed and view == "front" else ())]
     items += edging_marks(tuple(shown), view)
-    items += _axes(unit.parts, view)
+    items += _axes(unit.parts, view, counts=counts)
     return tuple(items)
 
 
@@ -137,7 +141,7 @@ def _ticks(middle: Point, along: Point, across: Point, reach: Point, view: View)
     return found
 
 
-def _axes(parts: tuple[Part, ...], view: View) -> list[Item]:
+def _axes(parts: tuple[Part, ...], view: View, *, counts: bool) -> list[Item]:
     """Axes of the joints' holes: what enters the end of one board, as far as it enters the face of the other."""
     faces: dict[tuple[int, int, int], tuple[Vec, Vec, float]] = {}
     ends: list[tuple[Vec, Vec, float]] = []
@@ -166,9 +170,9 @@ def _axes(parts: tuple[Part, ...], view: View) -> list[Item]:
     items: list[Item] = []
     for (a, b), count in sorted(axes.items()):
         items.append(Line(*a, *b, Pen.CHAIN, Layer.MAKING, over=view == "front"))
-        if count > 1 and view == "front":
+        if count > 1 and view == "front" and counts:
             x, side = (b[0] + 6.0, "left") if b[0] >= a[0] else (b[0] - 6.0, "right")
-            items.append(Text(x, b[1], f"{count}×", 1.6, Layer.MAKING, None, side, rise=-0.8, backed=True, within=40.0))  # type: ignore[arg-type]
+            items.append(Text(x, b[1], f"{count}×", 1.8, Layer.MAKING, None, side, rise=-0.8, backed=True, within=40.0))  # type: ignore[arg-type]
     return items
 
 

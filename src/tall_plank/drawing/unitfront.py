@@ -32,7 +32,7 @@ def unit_front(
     source = Kind.CELL.of(p.cell)
     items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, fronts)]
     if shop and unit.spec.shape == "straight" and unit.spec.corner not in ("l", "diagonal"):
-        items += [_moved(item, p.x, p.bottom, source) for item in shop_marks(unit, closed=fronts)]
+        items += [_moved(item, p.x, p.bottom, source) for item in shop_marks(unit, closed=fronts, counts=False)]
     if not unit.parts and unit.problems:
         items.append(Line(p.x, p.bottom, p.right, p.top, Pen.NARROW, Layer.LABEL, source))
         items.append(Line(p.x, p.top, p.right, p.bottom, Pen.NARROW, Layer.LABEL, source))

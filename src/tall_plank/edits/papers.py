@@ -12,7 +12,15 @@ from tall_plank.measure import PlankError
 
 CHOICES = {
     "lists": {"A4": "A4", "Letter": "Letter"},
-    "drawings": {"A3": "A3", "A4": "A4", "Tabloid": "Tabloid", "Letter": "Letter"},
+    "drawings": {
+        "A3": "A3",
+        "A4": "A4",
+        "A2": "A2",
+        "A1": "A1",
+        "Tabloid": "Tabloid",
+        "Letter": "Letter",
+        "Broadsheet": "Broadsheet",
+    },
     "csv": {"plain": "for programs", "spreadsheet": "for a spreadsheet"},
     "labels": {sheet.name: sheet.name for sheet in LABEL_SHEETS},
 }
@@ -22,6 +30,9 @@ SIZES = {
     "down": "pitch", "left": "", "top": "",
 }  # fmt: skip
 """Sizes of an own sheet of labels: the value that each is a part of."""
+
+NAMES = ("firm", "creator", "approver")
+"""What is a name, and typed."""
 
 LEAST = (25.0, 12.0)
 """mm; a smaller label holds no number that can be read."""
@@ -35,7 +46,7 @@ def set_papers(job: Job, key: str, text: str) -> Change:
     PlankError where that is not offered
     """
     value: object = text.strip()[:120]
-    if key != "firm":
+    if key not in NAMES:
         if text not in CHOICES.get(key, {}):
             raise PlankError(f"“{text}” is not offered here.", key, f"Known: {', '.join(CHOICES.get(key, {}))}.")
         if key == "labels":

@@ -16,6 +16,7 @@ from tall_plank.formats.steps import (
     job_8,
     job_9,
     job_10,
+    job_11,
     library_1,
     library_2,
     standard_1,
@@ -36,6 +37,7 @@ JOB = Format(
         job_8.step,
         job_9.step,
         job_10.step,
+        job_11.step,
     ),
     "Open its .bak file or a saved copy.",
 )

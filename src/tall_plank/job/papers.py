@@ -7,7 +7,7 @@ from typing import Literal
 import msgspec
 
 ListPaper = Literal["A4", "Letter"]
-DrawingPaper = Literal["A3", "A4", "Tabloid", "Letter"]
+DrawingPaper = Literal["A3", "A4", "Tabloid", "Letter", "A2", "A1", "Broadsheet"]
 
 
 class LabelSheet(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -71,12 +71,15 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     Attributes
     ----------
     firm : who makes it: the author of its papers
-    lists, drawings : paper of lists, upright or lying; of drawings, lying
+    creator, approver : who draws, and who approves drawings
+    lists, drawings : paper of lists, upright or lying; the largest paper of drawings
     csv : lists as data for programs, or for a spreadsheet: with a byte mark, parted and with decimals as this computer
         writes them
     """
 
     firm: str = ""
+    creator: str = ""
+    approver: str = ""
     lists: ListPaper = "A4"
     drawings: DrawingPaper = "A3"
     csv: Literal["plain", "spreadsheet"] = "plain"

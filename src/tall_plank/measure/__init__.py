@@ -6,7 +6,16 @@ Everything here is plain arithmetic on float mm; nothing knows of furniture.
 from tall_plank.measure.errors import PlankError
 from tall_plank.measure.frames import Frame
 from tall_plank.measure.lengths import ZERO, Length, LengthError, parse_length
-from tall_plank.measure.units import TOLERANCE, DisplayUnit, format_length, format_measure, same_length, told, told_in
+from tall_plank.measure.units import (
+    TOLERANCE,
+    DisplayUnit,
+    format_chain,
+    format_length,
+    format_measure,
+    same_length,
+    told,
+    told_in,
+)
 
 __all__ = [
     "TOLERANCE",
@@ -16,6 +25,7 @@ __all__ = [
     "Length",
     "LengthError",
     "PlankError",
+    "format_chain",
     "format_length",
     "format_measure",
     "parse_length",

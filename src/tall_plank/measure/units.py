@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 import re
+from collections.abc import Sequence
 from enum import StrEnum
 from fractions import Fraction
 
@@ -110,6 +111,45 @@ def format_length(mm: float, unit: DisplayUnit = DisplayUnit.MM, *, mark: bool =
     if not mark:
         return text
     return f'{text}"' if unit.factor == INCH else f"{text} {unit.head}"
+
+
+def shown_step(unit: DisplayUnit) -> float:
+    """The smallest step in which lengths are shown, mm."""
+    match unit:
+        case DisplayUnit.MM | DisplayUnit.CM:
+            return 0.01
+        case DisplayUnit.INCH:
+            return INCH / 10_000
+        case DisplayUnit.FRACTION_32:
+            return INCH / 32
+        case _:
+            return INCH / 16
+
+
+def format_chain(lengths: Sequence[float], unit: DisplayUnit = DisplayUnit.MM) -> list[str]:
+    """Texts of lengths that follow one another (mm), so that what is printed adds up to what is printed for the whole.
+
+    Each is rounded to the steps in which lengths are shown; the steps that the whole has beyond the sum of what is
+    rounded down go to those with the largest remainder (Hamilton's method of apportionment). ``~`` marks every figure
+    that is not exact. A play below half a step keeps its own decimals.
+    """
+    step = shown_step(unit)
+    total = round(sum(lengths) / step)
+    exact = [length / step for length in lengths]
+    # What is whole but for the noise of floats stays as it is.
+    floors = [round(e) if abs(e - round(e)) * step < TOLERANCE else math.floor(e) for e in exact]
+    rests = [e - f for e, f in zip(exact, floors, strict=True)]
+    order = sorted(range(len(lengths)), key=lambda i: (-rests[i], i))
+    for i in order[: max(0, total - sum(floors))]:
+        floors[i] += 1
+    texts = []
+    for length, steps in zip(lengths, floors, strict=True):
+        if not steps and length > TOLERANCE:
+            texts.append(trimmed(length / unit.factor, 4))
+            continue
+        text = format_length(steps * step, unit).lstrip("~")
+        texts.append(text if abs(steps * step - length) < 2 * TOLERANCE else f"~{text}")
+    return texts
 
 
 def told(mm: float) -> str:

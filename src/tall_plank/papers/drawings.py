@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import msgspec
 
 from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
-from tall_plank.drawing.primitives import Drawing
-from tall_plank.drawing.sheets import PAPER, SCALES, Sheet, lay_out
+from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Pen, Shape, Text
+from tall_plank.drawing.sheets import SCALES, Block, Sheet, lay_out, room_of, share
 from tall_plank.drawing.shopmarks import NOTE
-from tall_plank.measure import format_length
+from tall_plank.drawing.things.service import SERVICE_LETTERS
+from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
@@ -25,31 +28,97 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
         busy = any(p.wall_id == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
         if busy:
             found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made, shop=shop)))
-    return found
+    number = next(i for i, r in enumerate(w.job.rooms, 1) if r.id == room_id)
+    return [(name, msgspec.structs.replace(d, mark=f"{number}{d.mark}")) for name, d in found]
+
+
+CLIENT, SHOP = "Client drawing", "Shop drawing"
+"""Kinds of sheets."""
+
+UNITS = {
+    DisplayUnit.MM: "mm", DisplayUnit.CM: "cm", DisplayUnit.INCH: "inches", DisplayUnit.FRACTION_16: "inches in 1/16",
+    DisplayUnit.FRACTION_32: "inches in 1/32", DisplayUnit.FEET: "feet and inches",
+}  # fmt: skip
+"""What lengths are told in, in words."""
+
+
+def block_of(
+    w: Workings, title: str, mark: str, *, kind: str = CLIENT, number: int = 1, of: int = 1, date: str = ""
+) -> Block:
+    """The title block of a sheet.
+
+    Parameters
+    ----------
+    mark : what its number ends with; it stays the same as long as the sheet is about the same thing
+    """
+    job = w.job
+    whole = "-".join(t for t in (job.number, f"S{mark}" if kind == SHOP else mark) if t)
+    return Block(
+        title,
+        owner=job.papers.firm,
+        job=job.name,
+        client=job.client,
+        kind=kind,
+        number=whole,
+        sheet=f"{number} of {of}",
+        creator=job.papers.creator,
+        approved=job.papers.approver,
+        date=date,
+        units=UNITS[job.display],
+    )
 
 
 def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = "", *, shop: bool = False) -> Sheet:
     """A drawing on the job's paper with its title block; for the shop it says so, and what its marks mean."""
-    job, client = w.title, w.job.client
-    sheet = lay_out(drawing, (), w.job.papers.drawings)
-    block = (
-        ("Job", job),
-        ("Client", client or "–"),
-        ("Drawing", drawing.title),
-        ("Sheet", f"{number} of {of}{', for the shop' if shop else ''}"),
-        ("Scale", f"1:{sheet.scale:g}"),
-        ("Date", date or "–"),
-    )
-    return Sheet(sheet.drawing, sheet.paper, sheet.scale, sheet.x, sheet.y, block, NOTE if shop else "")
+    kind = SHOP if shop else CLIENT
+    block = block_of(w, drawing.title, drawing.mark, kind=kind, number=number, of=of, date=date)
+    return lay_out(drawing, block, w.job.papers.drawings, notes_of([drawing], w.job.display, shop=shop))
+
+
+def notes_of(drawings: Sequence[Drawing], display: DisplayUnit, *, shop: bool = False) -> tuple[str, ...]:
+    """What the marks on drawings mean, as far as they are on them, and what lengths are told in."""
+    items = [i for d in drawings for i in d.items]
+    texts = [i.text for i in items if isinstance(i, Text)]
+    words = [*texts, *(i.text for i in items if isinstance(i, Dim))]
+    pens = {i.pen for i in items if isinstance(i, Line | Shape | Arc)}
+    notes = [f"Lengths in {UNITS[display]}."]
+    if any(t.startswith("~") for t in words):
+        notes[0] += " ~ is rounded; figures of a chain add up to the whole."
+    if any("×" in i.text for i in items if isinstance(i, Dim)):
+        notes[0] += " 4 × 32: so many equal steps."
+    if Pen.DASHED in pens:
+        notes.append("Dashed: hung above, hidden behind, or the way that something opens.")
+    if any(t.endswith("*") for t in texts):
+        notes.append("* differs from its kind and the shop standard.")
+    marks = [f"{letter} {word}" for word, letter in SERVICE_LETTERS.items() if letter in texts]
+    if marks:
+        notes.append(f"Services: {', '.join(marks)}.")
+    if shop:
+        notes.append(NOTE)
+    return tuple(notes)
 
 
 def job_sheets(w: Workings, date: str = "", *, shop: bool = False) -> list[Sheet]:
-    """Every plan and elevation of the job, for the client or with edging and joints for the shop; for the shop every
-    worktop and its legs besides, as boards."""
-    drawings = [d for room in w.layout.rooms for _, d in room_drawings(w, room.room.id, shop=shop)]
+    """Every plan and elevation of the job, for the client or with edging and joints for the shop, what fills no sheet
+    beside others of its room; for the shop every worktop and its legs besides, as boards."""
+    found: list[Sheet] = []
+    for room in w.layout.rooms:
+        found += share([d for _, d in room_drawings(w, room.room.id, shop=shop)], w.job.papers.drawings)
     if shop:
-        drawings += top_drawings(w)
-    return [sheet_of(w, d, i, len(drawings), date, shop=shop) for i, d in enumerate(drawings, 1)]
+        found += [lay_out(d, paper=w.job.papers.drawings) for d in top_drawings(w)]
+    return [titled(w, sheet, i, len(found), date, shop=shop) for i, sheet in enumerate(found, 1)]
+
+
+def titled(w: Workings, sheet: Sheet, number: int, of: int, date: str, *, shop: bool) -> Sheet:
+    """A sheet laid out, with its title block and notes."""
+    drawings = [v.drawing for v in sheet.views]
+    titles = [d.title for d in drawings]
+    first = titles[0]
+    rest = [t.removeprefix(first.split(", ")[0] + ", ") for t in titles[1:]]
+    kind = SHOP if shop else CLIENT
+    block = block_of(w, ", ".join([first, *rest]), drawings[0].mark, kind=kind, number=number, of=of, date=date)
+    notes = notes_of(drawings, w.job.display, shop=shop)
+    return msgspec.structs.replace(sheet, block=block, notes=notes)
 
 
 TOP_ROLES = ("worktop", "waterfall leg")
@@ -59,20 +128,7 @@ def top_drawings(w: Workings) -> list[Drawing]:
     """Every worktop and waterfall leg as a board: its outline, cut-outs, banded and slanted edges, each with its
     figures."""
     tops = [item for item in w.made.parts() if not item.cell and item.part.role in TOP_ROLES]
-    paper = w.job.papers.drawings
-    return [_with_legend(part_drawing(item.number, item.part, w.job.display), paper) for item in tops]
-
-
-LEGEND = 86.0
-"""mm on paper that the legend of a part takes beside it."""
-
-
-def _with_legend(drawing: Drawing, paper: str) -> Drawing:
-    """The drawing with room for its legend, whose letters are as large at any scale."""
-    wide = drawing
-    for _ in range(3):
-        wide = msgspec.structs.replace(drawing, x1=drawing.x1 + LEGEND * lay_out(wide, (), paper).scale)
-    return wide
+    return [part_drawing(item.number, item.part, w.job.display) for item in tops]
 
 
 BARS_A_SHEET = 14
@@ -106,13 +162,15 @@ def bar_kinds(w: Workings) -> tuple[str, ...]:
 def bar_sheets(w: Workings, date: str = "") -> list[Sheet]:
     """The bars of the job, some to a sheet."""
     bars = bars_shown(w)
-    most = min(BARS_A_SHEET, int((PAPER[w.job.papers.drawings][1] - 70.0) / PITCH))
+    paper = w.job.papers.drawings
+    room = room_of(paper)
+    most = min(BARS_A_SHEET, int((room.height - 8.0) / PITCH))
     groups = [bars[i : i + most] for i in range(0, len(bars), most)]
     sheets = []
     for number, group in enumerate(groups, 1):
         longest = max(b.length for b in group)
-        # Room within its frame and margins.
-        wide, high = (a - b for a, b in zip(PAPER[w.job.papers.drawings], (56.0, 70.0), strict=True))
-        scale = next((s for s in SCALES if longest / s <= wide and PITCH * len(group) <= high), SCALES[-1])
-        sheets.append(sheet_of(w, bar_drawing("Bars", group, float(scale)), number, len(groups), date))
+        scale = float(next((s for s in SCALES if longest / s <= room.width - 12.0), SCALES[-1]))
+        block = block_of(w, "Bars", f"B{number}", kind=SHOP, number=number, of=len(groups), date=date)
+        notes = notes_of((), w.job.display)
+        sheets.append(lay_out(bar_drawing("Bars", group, scale), block, paper, notes, scale))
     return sheets

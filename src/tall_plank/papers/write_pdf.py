@@ -8,9 +8,10 @@ from pathlib import Path
 from typing import Any
 
 from tall_plank import assets
-from tall_plank.drawing.dimensions import expand
-from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Dim, Drawing, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import Sheet, frame_of
+from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Drawing, Line, Pen, Shape, Text
+from tall_plank.drawing.sheets import Sheet, View, frame_of
+from tall_plank.drawing.shown import shown
+from tall_plank.drawing.words import ground_of
 from tall_plank.formats.writing import put
 from tall_plank.job.papers import ListPaper
 from tall_plank.measure import DisplayUnit
@@ -186,8 +187,7 @@ def _picture(drawing: Drawing, width: float, high: float) -> Any:
             def at(x: float, y: float) -> tuple[float, float]:
                 return (left + (x - drawing.x0) / scale) * mm, (below + (y - drawing.y0) / scale) * mm
 
-            dims = [i for i in drawing.items if isinstance(i, Dim)]
-            for item in (*drawing.items, *expand(dims, scale)):
+            for item in shown(drawing, scale).items:
                 _replay(self.canv, item, at, scale)
 
     return Picture()
@@ -225,14 +225,15 @@ def write_sheets(sheets: Iterable[Sheet], path: Path, title: str, about: About =
 def _sheet(canvas: Any, sheet: Sheet) -> None:
     from reportlab.lib.units import mm
 
-    scale = sheet.scale
+    canvas.setLineJoin(1)
+    for view in sheet.views:
 
-    def at(x: float, y: float) -> tuple[float, float]:
-        return (sheet.x + x / scale) * mm, (sheet.y + y / scale) * mm
+        def at(x: float, y: float, view: View = view) -> tuple[float, float]:
+            u, v = view.at(x, y)
+            return u * mm, v * mm
 
-    dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
-    for item in (*sheet.drawing.items, *expand(dims, scale)):
-        _replay(canvas, item, at, scale)
+        for item in view.shown.items:
+            _replay(canvas, item, at, view.scale)
     boxes, texts = frame_of(sheet)
     canvas.setStrokeColor(_ink(INK))
     canvas.setDash()
@@ -251,10 +252,12 @@ def _pen(canvas: Any, pen: Pen) -> None:
     width = PEN_MM[pen]
     canvas.setStrokeColor(_ink(INK))
     canvas.setLineWidth(width * mm)
-    canvas.setDash([part * PEN_MM[Pen.NARROW] * mm for part in DASHES.get(pen, ())], 0)
+    # Round ends would close the gaps of broken lines.
+    canvas.setLineCap(0 if pen in DASHES else 1)
+    canvas.setDash([part * mm for part in DASHES.get(pen, ())], 0)
 
 
-def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: float) -> None:
+def _replay(canvas: Any, item: Line | Shape | Arc | Text, at: Any, scale: float) -> None:
     from reportlab.lib.units import mm
 
     match item:
@@ -282,13 +285,11 @@ def _replay(canvas: Any, item: Line | Shape | Arc | Text | Dim, at: Any, scale: 
             canvas.translate(x, y)
             canvas.rotate(item.angle)
             if item.backed:
-                half = assets.text_width(item.text, item.size) / 2 + 0.5
+                x0, y0, wide, high = ground_of(item)
                 canvas.setFillColor(_ink("#FFFFFF"))
-                canvas.rect(-half * mm, (item.rise - 0.5) * mm, 2 * half * mm, (item.size + 1.0) * mm, stroke=0, fill=1)
+                canvas.rect(x0 * mm, y0 * mm, wide * mm, high * mm, stroke=0, fill=1)
             canvas.setFillColor(_ink(QUIET if item.quiet else INK))
             canvas.setFont(STRONG if item.bold else REGULAR, assets.em_of(item.size) * mm)
             draw = {"left": canvas.drawString, "right": canvas.drawRightString, "middle": canvas.drawCentredString}
             draw[item.align](0, item.rise * mm, item.text)
             canvas.restoreState()
-        case Dim():
-            return

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
@@ -57,8 +59,8 @@ class Listings(QListWidget):
     def _fill(self) -> None:
         entries = list(SHOP_LISTS if self.stage == "shop" else OFFER_LISTS)
         if self.stage == "offer":
-            sheets = job_sheets(self.document.workings, shop=self.document.shop)
-            entries += [(f"sheet{i}", s.drawing.title) for i, s in enumerate(sheets)]
+            sheets = job_sheets(self.document.workings, date.today().isoformat(), shop=self.document.shop)
+            entries += [(f"sheet{i}", s.title) for i, s in enumerate(sheets)]
         self.blockSignals(True)
         self.clear()
         wanted = self.chosen[self.stage]
@@ -93,7 +95,7 @@ class Listings(QListWidget):
             assert isinstance(page, QWidget)
             self.center.setCurrentWidget(page)
         elif code.startswith("sheet"):
-            sheets = job_sheets(w, shop=self.document.shop)
+            sheets = job_sheets(w, date.today().isoformat(), shop=self.document.shop)
             self.center.sheet.show_sheet(sheets[min(int(code.removeprefix("sheet")), len(sheets) - 1)])
             self.center.setCurrentWidget(self.center.sheet)
         else:

@@ -107,7 +107,7 @@ def _drawing(w: Window, drawing: Drawing, *, shop: bool, text: str = "") -> Show
 
 
 def _sheet(sheet: Sheet) -> Shown:
-    return Shown(sheet.drawing.title, (sheet,), text=drawing_text(sheet.drawing))
+    return Shown(sheet.title, (sheet,), text="\n".join(drawing_text(v.drawing) for v in sheet.views))
 
 
 def _table(w: Window, table: Table) -> Shown:

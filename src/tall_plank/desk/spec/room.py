@@ -149,6 +149,8 @@ def _paper_groups(job: Job) -> tuple[Group, ...]:
     sheet = p.labels
     about = (
         row("firm", tr("Firm"), p.firm),
+        row("creator", tr("Drawn by"), p.creator),
+        row("approver", tr("Approved by"), p.approver),
         row("lists", tr("Lists on"), p.lists),
         row("drawings", tr("Drawings on"), p.drawings),
         row("csv", tr("CSV"), tr(papers.CHOICES["csv"][p.csv])),

@@ -9,10 +9,12 @@ from tall_plank.assets import em_of
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.views.canvas import Canvas, Placed
-from tall_plank.desk.views.strokes import paint_strokes, strokes_of
-from tall_plank.drawing.dimensions import expand
-from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, Dim, Drawing, Line, Text
-from tall_plank.drawing.sheets import POINT, Sheet, frame_of
+from tall_plank.desk.views.strokes import Stroke, paint_strokes, strokes_of
+from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, Drawing, Text
+from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of
+from tall_plank.drawing.shown import shown
+from tall_plank.drawing.words import ground_of
+from tall_plank.measure.remembered import remembered
 
 
 def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
@@ -23,36 +25,8 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
         painter.save()
         painter.scale(px_per_mm, px_per_mm)
         painter.fillRect(QRectF(0, 0, width, height), QColor("#FFFFFF"))
-        painter.save()
-        painter.translate(sheet.x, height - sheet.y)
-        painter.scale(1 / sheet.scale, -1 / sheet.scale)
-        strokes = strokes_of(sheet.drawing)
-        paint_strokes(painter, strokes, {pen: w * sheet.scale for pen, w in PEN_MM.items()}, cosmetic=False)
-        painter.restore()
-
-        def at(x: float, y: float) -> QPointF:
-            return QPointF(sheet.x + x / sheet.scale, height - sheet.y - y / sheet.scale)
-
-        dims = [i for i in sheet.drawing.items if isinstance(i, Dim)]
-        texts = [i for i in sheet.drawing.items if isinstance(i, Text)]
-        painter.setPen(QPen(QColor(INK), 0.18))
-        for item in (*texts, *expand(dims, sheet.scale)):
-            if isinstance(item, Line):
-                painter.drawLine(at(item.x1, item.y1), at(item.x2, item.y2))
-            else:
-                color = QUIET if item.quiet else INK
-                _text(
-                    painter,
-                    at(item.x, item.y),
-                    item.text,
-                    em_of(item.size),
-                    color,
-                    item.angle,
-                    item.align,
-                    item.bold,
-                    item.rise,
-                    item.backed,
-                )
+        for view in sheet.views:
+            _paint_view(painter, view, height)
         painter.setBrush(QColor(0, 0, 0, 0))
         boxes, words = frame_of(sheet)
         for x, y, wide, high, line in boxes:
@@ -66,6 +40,35 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
         Theme.dark = dark
 
 
+def _paint_view(painter: QPainter, view: View, height: float) -> None:
+    """Its fills and lines, then its texts."""
+    seen = view.shown
+    painter.save()
+    painter.translate(view.x, height - view.y)
+    painter.scale(1 / view.scale, -1 / view.scale)
+    widths = {pen: w * view.scale for pen, w in PEN_MM.items()}
+    paint_strokes(painter, _strokes(view.drawing, view.scale), widths, cosmetic=False)
+    painter.restore()
+    for item in seen.texts:
+        x, y = view.at(item.x, item.y)
+        _words(painter, item, QPointF(x, height - y))
+
+
+@remembered(32)
+def _strokes(drawing: Drawing, scale: float) -> list[Stroke]:
+    """The display list of what a drawing shows at a scale."""
+    return strokes_of(Drawing("", shown(drawing, scale).items, 0.0, 0.0, 0.0, 0.0))
+
+
+def _words(painter: QPainter, item: Text, at: QPointF) -> None:
+    color = QUIET if item.quiet else INK
+    ground = QRectF()
+    if item.backed:
+        left, low, wide, high = ground_of(item)
+        ground = QRectF(left, -low - high, wide, high)
+    _text(painter, at, item.text, em_of(item.size), color, item.angle, item.align, item.bold, item.rise, ground)
+
+
 def _text(
     painter: QPainter,
     at: QPointF,
@@ -76,21 +79,20 @@ def _text(
     align: str,
     bold: bool,
     rise: float = 0.0,
-    backed: bool = False,
+    ground: QRectF = QRectF(),
 ) -> None:
     """A text of a height in mm: the face is set large and scaled down, since fonts come in whole pixels."""
     big = 40
     painter.save()
     painter.translate(at)
     painter.rotate(-angle)
+    if not ground.isEmpty():
+        painter.fillRect(ground, QColor("#FFFFFF"))
     painter.translate(0.0, -rise)
     painter.scale(em / big, em / big)
     painter.setFont(font(big, bold=bold))
     width = painter.fontMetrics().horizontalAdvance(text)
     shift = {"left": 0.0, "middle": -width / 2, "right": -float(width)}[align]
-    if backed:
-        cap = big * 0.66
-        painter.fillRect(QRectF(shift - 8, -cap - 8, width + 16, cap + 16), QColor(255, 255, 255, 210))
     painter.setPen(QColor(color))
     painter.drawText(QPointF(shift, 0.0), text)
     painter.restore()

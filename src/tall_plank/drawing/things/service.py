@@ -9,8 +9,8 @@ from tall_plank.drawing.things.common import Scope, ThingDrawn
 from tall_plank.job import Kind, Service
 from tall_plank.setout import RoomLayout, Wall
 
-SERVICE_LETTERS = {"water": "W", "waste": "D", "power": "P", "gas": "G", "vent": "V"}
-"""Letter in the mark of a service point (waste: drain)."""
+SERVICE_LETTERS = {"water": "Wa", "waste": "Dr", "power": "El", "gas": "Ga", "vent": "Ve"}
+"""Letters in the mark of a service point (waste: drain); a wall has one letter."""
 
 
 def _over(scope: Scope, wall: Wall) -> list[Item]:

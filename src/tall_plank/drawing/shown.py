@@ -1,0 +1,112 @@
+"""What a drawing shows on paper at a scale: every screen, PDF, DXF and SVG replays this and nothing else."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from itertools import pairwise
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from tall_plank.drawing.placing import Figure, letter_names, place
+from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Shape, Text
+from tall_plank.drawing.strokes import seen_items
+from tall_plank.drawing.words import Grounds, box_of, place_words
+from tall_plank.measure.remembered import remembered
+
+Mark = Line | Shape | Arc | Text
+
+
+class Shown(msgspec.Struct, frozen=True):
+    """A drawing at a scale.
+
+    Attributes
+    ----------
+    drawn : fills, then lines as far as they are seen; real mm
+    figures : dimensions
+    words : texts of the drawing, with their leaders
+    table : letters that stand for figures without room, and the figures
+    x0, y0, x1, y1 : what all of it takes, real mm
+    """
+
+    drawn: tuple[Mark, ...]
+    figures: tuple[Figure, ...]
+    words: tuple[Text | Line, ...]
+    table: tuple[tuple[str, str], ...]
+    x0: float
+    y0: float
+    x1: float
+    y1: float
+
+    @property
+    def items(self) -> tuple[Mark, ...]:
+        """All of it in the order in which it is painted: texts last."""
+        return (*self.drawn, *_rules(self.figures), *(i for i in self.words if isinstance(i, Line)), *self.texts)
+
+    @property
+    def texts(self) -> tuple[Text, ...]:
+        return (*(f.text for f in self.figures if f.text is not None), *(i for i in self.words if isinstance(i, Text)))
+
+
+def _rules(figures: Iterable[Figure]) -> list[Line]:
+    return [line for f in figures for line in (*f.rules, *((f.leader,) if f.leader is not None else ()))]
+
+
+@remembered(256)
+def shown(drawing: Drawing, scale: float) -> Shown:
+    """A drawing at a scale (real mm per mm of paper)."""
+    drawn: list[Mark] = [i for i in seen_items(drawing.items) if not isinstance(i, Dim)]
+    placed = place([i for i in drawing.items if isinstance(i, Dim)], scale, letter_names())
+    taken = [box_of(f.text, scale) for f in placed.figures if f.text is not None]
+    words = place_words([i for i in drawing.items if isinstance(i, Text)], taken, scale)
+    lines = _segments([*drawn, *_rules(placed.figures), *(i for i in words if isinstance(i, Line))])
+    grounds = Grounds(lines, [i for i in drawn if isinstance(i, Shape) and i.fill], scale)
+    figures = tuple(
+        f if f.text is None else msgspec.structs.replace(f, text=grounds.under(f.text)) for f in placed.figures
+    )
+    told = tuple(grounds.under(i) if isinstance(i, Text) else i for i in words)
+    found = Shown(tuple(drawn), figures, told, tuple(placed.table), 0.0, 0.0, 0.0, 0.0)
+    x0, y0, x1, y1 = _extent(drawing, found.items, scale)
+    return msgspec.structs.replace(found, x0=x0, y0=y0, x1=x1, y1=y1)
+
+
+def _segments(items: list[Mark]) -> NDArray[np.float64]:
+    """(N, 4) floats: every straight line and side, x1, y1, x2, y2; arcs by chords."""
+    found: list[tuple[float, float, float, float]] = []
+    for item in items:
+        if isinstance(item, Line):
+            found.append((item.x1, item.y1, item.x2, item.y2))
+        elif isinstance(item, Shape) and not item.fill:
+            ends = zip(item.points, (*item.points[1:], item.points[0]), strict=True)
+            found += [(*a, *b) for a, b in ends]
+        elif isinstance(item, Arc):
+            steps = max(4, round(item.sweep / 10))
+            turns = [math.radians(item.start + item.sweep * i / steps) for i in range(steps + 1)]
+            points = [(item.x + item.radius * math.cos(t), item.y + item.radius * math.sin(t)) for t in turns]
+            found += [(*a, *b) for a, b in pairwise(points)]
+    return np.array(found, dtype=np.float64).reshape(-1, 4)
+
+
+def _extent(drawing: Drawing, items: tuple[Mark, ...], scale: float) -> tuple[float, float, float, float]:
+    """What is drawn and written, real mm."""
+    boxes = [(drawing.x0, drawing.y0, drawing.x1, drawing.y1)]
+    for item in items:
+        match item:
+            case Line():
+                low, high = sorted((item.x1, item.x2))
+                under, over = sorted((item.y1, item.y2))
+                boxes.append((low, under, high, over))
+            case Shape():
+                xs, ys = [p[0] for p in item.points], [p[1] for p in item.points]
+                boxes.append((min(xs), min(ys), max(xs), max(ys)))
+            case Text():
+                x0, y0, x1, y1 = box_of(item, scale)
+                boxes.append((x0 * scale, y0 * scale, x1 * scale, y1 * scale))
+            case Arc():
+                r = item.radius
+                boxes.append((item.x - r, item.y - r, item.x + r, item.y + r))
+    return (
+        min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes),
+    )  # fmt: skip

@@ -1,0 +1,155 @@
+"""Words on paper placed so that none lies over another: where its own place is taken, a text moves aside on a leader;
+where lines run through it, it has a white ground."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+from tall_plank.assets import text_width
+from tall_plank.drawing.placing import LEAST
+from tall_plank.drawing.primitives import Layer, Line, Pen, Shape, Text
+
+Box = tuple[float, float, float, float]
+
+HANGING = 0.28
+"""Share of the height of capitals by which letters hang below their line."""
+
+STRONG = 1.07
+"""How much wider the semibold face is."""
+
+LEADER = 1.6
+"""Heights that a text moves at the least before it has a leader."""
+
+
+def box_of(text: Text, scale: float, x: float | None = None, y: float | None = None) -> Box:
+    """What a text takes, mm of paper: x0, y0, x1, y1, round it where it is turned. `x`, `y`: place, mm of paper."""
+    x = text.x / scale if x is None else x
+    y = text.y / scale if y is None else y
+    left, low, wide, high = _takes(text)
+    corners = [(left, low), (left + wide, low), (left + wide, low + high), (left, low + high)]
+    if text.angle:
+        c, s = math.cos(math.radians(text.angle)), math.sin(math.radians(text.angle))
+        corners = [(u * c - v * s, u * s + v * c) for u, v in corners]
+    us, vs = [p[0] for p in corners], [p[1] for p in corners]
+    return x + min(us), y + min(vs), x + max(us), y + max(vs)
+
+
+def place_words(texts: Sequence[Text], taken: Sequence[Box], scale: float) -> list[Text | Line]:
+    """Texts, each clear of the others and of boxes that are taken (mm of paper), with leaders where they moved."""
+    boxes = list(taken)
+    found: list[Text | Line] = []
+    # What stands in a mark of its own, and what is bold, keeps its place before others.
+    for text in sorted(texts, key=lambda t: (not t.within, not t.bold, not t.backed)):
+        text = _as_large(text, scale)
+        for placed, moved in _candidates(text, scale):
+            box = box_of(placed, scale)
+            if not any(_meet(box, b) for b in boxes):
+                boxes.append(box)
+                found.append(placed)
+                if moved:
+                    found.append(_leader(text, box, scale))
+                break
+    return found
+
+
+def _as_large(text: Text, scale: float) -> Text:
+    """A text at least as high as can be read; smaller where it has to fit into something."""
+    size = max(text.size, LEAST)
+    if text.within and text_width(text.text, size) * scale > text.within:
+        size = LEAST
+    return text if size == text.size else msgspec.structs.replace(text, size=size)
+
+
+def _candidates(text: Text, scale: float) -> Iterator[tuple[Text, bool]]:
+    """The text at its own place, then further and further about it; whether it has moved so far that it needs a
+    leader."""
+    fits = not text.within or text_width(text.text, text.size) * scale <= text.within
+    if fits:
+        yield text, False
+    high, wide = text.size, text_width(text.text, text.size)
+    for ring in range(1, 60):
+        away = ring * high * 0.7
+        spots = []
+        for k in range(16):
+            turn = math.pi / 2 + k * math.pi / 8
+            dx = math.cos(turn) * (away + (wide / 2 if abs(math.cos(turn)) > 0.5 else 0.0))
+            dy = math.sin(turn) * away
+            spots.append((abs(math.hypot(dx, dy)), dx, dy))
+        for size, dx, dy in sorted(spots, key=lambda s: round(s[0], 3)):
+            yield msgspec.structs.replace(text, x=text.x + dx * scale, y=text.y + dy * scale), size > LEADER * high
+
+
+def _leader(text: Text, box: Box, scale: float) -> Line:
+    """From what the text is about to the nearest side of where it stands."""
+    x, y = text.x / scale, text.y / scale
+    end_x, end_y = min(max(x, box[0]), box[2]), min(max(y, box[1]), box[3])
+    return Line(text.x, text.y, end_x * scale, end_y * scale, Pen.NARROW, Layer.LABEL, text.source)
+
+
+def _meet(a: Box, b: Box) -> bool:
+    near = 0.3
+    return a[0] < b[2] + near and b[0] < a[2] + near and a[1] < b[3] + near and b[1] < a[3] + near
+
+
+def ground_of(text: Text) -> Box:
+    """The white ground under a text in its own frame, mm of paper: left, low, width, height about its place."""
+    left, low, wide, high = _takes(text)
+    return left - 0.3, low - 0.3, wide + 0.6, high + 0.6
+
+
+def _takes(text: Text) -> Box:
+    """What a text takes in its own frame, mm of paper: left, low, width, height about its place."""
+    wide = text_width(text.text, text.size) * (STRONG if text.bold else 1.0)
+    left = {"left": 0.0, "middle": -wide / 2, "right": -wide}[text.align]
+    hanging = HANGING * text.size if any(c in "gjpqy,;()" for c in text.text) else 0.0
+    return left, text.rise - hanging, wide, text.size + hanging
+
+
+class Grounds:
+    """Which texts need a white ground.
+
+    Parameters
+    ----------
+    lines : (N, 4) floats; x1, y1, x2, y2, real mm
+    fills : in the order in which they are painted
+    """
+
+    def __init__(self, lines: NDArray[np.float64], fills: Sequence[Shape], scale: float) -> None:
+        self.lines, self.scale = lines, scale
+        self.spans = np.array([_bounds(f) for f in fills if f.fill.startswith("#")]).reshape(-1, 4)
+
+    def under(self, text: Text) -> Text:
+        """The text; on a ground where lines run through it, or where it stands on a finish."""
+        if text.backed:
+            return text
+        x0, y0, x1, y1 = (v * self.scale for v in box_of(text, self.scale))
+        spans = self.spans
+        on = (spans[:, 0] < x1) & (spans[:, 2] > x0) & (spans[:, 1] < y1) & (spans[:, 3] > y0)
+        crossed = on.any() or _crossed(self.lines, x0, y0, x1, y1)
+        return msgspec.structs.replace(text, backed=True) if crossed else text
+
+
+def _bounds(shape: Shape) -> Box:
+    xs, ys = [p[0] for p in shape.points], [p[1] for p in shape.points]
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def _crossed(lines: NDArray[np.float64], x0: float, y0: float, x1: float, y1: float) -> bool:
+    """Whether a line runs through a box."""
+    if not len(lines):
+        return False
+    p, way = lines[:, :2], lines[:, 2:] - lines[:, :2]
+    low, high = np.zeros(len(lines)), np.ones(len(lines))
+    for k, (lo, hi) in enumerate(((x0, x1), (y0, y1))):
+        flat = np.abs(way[:, k]) < 1e-9
+        step = np.where(flat, 1.0, way[:, k])
+        t1, t2 = (lo - p[:, k]) / step, (hi - p[:, k]) / step
+        inside = (p[:, k] > lo) & (p[:, k] < hi)
+        low = np.where(flat, np.where(inside, low, 2.0), np.maximum(low, np.minimum(t1, t2)))
+        high = np.where(flat, high, np.minimum(high, np.maximum(t1, t2)))
+    return bool((low < high).any())
