@@ -246,7 +246,7 @@ def test_an_island_from_nothing_by_mouse(empty_window: Window) -> None:
     choose(w, "right", "waterfall")
     assert {b.kind for b in w.document.room.boards} >= {"waterfall leg", "back panel", "end panel"}
     # Both faces are elevations in the strip.
-    assert [p.drawing.title for p in w.strip.placed][-2:] == ["Island K, front", "Island K, back"]
+    assert [p.drawing.title for p in w.strip.placed][-2:] == ["Room, island K, front", "Room, island K, back"]
 
 
 def test_an_island_is_dragged_and_its_aisle_is_typed(island_window: Window) -> None:

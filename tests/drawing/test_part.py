@@ -5,7 +5,8 @@ from __future__ import annotations
 import pytest
 
 from conftest import cell_of
-from tall_plank.drawing.part import operation_words, part_drawing
+from tall_plank.drawing.part import part_drawing
+from tall_plank.drawing.partwords import operation_words
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Text
 from tall_plank.edits import standards
 from tall_plank.job import Job

@@ -60,7 +60,7 @@ def bar_drawing(title: str, bars: Sequence[BarShown], scale: float) -> Drawing:
         if bar.left_size and text_width(bar.left_size, 1.8) * scale < bar.left - 2 * scale:
             end = bar.length - 2.0 * scale
             items.append(Text(end, y + high / 2, bar.left_size, 1.8, Layer.LABEL, align="right", quiet=True, rise=-0.9))
-    return Drawing(title, tuple(items), 0.0, 0.0, longest, total)
+    return Drawing(title, tuple(items), 0.0, 0.0, longest, total, scale=scale)
 
 
 def _piece(piece: BarPieceShown, y: float, high: float, scale: float) -> list[Item]:

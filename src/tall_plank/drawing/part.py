@@ -4,25 +4,39 @@ edge."""
 
 from __future__ import annotations
 
-import itertools
 import math
-from collections import Counter
 from collections.abc import Sequence
 
-from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
-from tall_plank.making.parts import EDGE_NAMES, Bevel, Bore, Cutout, Groove, Operation, Part, Rebate
-from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.drawing.partdims import edge_dims, face_dims, patterns, worked_edges
+from tall_plank.drawing.partwords import legend as words_of
+from tall_plank.drawing.primitives import Arc, Drawing, Item, Layer, Line, Pen, Shape, Text, rectangle
+from tall_plank.drawing.sheets import SCALES
+from tall_plank.making.parts import EDGE_NAMES, Bevel, Bore, Cutout, Groove, Part, Rebate
+from tall_plank.measure import DisplayUnit
 from tall_plank.measure.frames import Vec
 
-GAP = 90.0
-"""mm between a face and the edges unfolded beside it."""
+GAP = 7.0
+"""mm of paper between a face and the edges unfolded beside it."""
 
-BETWEEN = 420.0
-"""mm between the two faces."""
+LONGEST = 150.0
+"""mm of paper that a part is drawn long at the most where no scale is asked for."""
+
+
+def usual_scale(part: Part) -> float:
+    """The largest standard scale at which a part has room on a sheet beside its legend."""
+    size = max(part.length, part.width * 1.4)
+    return float(next((s for s in SCALES if size / s <= LONGEST), SCALES[-1]))
 
 
 def part_drawing(
-    number: str, part: Part, display: DisplayUnit, faults: Sequence[Vec] = (), *, legend: bool = True
+    number: str,
+    part: Part,
+    display: DisplayUnit,
+    faults: Sequence[Vec] = (),
+    *,
+    legend: bool = True,
+    scale: float = 0.0,
+    alike: Sequence[str] = (),
 ) -> Drawing:
     """Both faces of a part with its edges, its operations and their dimensions.
 
@@ -30,39 +44,41 @@ def part_drawing(
     ----------
     legend : whether what it is of and what is done to it is written beside it
     faults : places in the part's own frame at which it cannot be put together, mm; they are ringed
+    scale : real mm per mm of paper that it is drawn for; 0: the usual one of its size
+    alike : numbers of parts that are the same piece
     """
+    scale = scale or usual_scale(part)
+    gap = GAP * scale
     items: list[Item] = []
     faces = _used_faces(part)
     top = 0.0
     low = 0.0
     for face in faces:
         y0 = top - part.width if face == "B" else 0.0
-        items += _face(part, face, y0, display)
+        items += _face(part, face, y0, gap, display)
         low = min(low, y0)
-        # A long part is drawn smaller, so that its figures take more of its own mm.
-        top = y0 - max(BETWEEN, part.length * 0.28) - part.thickness
-    items += [Arc(x, y, FAULT_RING, 0.0, 360.0, Pen.WIDE, Layer.LABEL) for x, y, _ in faults]
-    items += _edges(part)
-    items += _edge_places(part, display)
-    x = part.length + GAP + part.thickness
-    # Spaces keep it clear on paper, at any scale, of the dimensions along an unfolded end.
-    clear = " " * (24 if any(getattr(op, "face", "") in ("W1", "W2") for op in part.operations) else 6)
-    for i, text in enumerate(_legend(part, display) if legend else ()):
-        words = clear + text
-        items.append(Text(x, part.width, words, 2.2, Layer.LABEL, align="left", rise=-4.6 * i, quiet=i > 0))
+        # Room for the chains below it, and the other face's name.
+        top = y0 - (len(patterns(part, face)) * 8.0 + 26.0) * scale - part.thickness - gap
+    items += [Arc(x, y, 2.4 * scale, 0.0, 360.0, Pen.WIDE, Layer.LABEL) for x, y, _ in faults]
+    items += _edges(part, gap)
+    for edge in worked_edges(part):
+        items += edge_dims(part, edge, gap, display)
+    beyond = gap + part.thickness
+    # Clear of the chain along the unfolded end.
+    x = part.length + beyond + (18.0 if "W2" in worked_edges(part) else 3.0) * scale
+    words = words_of(part, display, (number, *alike) if alike else ()) if legend else ()
+    for i, text in enumerate(words):
+        items.append(Text(x, part.width, text, 1.8, Layer.LABEL, align="left", rise=-3.4 * i, bold=i == 0))
     return Drawing(
-        f"{number} {part.name}",
+        f"{number} {part.name}" + (f" (× {len(alike) + 1})" if alike else ""),
         tuple(items),
-        -GAP - part.thickness,
+        -beyond,
         low,
-        part.length + GAP + part.thickness,
-        part.width + GAP + part.thickness,
+        part.length + beyond,
+        part.width + beyond,
         number,
+        scale,
     )
-
-
-FAULT_RING = 28.0
-"""mm; radius of the ring round a fault."""
 
 
 def _used_faces(part: Part) -> tuple[str, ...]:
@@ -71,7 +87,7 @@ def _used_faces(part: Part) -> tuple[str, ...]:
     return ("A", "B") if on_b else ("A",)
 
 
-def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
+def _face(part: Part, face: str, y0: float, gap: float, display: DisplayUnit) -> list[Item]:
     """One face at a height of the drawing, with dimension chains below and at its left."""
     length, width = part.length, part.width
 
@@ -81,64 +97,27 @@ def _face(part: Part, face: str, y0: float, display: DisplayUnit) -> list[Item]:
     outline = part.outline or rectangle(0.0, 0.0, length, width)
     items: list[Item] = [
         Shape(tuple((x, y_of(y)) for x, y in outline), Pen.MEDIUM, Layer.CARCASS, None, "floor"),
-        Text(0.0, y0 + width, _face_name(part, face), 2.4, Layer.LABEL, align="left", bold=True, rise=5.0),
+        Text(0.0, y0 + width, _face_name(part, face), 2.4, Layer.LABEL, align="left", bold=True, rise=2.4),
     ]
     items += _outline_bands(part, y_of) if part.outline else _bands(part, y_of)
-    if part.role in ("worktop", "waterfall leg"):
-        items += _side_names(part, y_of)
+    items += _side_names(part, y_of, gap)
     items += [_bevel(part, op, face, y_of) for op in part.operations if isinstance(op, Bevel)]
-    xs, ys = {0.0, length}, {0.0, width}
-    if part.role == "worktop":
-        xs |= {x for x, _ in part.outline}
-        ys |= {y for _, y in part.outline}
     for op in part.operations:
         if isinstance(op, Cutout):
             points = rectangle(op.x, op.y, op.length, op.width)
             items.append(Shape(tuple((x, y_of(y)) for x, y in points), Pen.NARROW, Layer.APPLIANCE, None, "basin"))
-            xs |= {op.x, op.x + op.length}
-            ys |= {op.y, op.y + op.width}
         elif isinstance(op, Rebate) and op.face == face:
             items.append(_rebate(part, op, y_of))
         elif isinstance(op, Groove) and op.face == face:
             items.append(_groove(op, y_of))
-            level = abs(op.x2 - op.x1) > abs(op.y2 - op.y1)
-            ys |= {op.y1} if level else set()
-            xs |= set() if level else {op.x1}
         elif isinstance(op, Bore) and (op.face == face or (op.through and op.face in ("A", "B"))):
             items += _hole(op, op.x, y_of(op.y))
-            xs.add(op.x)
-            ys.add(op.y)
-    ahead = sorted(y_of(y) for y in ys)
-    # Clear of the edges that are unfolded on this side.
-    under = any(getattr(op, "face", "") == "L1" for op in part.operations) and face == "A"
-    beside = any(getattr(op, "face", "") == "W1" for op in part.operations) and face == "A"
-    for places, base, along in (
-        (sorted(xs), y0 - (part.thickness + GAP if under else 0.0), "x"),
-        (ahead, -(part.thickness + GAP) if beside else 0.0, "y"),
-    ):
-        chain = _chain(places, base, -1, along, display)
-        items += chain if len(chain) > 1 else []
-        # Figures beside an upright chain reach out further than those under a level one.
-        row = (-2 if along == "x" else -3) if len(chain) > 1 else -1
-        low, high = places[0], places[-1]
-        items.append(Dim(low, high, base, row, along, format_length(high - low, display)))  # type: ignore[arg-type]
-    return items
-
-
-def _edge_places(part: Part, display: DisplayUnit) -> list[Item]:
-    """Where holes and grooves lie along the unfolded edges: above the upper edge, at the right of the right end."""
-    xs: set[float] = set()
-    ys: set[float] = set()
-    for op in part.operations:
-        if isinstance(op, Bore | Groove) and op.face in EDGE_NAMES:
-            along = xs if op.face in ("L1", "L2") else ys
-            along |= {op.x} if isinstance(op, Bore) else {op.x1, op.x2}
-    items: list[Item] = []
-    if xs:
-        items += _chain(sorted({0.0, *xs, part.length}), part.width + GAP + part.thickness, 1, "x", display)
-    if ys:
-        items += _chain(sorted({0.0, *ys, part.width}), part.length + GAP + part.thickness, 1, "y", display)
-    return items
+    worked = worked_edges(part) if face == "A" else ()
+    # Beyond the edges that are unfolded on these sides, and their own chains.
+    below = y0 - (part.thickness + gap if "L1" in worked else 0.0)
+    left = -(part.thickness + gap) if "W1" in worked else 0.0
+    first = (-2 if "L1" in worked else -1, -2 if "W1" in worked else -1)
+    return [*items, *face_dims(part, face, y_of, (below, left), first, display)]
 
 
 def _face_name(part: Part, face: str) -> str:
@@ -174,17 +153,38 @@ def _bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
     return items
 
 
-def _side_names(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
-    """The names of the four sides, inside them: which edge is the front one is not seen from the board."""
+def _side_names(part: Part, y_of, gap: float) -> list[Item]:  # type: ignore[no-untyped-def]
+    """The names of the four sides, inside them, and which of them is the front, the top or the left one as the part
+    stands in its unit."""
     length, width = part.length, part.width
     # Inside of what is cut at a slant.
-    away = 30.0 + (part.thickness if any(isinstance(op, Bevel) for op in part.operations) else 0.0)
+    away = gap * 0.4 + (part.thickness if any(isinstance(op, Bevel) for op in part.operations) else 0.0)
     places = {
         "L1": (length / 2, away), "L2": (length / 2, width - away), "W1": (away, width / 2),
         "W2": (length - away, width / 2),
     }  # fmt: skip
-    words = {"L1": "L1, front", "L2": "L2"} if part.role == "worktop" else {}
-    return [Text(x, y_of(y), words.get(name, name), 2.0, Layer.LABEL, quiet=True) for name, (x, y) in places.items()]
+    sides = sides_of(part)
+    items: list[Item] = []
+    for name, (x, y) in places.items():
+        words = f"{name}, {sides[name]}" if name in sides else name
+        angle = 90.0 if name in ("W1", "W2") else 0.0
+        items.append(Text(x, y_of(y), words, 1.8, Layer.LABEL, quiet=True, angle=angle, rise=-0.9))
+    return items
+
+
+WAYS = {(0, -1): "left", (1, -1): "front", (2, 1): "top"}
+"""Ways in the frame that a part stands in, by axis and sign, that are written on its drawing."""
+
+
+def sides_of(part: Part) -> dict[str, str]:
+    """Which edges of a part are the front, the top or the left one as it stands: edge -> word."""
+    found = {}
+    for edge in EDGE_NAMES:
+        way = part.inwards(edge)  # type: ignore[arg-type]
+        for (axis, sign), word in WAYS.items():
+            if -way[axis] * sign > 0.9:
+                found[edge] = word
+    return found
 
 
 def _outline_bands(part: Part, y_of) -> list[Item]:  # type: ignore[no-untyped-def]
@@ -248,15 +248,13 @@ def _hole(op: Bore, x: float, y: float) -> list[Item]:
     return items
 
 
-def _edges(part: Part) -> list[Item]:
-    """The edges with holes or grooves, unfolded beside face A, with where each lies across the thickness."""
+def _edges(part: Part, gap: float) -> list[Item]:
+    """The edges with holes or grooves, unfolded beside face A."""
     length, width, t = part.length, part.width, part.thickness
-    places = {"L1": (0.0, -GAP - t), "L2": (0.0, width + GAP), "W1": (-GAP - t, 0.0), "W2": (length + GAP, 0.0)}
+    places = {"L1": (0.0, -gap - t), "L2": (0.0, width + gap), "W1": (-gap - t, 0.0), "W2": (length + gap, 0.0)}
     items: list[Item] = []
-    for name in EDGE_NAMES:
+    for name in worked_edges(part):
         ops = [op for op in part.operations if getattr(op, "face", "") == name]
-        if not ops:
-            continue
         x0, y0 = places[name]
         along = name in ("L1", "L2")
         size = (length, t) if along else (t, width)
@@ -279,117 +277,5 @@ def _edges(part: Part) -> list[Item]:
                 box = rectangle(min(ax, bx), min(ay, by), abs(bx - ax), abs(by - ay))
                 items.append(Shape(box, Pen.NARROW, Layer.APPLIANCE, None, "niche"))
         middle = (x0 + size[0] / 2, y0 + size[1])
-        items.append(Text(*middle, name, 2.0, Layer.LABEL, quiet=True, rise=1.2))
+        items.append(Text(*middle, name, 1.8, Layer.LABEL, quiet=True, rise=1.0))
     return items
-
-
-def _chain(places: Sequence[float], base: float, row: int, along: str, display: DisplayUnit) -> list[Item]:
-    """Dimensions from place to place; three or more equal steps in a row are one dimension: 12 × 32."""
-    cleaned = _parted(places)
-    steps = [b - a for a, b in itertools.pairwise(cleaned)]
-    items: list[Item] = []
-    i = 0
-    while i < len(steps):
-        k = i
-        while k + 1 < len(steps) and abs(steps[k + 1] - steps[i]) < 0.05:
-            k += 1
-        count = k - i + 1
-        text = format_length(steps[i], display)
-        if count >= 3:
-            items.append(Dim(cleaned[i], cleaned[k + 1], base, row, along, f"{count} × {text}"))  # type: ignore[arg-type]
-            i = k + 1
-        else:
-            items.append(Dim(cleaned[i], cleaned[i + 1], base, row, along, text))  # type: ignore[arg-type]
-            i += 1
-    return items
-
-
-LEAST_STEP = 0.024
-"""Share of the whole below which two places are shown as one: their figures would lie over one another. The legend
-says where every row of holes is."""
-
-
-def _parted(places: Sequence[float]) -> list[float]:
-    """Places far enough from one another to be dimensioned; the first and the last always stay, and so do rows of
-    three equal steps or more, which are one figure."""
-    places = [p for i, p in enumerate(places) if i == 0 or p - places[i - 1] > 0.05]
-    if len(places) < 3:
-        return places
-    in_row: set[float] = set()
-    for i in range(len(places) - 3):
-        a, b, c, d = places[i : i + 4]
-        if abs((b - a) - (c - b)) < 0.05 and abs((c - b) - (d - c)) < 0.05:
-            in_row |= {a, b, c, d}
-    least = (places[-1] - places[0]) * LEAST_STEP
-    kept = [places[0]]
-    for i, place in enumerate(places[1:-1], 1):
-        ahead = next((p for p in places[i + 1 :] if p in in_row), places[-1])
-        if place in in_row or (place - kept[-1] > least and min(ahead, places[-1]) - place > least):
-            kept.append(place)
-    return [*kept, places[-1]]
-
-
-def operation_words(op: Operation, display: DisplayUnit) -> str:
-    """An operation in words, without its place."""
-
-    def mm(value: float) -> str:
-        return format_length(value, display)
-
-    match op:
-        case Bore():
-            # Drills are bought and set in mm, whatever the job shows lengths in.
-            unit = "" if display is DisplayUnit.MM else " mm"
-            deep = "through" if op.through else f"{op.depth:g}{unit} deep"
-            slant = f", slanted {op.slant:g}°" if op.slant else ""
-            return f"hole ø {op.diameter:g}{unit}, {deep}{slant}: {op.use}"
-        case Groove():
-            return f"groove {mm(op.width)} wide, {mm(op.depth)} deep: {op.over}"
-        case Rebate():
-            return f"rebate {mm(op.width)} x {mm(op.depth)} along {op.edge}"
-        case Cutout():
-            return f"cut-out {mm(op.length)} x {mm(op.width)}"
-        case Bevel():
-            return f"{op.edge} cut at {op.angle:g}° from square, long at face {op.long}"
-        case _:
-            return f"edge {op.edge} worked: {op.profile}"
-
-
-EDGES_A_LINE = 4
-"""Banded edges on one line of a legend."""
-
-
-def _legend(part: Part, display: DisplayUnit) -> list[str]:
-    """What is machined, each kind with its number and the faces that it is on, and the part's make-up."""
-    counts: Counter[tuple[str, str]] = Counter(
-        (operation_words(op, display), getattr(op, "face", "")) for op in part.operations
-    )
-    grain = "grain along the length" if part.grain == "length" else "no grain"
-    size = " x ".join(format_length(v, display) for v in (part.length, part.width, part.thickness))
-    lines = [f"{part.material}, {size}, {grain}"]
-    whole = {"L1": part.length, "L2": part.length, "W1": part.width, "W2": part.width}
-    bands = [
-        f"{name} {code}" if abs(mm - whole.get(name, 0.0)) < 0.05 else f"{name} {code} {format_length(mm, display)}"
-        for name, code, mm in part.banded
-    ]
-    if bands:
-        # As many to a line as are read at a glance.
-        lines += [
-            ("edged: " if i == 0 else "") + ", ".join(bands[i : i + EDGES_A_LINE])
-            for i in range(0, len(bands), EDGES_A_LINE)
-        ]
-    if part.fixed:
-        lines.append(f"fixed: {part.fixed}")
-    for (words, face), n in sorted(counts.items()):
-        line = f"{n} on {face}: {words}" if face else words
-        rows = _rows(part, words, face, display)
-        lines.append(f"{line}{rows}")
-    return lines
-
-
-def _rows(part: Part, words: str, face: str, display: DisplayUnit) -> str:
-    """From the edge L1, where the rows of one kind of hole in a face lie; nothing for more than four."""
-    bores = [op for op in part.operations if isinstance(op, Bore) and op.face == face]
-    ys = sorted({round(op.y, 2) for op in bores if operation_words(op, display) == words})
-    if face not in ("A", "B") or not 0 < len(ys) <= 4:
-        return ""
-    return " at " + ", ".join(format_length(y, display) for y in ys) + " from L1"

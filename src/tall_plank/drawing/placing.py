@@ -7,21 +7,25 @@ after that a letter stands for a figure, with a table of letters. Nothing is lef
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterable, Iterator, Sequence
 from itertools import count
-from typing import Literal, NamedTuple
+from typing import Any, Literal, NamedTuple
 
 import msgspec
+import numpy as np
+from numpy.typing import NDArray
 
 from tall_plank.assets import text_width
 from tall_plank.drawing.primitives import Dim, Layer, Line, Pen, Text
+from tall_plank.measure.remembered import remembered
 
 FIRST_ROW = 6.0
 """mm on paper from the base to the first row."""
 ROW = 6.0
 """mm on paper between rows that need no further levels."""
 TICK = 1.2
+NAME = 1.8
+"""mm on paper from the end of a chain to its name."""
 SIZE = 2.2
 """Height of capitals on paper, mm."""
 LEAST = 1.8
@@ -32,14 +36,20 @@ ABOVE = 0.9
 """mm on paper from the line to a figure between its ends."""
 OUTSIDE = 1.7
 """mm on paper from the line to a figure that has no room between its ends."""
+FURTHER = 120
+"""mm of paper that a row moves out of the way at the most."""
 APART = 0.5
 """mm on paper between two texts."""
 LEVELS = 3
 """Further levels at the most before figures are joined or become letters."""
+LAST = 60.0
+"""mm on paper that a letter stands aside at the most."""
 ROWS = 3
 """Equal steps without room of their own that are one figure at once: a row of holes."""
 SHIFT = 14.0
 """mm on paper that a figure stands aside at the most, on its leader."""
+
+Floats = NDArray[np.float64]
 
 Box = tuple[float, float, float, float]
 Segment = tuple[float, float, float, float]
@@ -55,6 +65,7 @@ class Figure(msgspec.Struct, frozen=True):
     text : its figure, or the letter that stands for it; none where it is one of several with one figure
     rules : its line, extension lines and ticks; what the one before it has already drawn is left out
     leader : from its line to a text that stands aside
+    name : what its chain measures to, at its far end
     """
 
     dim: Dim
@@ -62,6 +73,11 @@ class Figure(msgspec.Struct, frozen=True):
     text: Text | None
     rules: tuple[Line, ...]
     leader: Line | None = None
+    name: Text | None = None
+
+    @property
+    def texts(self) -> tuple[Text, ...]:
+        return tuple(t for t in (self.text, self.name) if t is not None)
 
 
 class Figures(NamedTuple):
@@ -88,11 +104,18 @@ def place(dims: Iterable[Dim], scale: float, letters: Iterator[str] | None = Non
         rows = sides.setdefault((dim.along, dim.row > 0, round(dim.base, 1)), {})
         rows.setdefault(abs(dim.row), []).append(dim)
     found = Figures([], [])
+    taken: list[Box] = []
     for rows in sides.values():
         at = last = 0.0
         for number in sorted(rows):
             row = _Row(rows[number], scale, letters)
             at = max(FIRST_ROW + ROW * (number - 1), last + row.before)
+            # Where figures of another side stand, it moves further out.
+            for _ in range(FURTHER):
+                if not any(_meet(a, b) for a in row.boxes(at) for b in taken):
+                    break
+                at += 1.0
+            taken += row.boxes(at)
             found.figures.extend(row.drawn(at))
             found.table.extend(row.table)
             last = at + row.beyond
@@ -123,6 +146,7 @@ class _Row:
         # Above a lying line and left of an upright one: where figures between the ends stand (ISO 129-1, from memory).
         self.inner_out = self.outwards == self.level
         self.table: list[tuple[str, str]] = []
+        self.names = [d for d in self.dims if d.name]
         self.figures: list[tuple[Dim, str, _Spot]] = self._placed(letters)
         boxes = [spot.box for _, _, spot in self.figures]
         far = max((b[3] for b in boxes), default=0.0)
@@ -181,7 +205,7 @@ class _Row:
     def _try(self, texts: list[tuple[Dim, str]], *, last: bool = False) -> list[_Spot | None]:
         """A spot for every figure; None where it has none. `last`: with no bound on how far it stands aside."""
         spots: list[_Spot | None] = [None] * len(texts)
-        taken: list[Box] = []
+        taken: list[Box] = [self._name_box(d) for d in self.names]
         leaders: list[Segment] = []
         rest = []
         for i, (dim, text) in enumerate(texts):
@@ -194,20 +218,33 @@ class _Row:
         widest = max((text_width(texts[i][1], LEAST) for i in rest), default=0.0)
         for i in rest:
             dim, text = texts[i]
-            for spot in self._aside(dim, text, widest, last=last):
-                if self._free(spot, taken, leaders):
-                    spots[i] = spot
-                    taken.append(spot.box)
-                    if spot.leader is not None:
-                        leaders.append(spot.leader)
-                    break
+            # Only what it could come near to is looked at.
+            reach = (LAST if last else SHIFT) + text_width(text, LEAST)
+            middle = (dim.a + dim.b) / 2 / self.scale
+            boxes = [b for b in taken if b[0] < middle + reach and b[2] > middle - reach]
+            lines = [s for s in leaders if min(s[0], s[2]) < middle + reach and max(s[0], s[2]) > middle - reach]
+            spot = self._aside(dim, text, widest, boxes, lines, last=last)
+            if spot is not None:
+                spots[i] = spot
+                taken.append(spot.box)
+                if spot.leader is not None:
+                    leaders.append(spot.leader)
         return spots
 
-    @staticmethod
-    def _free(spot: _Spot, taken: list[Box], leaders: list[Segment]) -> bool:
-        if any(_meet(spot.box, b) for b in taken) or any(_through(s, spot.box) for s in leaders):
-            return False
-        return spot.leader is None or not any(_through(spot.leader, b) for b in taken)
+    def _name_box(self, dim: Dim) -> Box:
+        """What a chain's name takes beyond its far end."""
+        start = max(dim.a, dim.b) / self.scale + NAME
+        return (start, -LEAST / 2, start + text_width(dim.name, LEAST), LEAST / 2)
+
+    def boxes(self, at_mm: float) -> list[Box]:
+        """What its texts take on paper, its line standing `at_mm` from the base: x0, y0, x1, y1."""
+        out = 1.0 if self.outwards else -1.0
+        at = self.dims[0].base / self.scale + out * at_mm
+        found = []
+        for u0, v0, u1, v1 in (*(spot.box for _, _, spot in self.figures), *map(self._name_box, self.names)):
+            low, high = sorted((at + out * v0, at + out * v1))
+            found.append((u0, low, u1, high) if self.level else (low, u0, high, u1))
+        return found
 
     def _inside(self, dim: Dim, text: str) -> _Spot | None:
         """Between the extension lines, where there is room."""
@@ -220,35 +257,32 @@ class _Row:
                 return _Spot((middle - half, v, middle + half, v + size), size, None, True)
         return None
 
-    def _aside(self, dim: Dim, text: str, widest: float, *, last: bool) -> Iterator[_Spot]:
-        """Beside the line, from the nearest place on."""
+    def _aside(
+        self, dim: Dim, text: str, widest: float, boxes: list[Box], leaders: list[Segment], *, last: bool
+    ) -> _Spot | None:
+        """The nearest free place beside the line; None where there is none."""
         middle = (dim.a + dim.b) / 2 / self.scale
         wide = text_width(text, LEAST)
         half = wide / 2 if self.level else LEAST * 0.65
         deep = LEAST if self.level else wide
         pitch = (LEAST if self.level else widest) + 1.0
-        lanes = range(40 if last else LEVELS)
-        reach = 400.0 if last else SHIFT
-        step = 0.5
-        shifts = [0.0]
-        for k in range(1, int((SHIFT if not last else reach) / step) + 1):
-            shifts += [k * step, -k * step]
-        # Level figures go to further levels first; those beside an upright line stand aside along it.
-        order = (
-            [(lane, 0.0) for lane in lanes][:LEVELS]
-            + [(lane, s) for s in shifts[1:] for lane in lanes[:LEVELS]]
-            + [(lane, s) for lane in lanes[LEVELS:] for s in shifts]
-            if self.level
-            else [(lane, s) for lane in lanes for s in shifts]
-        )
-        for lane, shift in order:
-            u, v = middle + shift, OUTSIDE + lane * pitch
-            box = (u - half, v, u + half, v + deep)
-            leader = None
-            if lane or shift:
-                end = min(max(middle, box[0] + 0.3), box[2] - 0.3)
-                leader = (middle, 0.0, end, v - 0.3)
-            yield _Spot(box, LEAST, leader, False)
+        lanes, shifts = _places(self.level, last, round(max(0.5, half * 0.5), 1))
+        u, v = middle + shifts, OUTSIDE + lanes * pitch
+        low, high = u - half, u + half
+        ends = np.minimum(np.maximum(middle, low + 0.3), high - 0.3)
+        led = (lanes > 0) | (shifts != 0.0)
+        free = np.ones(len(u), dtype=bool)
+        for x0, y0, x1, y1 in boxes:
+            free &= (low >= x1 + APART) | (high <= x0 - APART) | (v >= y1 + APART) | (v + deep <= y0 - APART)
+            free &= ~led | ~_cross(middle, 0.0, ends, v - 0.3, x0, y0, x1, y1)
+        for a, b, c, d in leaders:
+            free &= ~_cross(a, b, c, d, low, v, high, v + deep)
+        if not free.any():
+            return None
+        k = int(np.argmax(free))
+        box = (float(low[k]), float(v[k]), float(high[k]), float(v[k]) + deep)
+        leader = (middle, 0.0, float(ends[k]), float(v[k]) - 0.3) if led[k] else None
+        return _Spot(box, LEAST, leader, False)
 
     # --- drawing
 
@@ -289,6 +323,13 @@ class _Row:
                 leader = line(u1 * scale, v1, u2 * scale, v2, dim)
             yield Figure(dim, at, self._text(dim, text, spot, at), tuple(rules), leader)
 
+        for dim in self.names:
+            u = max(dim.a, dim.b) + NAME * scale
+            x, y = point(u, 0.0)
+            angle = 0.0 if self.level else 90.0
+            name = Text(x, y, dim.name, LEAST, Layer.DIMENSION, dim.source, "left", angle, quiet=True, rise=-LEAST / 2)
+            yield Figure(dim, at, None, (), None, name)
+
     def _text(self, dim: Dim, text: str, spot: _Spot, at: float) -> Text:
         u0, v0, u1, v1 = spot.box
         middle = (u0 + u1) / 2 * self.scale
@@ -311,15 +352,32 @@ def _meet(a: Box, b: Box) -> bool:
     return a[0] < b[2] + APART and b[0] < a[2] + APART and a[1] < b[3] + APART and b[1] < a[3] + APART
 
 
-def _through(s: Segment, box: Box) -> bool:
-    """Whether a straight line runs through a box."""
-    low, high = 0.0, 1.0
-    for p, q, lo, hi in ((s[0], s[2], box[0] - 0.2, box[2] + 0.2), (s[1], s[3], box[1] - 0.1, box[3] + 0.1)):
+@remembered(256)
+def _places(level: bool, last: bool, step: float) -> tuple[Floats, Floats]:
+    """Level and shift along the line (mm of paper) of every place to be tried, the nearest first: level figures go to
+    further levels before they stand aside, those beside an upright line stand aside along it."""
+    count = int((LAST if last else SHIFT) / step)
+    shifts = [0.0, *(s * k * step for k in range(1, count + 1) for s in (1, -1))]
+    near, far = range(LEVELS), range(LEVELS, 40 if last else LEVELS)
+    if level:
+        order = [(lane, 0.0) for lane in near] + [(lane, s) for s in shifts[1:] for lane in near]
+        order += [(lane, s) for lane in far for s in shifts]
+    else:
+        order = [(lane, s) for lane in (*near, *far) for s in shifts]
+    return np.array([o[0] for o in order], dtype=np.float64), np.array([o[1] for o in order])
+
+
+def _cross(ax: Any, ay: Any, bx: Any, by: Any, x0: Any, y0: Any, x1: Any, y1: Any) -> Any:
+    """Whether straight lines run through boxes; numbers and arrays, which are taken pair by pair."""
+    low: Any = 0.0
+    high: Any = 1.0
+    hit: Any = True
+    for p, q, lo, hi in ((ax, bx, x0 - 0.2, x1 + 0.2), (ay, by, y0 - 0.1, y1 + 0.1)):
         way = q - p
-        if math.isclose(way, 0.0, abs_tol=1e-9):
-            if not lo < p < hi:
-                return False
-            continue
-        t1, t2 = sorted(((lo - p) / way, (hi - p) / way))
-        low, high = max(low, t1), min(high, t2)
-    return low < high
+        flat = np.abs(way) < 1e-9
+        step = np.where(flat, 1.0, way)
+        t1, t2 = (lo - p) / step, (hi - p) / step
+        hit = hit & (~flat | ((lo < p) & (p < hi)))
+        low = np.maximum(low, np.where(flat, 0.0, np.minimum(t1, t2)))
+        high = np.minimum(high, np.where(flat, 1.0, np.maximum(t1, t2)))
+    return hit & (low < high)

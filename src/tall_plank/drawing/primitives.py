@@ -144,6 +144,7 @@ class Dim(msgspec.Struct, frozen=True):
     base : the coordinate (y for a dimension along x, x for one along y) its rows count from
     key : what typing over it sets, empty where it cannot be typed
     attention : a clear distance of the selected thing
+    name : what is written at its far end, on paper: what its chain measures to
     """
 
     a: float
@@ -155,17 +156,19 @@ class Dim(msgspec.Struct, frozen=True):
     source: Source | None = None
     key: str = ""
     attention: bool = False
+    name: str = ""
 
 
 Item = Line | Shape | Arc | Text | Dim
 
 
-class Drawing(msgspec.Struct, frozen=True):
+class Drawing(msgspec.Struct, frozen=True, cache_hash=True):
     """A recorded drawing and the extent of what it draws, dimensions left out.
 
     Attributes
     ----------
     mark : what the number of its sheet ends with: the same as long as it is about the same thing
+    scale : real mm per mm of paper that it is drawn for; 0: any
     """
 
     title: str
@@ -175,6 +178,7 @@ class Drawing(msgspec.Struct, frozen=True):
     x1: float
     y1: float
     mark: str = ""
+    scale: float = 0.0
 
     @property
     def width(self) -> float:

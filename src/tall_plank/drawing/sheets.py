@@ -283,17 +283,10 @@ def note_lines(sheet: Sheet) -> list[str]:
     return [line for line in found if line]
 
 
-def lay_out(
-    drawing: Drawing, block: Block = Block(""), paper: str = "A3", notes: tuple[str, ...] = (), at: float = 0.0
-) -> Sheet:
+def lay_out(drawing: Drawing, block: Block = Block(""), paper: str = "A3", notes: tuple[str, ...] = ()) -> Sheet:
     """A drawing on a sheet of its own: of the paper and the smaller ones that go with it, either way up, that at which
-    it is largest at a standard scale, and of several the one that it fills most.
-
-    Parameters
-    ----------
-    at : the scale that it was drawn for; 0: any
-    """
-    steps = (at,) if at else SCALES
+    it is largest at a standard scale, and of several the one that it fills most."""
+    steps = (drawing.scale,) if drawing.scale else SCALES
     best: tuple[tuple[bool, float, float], Sheet] | None = None
     for name, upright in papers_from(paper):
         blank = Sheet((), name, block, notes, upright)

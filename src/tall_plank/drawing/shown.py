@@ -47,29 +47,34 @@ class Shown(msgspec.Struct, frozen=True):
 
     @property
     def texts(self) -> tuple[Text, ...]:
-        return (*(f.text for f in self.figures if f.text is not None), *(i for i in self.words if isinstance(i, Text)))
+        return (*(t for f in self.figures for t in f.texts), *(i for i in self.words if isinstance(i, Text)))
 
 
 def _rules(figures: Iterable[Figure]) -> list[Line]:
     return [line for f in figures for line in (*f.rules, *((f.leader,) if f.leader is not None else ()))]
 
 
-@remembered(256)
+@remembered(512)
 def shown(drawing: Drawing, scale: float) -> Shown:
     """A drawing at a scale (real mm per mm of paper)."""
     drawn: list[Mark] = [i for i in seen_items(drawing.items) if not isinstance(i, Dim)]
     placed = place([i for i in drawing.items if isinstance(i, Dim)], scale, letter_names())
-    taken = [box_of(f.text, scale) for f in placed.figures if f.text is not None]
+    taken = [box_of(t, scale) for f in placed.figures for t in f.texts]
     words = place_words([i for i in drawing.items if isinstance(i, Text)], taken, scale)
     lines = _segments([*drawn, *_rules(placed.figures), *(i for i in words if isinstance(i, Line))])
     grounds = Grounds(lines, [i for i in drawn if isinstance(i, Shape) and i.fill], scale)
-    figures = tuple(
-        f if f.text is None else msgspec.structs.replace(f, text=grounds.under(f.text)) for f in placed.figures
-    )
+    figures = tuple(_grounded(f, grounds) for f in placed.figures)
     told = tuple(grounds.under(i) if isinstance(i, Text) else i for i in words)
     found = Shown(tuple(drawn), figures, told, tuple(placed.table), 0.0, 0.0, 0.0, 0.0)
     x0, y0, x1, y1 = _extent(drawing, found.items, scale)
     return msgspec.structs.replace(found, x0=x0, y0=y0, x1=x1, y1=y1)
+
+
+def _grounded(figure: Figure, grounds: Grounds) -> Figure:
+    """A figure, its texts on white grounds where they need them."""
+    text = grounds.under(figure.text) if figure.text is not None else None
+    name = grounds.under(figure.name) if figure.name is not None else None
+    return msgspec.structs.replace(figure, text=text, name=name)
 
 
 def _segments(items: list[Mark]) -> NDArray[np.float64]:

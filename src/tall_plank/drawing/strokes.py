@@ -48,8 +48,14 @@ def seen_items(items: Sequence[Item]) -> list[Item]:
 
 def _lines(items: Sequence[Item]) -> list[Item]:
     strokes: list[_Stroke] = []
+    found: list[Item] = []
+    fills = [(n, ol.bounds(i.points)) for n, i in enumerate(items) if isinstance(i, Shape) and i.fill]
+    boxes = np.array([box for _, box in fills], dtype=np.float64).reshape(-1, 4)
+    order = np.array([n for n, _ in fills], dtype=np.int64)
     for n, item in enumerate(items):
         match item:
+            case Arc() if not _is_under(item, n, boxes, order):
+                found.append(item)
             case Line():
                 strokes.append(_Stroke(n, item.x1, item.y1, item.x2, item.y2))
             case Shape() if item.pen is not Pen.NONE:
@@ -61,7 +67,7 @@ def _lines(items: Sequence[Item]) -> list[Item]:
                 points = [(item.x + item.radius * math.cos(t), item.y + item.radius * math.sin(t)) for t in turns]
                 strokes += [_Stroke(n, *a, *b) for a, b in pairwise(points)]
     if not strokes:
-        return []
+        return found
     flat = np.array(strokes)
     starts = np.stack([flat[:, 1], flat[:, 2], flat[:, 0]], axis=1)
     ends = np.stack([flat[:, 3], flat[:, 4], flat[:, 0]], axis=1)
@@ -75,7 +81,6 @@ def _lines(items: Sequence[Item]) -> list[Item]:
     first: dict[int, int] = {}
     for number, stroke in enumerate(strokes):
         first.setdefault(stroke.item, number)
-    found: list[Item] = []
     straight: list[tuple[int, Line]] = []
     for n, parts in pieces.items():
         item = items[n]
@@ -85,6 +90,13 @@ def _lines(items: Sequence[Item]) -> list[Item]:
             for number, start, end in parts:
                 straight.append((n, _piece(strokes[number], start, end, item.pen, item.layer, item.source)))
     return [*_once(straight, items, counts), *found]
+
+
+def _is_under(arc: Arc, n: int, boxes: NDArray[np.float64], order: NDArray[np.int64]) -> bool:
+    """Whether a later fill may cover an arc: their boxes meet."""
+    r = arc.radius
+    meet = (boxes[:, 0] < arc.x + r) & (boxes[:, 2] > arc.x - r) & (boxes[:, 1] < arc.y + r) & (boxes[:, 3] > arc.y - r)
+    return bool((meet & (order > n)).any())
 
 
 def _piece(s: _Stroke, start: float, end: float, pen: Pen, layer: Layer, source: Source | None) -> Line:

@@ -151,6 +151,8 @@ class _View:
 
     def _figure(self, figure: Figure) -> None:
         """A dimension; one of several with one figure is only its lines."""
+        if figure.name is not None:
+            self._text(figure.name)
         if figure.text is None:
             for rule in figure.rules:
                 self._drawn(rule)

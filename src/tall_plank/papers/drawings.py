@@ -172,5 +172,5 @@ def bar_sheets(w: Workings, date: str = "") -> list[Sheet]:
         scale = float(next((s for s in SCALES if longest / s <= room.width - 12.0), SCALES[-1]))
         block = block_of(w, "Bars", f"B{number}", kind=SHOP, number=number, of=len(groups), date=date)
         notes = notes_of((), w.job.display)
-        sheets.append(lay_out(bar_drawing("Bars", group, scale), block, paper, notes, scale))
+        sheets.append(lay_out(bar_drawing("Bars", group, scale), block, paper, notes))
     return sheets
