@@ -121,7 +121,10 @@ def test_an_island_with_nothing_on_it_is_seen_in_the_plan(empty_window: Window) 
     line = doc.room.faces[0]
     x, y = line.frame.floor(line.length * 0.25, -200.0)
     assert empty_window.plan.source_at(empty_window.plan.to_px(x, y)) == island
-    assert [p.drawing.title for p in empty_window.strip.placed][-2:] == ["Room, island K, front", "Room, island K, back"]
+    assert [p.drawing.title for p in empty_window.strip.placed][-2:] == [
+        "Room, island K, front",
+        "Room, island K, back",
+    ]
 
 
 def test_the_sheet_of_a_tall_run_says_nothing_of_worktops(empty_window: Window) -> None:

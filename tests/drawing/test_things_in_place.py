@@ -22,9 +22,9 @@ from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.edits.things.soffit import add_soffit
 from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
-from tall_plank.scene.meshes import room_solids
-from tall_plank.scene.solids import Box, Solid, mesh_of
 from tall_plank.setout import RoomLayout, set_out
+from tall_plank.solids.room import shell_solids
+from tall_plank.solids.solids import Box, Solid, mesh_of
 from tall_plank.workings import Workings
 
 UP = 1000.0 / math.sqrt(2)
@@ -124,7 +124,7 @@ def corners(solid: Solid) -> list[tuple[float, float, float]]:
 
 def test_the_model_has_each_thing_in_its_place(full: Workings) -> None:
     room = room_of(full)
-    solids = room_solids(room.room, room.walls, room.points)
+    solids = shell_solids(room.room, room.walls, room.points)
     found: dict[str, list[tuple[float, ...]]] = {}
     for s in solids:
         found.setdefault(s.name, []).append(bounds(corners(s)))
@@ -165,7 +165,7 @@ def test_the_model_has_each_thing_in_its_place(full: Workings) -> None:
 def test_many_solids_in_one_mesh_keep_their_own_corners(full: Workings) -> None:
     # Faces and edges of every solid, boxes and prisms mixed, join its own corners and no other's.
     room = room_of(full)
-    solids = list(room_solids(room.room, room.walls, room.points))
+    solids = list(shell_solids(room.room, room.walls, room.points))
     assert {type(s).__name__ for s in solids} == {"Box", "Prism"} and len(solids) > 8
     mesh = mesh_of("#FFFFFF", solids)
     in_order = [s for s in solids if isinstance(s, Box)] + [s for s in solids if not isinstance(s, Box)]

@@ -12,8 +12,8 @@ from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.job.things.sliding import BayRef
 from tall_plank.scene import Scene, build_scene, visible_scene
-from tall_plank.scene.opening import opened
 from tall_plank.scene.unitscene import machined_in_room
+from tall_plank.solids.opening import opened
 from tall_plank.workings import Workings
 
 

@@ -126,6 +126,59 @@ def seen_pieces(starts: Floats, ends: Floats, faces: Faces) -> Pieces:
     starts, ends : (N, 3) floats, mm
     """
     n = len(starts)
+    out = np.zeros(n, dtype=bool)
+    if n > FEW and len(faces.high) > FEW:
+        covers = _large(faces)
+        out = _behind(np.minimum(starts, ends), np.maximum(starts, ends), covers)
+        low = np.column_stack([faces.box[:, :2], faces.high])
+        needed = ~_behind(low, np.column_stack([faces.box[:, 2:], faces.high]), covers)
+        faces = Faces(*(part[needed] for part in faces))
+    left = np.flatnonzero(~out)
+    found = _pieces(starts[left], ends[left], faces)
+    return Pieces(left[found.line], found.start, found.end)
+
+
+FEW = 600
+"""So few lines or faces are asked one by one at once."""
+
+LARGE = 160
+"""Rectangles that are tried as covers of whole lines and faces."""
+
+
+def _large(faces: Faces) -> Floats:
+    """(K, 5) floats: x0, y0, x1, y1, z of the largest faces that are upright rectangles square to the view."""
+    upright = (np.abs(faces.sides[:, :, 0] * faces.sides[:, :, 1]) < 1e-9).all(axis=1)
+    # Four sides that are there: an upright outline of three would be no rectangle.
+    four = (np.abs(faces.sides[:, :, :2]).sum(axis=2) > 0.5).sum(axis=1) == 4
+    flat = (np.abs(faces.plane[:, :2]) < 1e-9).all(axis=1)
+    at = np.flatnonzero(upright & four & flat)
+    box = faces.box[at]
+    size = (box[:, 2] - box[:, 0]) * (box[:, 3] - box[:, 1])
+    most = at[np.argsort(-size)[:LARGE]]
+    return np.column_stack([faces.box[most], faces.plane[most, 2]])
+
+
+def _behind(low: Floats, high: Floats, covers: Floats) -> NDArray[np.bool_]:
+    """(N,) whether boxes from `low` to `high` (N, 3) lie wholly behind one of the covers."""
+    found = np.zeros(len(low), dtype=bool)
+    left = np.arange(len(low))
+    # Row by row in memory; what is found once is not asked again.
+    x_low, y_low, x_high, y_high, z_high = (np.ascontiguousarray(c) for c in (*low.T[:2], *high.T))
+    for i, (x0, y0, x1, y1, z) in enumerate(covers.tolist()):
+        hit = (x_low >= x0 - NEAR) & (x_high <= x1 + NEAR) & (y_low >= y0 - NEAR) & (y_high <= y1 + NEAR)
+        hit &= z_high < z - NEAR
+        found[left[hit]] = True
+        if i % 8 == 7:
+            keep = ~found[left]
+            left, x_low, y_low, x_high, y_high, z_high = (
+                part[keep] for part in (left, x_low, y_low, x_high, y_high, z_high)
+            )
+    return found
+
+
+def _pieces(starts: Floats, ends: Floats, faces: Faces) -> Pieces:
+    """The seen pieces of lines, each asked against every face that its box meets."""
+    n = len(starts)
     line, face = _pairs(starts, ends, faces)
     p, q = starts[line], ends[line]
     way = q - p

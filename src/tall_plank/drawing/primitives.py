@@ -54,6 +54,10 @@ TONES = {
 INK, QUIET = "#23282B", "#636A6E"
 
 
+Hatch = Literal["", "panel", "ply", "timber", "worktop", "glass", "masonry", "metal"]
+"""What is hatched: boards of particles or fibers, plywood and veneered boards, solid timber, worktops, glass, walls."""
+
+
 class Layer(StrEnum):
     """What a primitive belongs to; a layer of its own in DXF."""
 
@@ -66,6 +70,7 @@ class Layer(StrEnum):
     APPLIANCE = "appliance"
     HUNG = "hung"
     MAKING = "making"
+    CUT = "cut"
     LABEL = "label"
     DIMENSION = "dimension"
 
@@ -85,7 +90,7 @@ class Line(msgspec.Struct, frozen=True):
 
 class Shape(msgspec.Struct, frozen=True):
     """A closed outline. `fill` is a finish color ``#RRGGBB`` or a tone name, empty where it is open; `over` as for a
-    line."""
+    line; `hatch` what it is made of where it is cut: `holes` are left out of it."""
 
     points: tuple[tuple[float, float], ...]
     pen: Pen
@@ -94,6 +99,8 @@ class Shape(msgspec.Struct, frozen=True):
     fill: str = ""
     grain: Literal["", "x", "y"] = ""
     over: bool = False
+    hatch: Hatch = ""
+    holes: tuple[tuple[tuple[float, float], ...], ...] = ()
 
 
 class Arc(msgspec.Struct, frozen=True):

@@ -10,8 +10,9 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
+from tall_plank.drawing.hatching import strokes_in
 from tall_plank.drawing.placing import Figure, letter_names, place
-from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Shape, Text
+from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Line, Shape, Text
 from tall_plank.drawing.strokes import seen_items
 from tall_plank.drawing.words import Grounds, box_of, place_words
 from tall_plank.measure.remembered import remembered
@@ -57,7 +58,7 @@ def _rules(figures: Iterable[Figure]) -> list[Line]:
 @remembered(512)
 def shown(drawing: Drawing, scale: float) -> Shown:
     """A drawing at a scale (real mm per mm of paper)."""
-    drawn: list[Mark] = [i for i in seen_items(drawing.items) if not isinstance(i, Dim)]
+    drawn: list[Mark] = [i for i in seen_items(_hatched(drawing.items, scale)) if not isinstance(i, Dim)]
     placed = place([i for i in drawing.items if isinstance(i, Dim)], scale, letter_names())
     taken = [box_of(t, scale) for f in placed.figures for t in f.texts]
     words = place_words([i for i in drawing.items if isinstance(i, Text)], taken, scale)
@@ -68,6 +69,17 @@ def shown(drawing: Drawing, scale: float) -> Shown:
     found = Shown(tuple(drawn), figures, told, tuple(placed.table), 0.0, 0.0, 0.0, 0.0)
     x0, y0, x1, y1 = _extent(drawing, found.items, scale)
     return msgspec.structs.replace(found, x0=x0, y0=y0, x1=x1, y1=y1)
+
+
+def _hatched(items: tuple[Item, ...], scale: float) -> list[Item]:
+    """With the strokes of what is hatched, each after its shape."""
+    found: list[Item] = []
+    for item in items:
+        found.append(item)
+        if isinstance(item, Shape) and item.hatch:
+            found += strokes_in(item, scale)
+            found += [Shape(hole, item.pen, item.layer, item.source) for hole in item.holes]
+    return found
 
 
 def _grounded(figure: Figure, grounds: Grounds) -> Figure:

@@ -17,7 +17,7 @@ from tall_plank.formats.writing import put
 
 COLORS = {
     Layer.WALL: 8, Layer.OPENING: 4, Layer.CARCASS: 7, Layer.FRONT: 3, Layer.HANDLE: 1, Layer.TRIM: 6,
-    Layer.APPLIANCE: 5, Layer.HUNG: 2, Layer.MAKING: 30, Layer.LABEL: 7, Layer.DIMENSION: 9,
+    Layer.APPLIANCE: 5, Layer.HUNG: 2, Layer.MAKING: 30, Layer.CUT: 7, Layer.LABEL: 7, Layer.DIMENSION: 9,
 }  # fmt: skip
 """Color of each layer by its number (1 red to 7 black or white, as every reader shows them)."""
 

@@ -1,141 +1,13 @@
-"""Parts as boxes, one mesh a material. Room frame, mm, z up. Holes are cut only where they are looked at."""
+"""The job as meshes, one a material, for the model view and for glTF. Room frame, mm, z up."""
 
 from __future__ import annotations
 
-import math
-
-import msgspec
-
-from tall_plank.job import Job, Kind, Room
+from tall_plank.job import Job
 from tall_plank.job.choices import FrontsSeen
-from tall_plank.making import FrontBox, MadeJob, MadeUnit
-from tall_plank.making.builder import FittedBox
-from tall_plank.making.feet import seen_legs
-from tall_plank.measure import Frame
-from tall_plank.measure.frames import FloorPoints, RoomPoint, Vec
-from tall_plank.measure.remembered import remembered
-from tall_plank.scene.handles import handle_solids
-from tall_plank.scene.opening import drawer_of, front_of, opened
-from tall_plank.scene.parts import board_color, solid_of
-from tall_plank.scene.solids import Box, Prism, Scene, Solid, meshes_of
-from tall_plank.scene.things.common import FLOOR, Stage
-from tall_plank.scene.things.table import SOLIDS
-from tall_plank.setout import Layout, Placed, RoomLayout, Wall
-from tall_plank.stock import Stock
-
-
-@remembered(512)
-def part_boxes(
-    stock: Stock, placed: Placed, unit: MadeUnit, hidden: bool, fronts: FrontsSeen = "closed"
-) -> tuple[Solid, ...]:
-    """The parts of a unit as solids; without hidden ones a closed unit shows its outside only.
-
-    Parameters
-    ----------
-    fronts : closed, open (doors turned, drawers pulled) or off
-    """
-    found: list[Solid] = []
-    closing = [f for f in unit.fronts if f.kind not in ("machine", "filler")]
-    seen_in = hidden or fronts != "closed" or not closing or _open_somewhere(unit)
-    moves = opened(unit) if fronts == "open" else {}
-    source = Kind.CELL.of(placed.cell)
-    for part in unit.shown:
-        if not seen_in and part.role in ("shelf", "drawer", "drawer bottom", "packer"):
-            continue
-        front = front_of(unit, part)
-        if front is not None and fronts == "off":
-            continue
-        frame = part.frame
-        move = moves.get(front.name if front is not None else drawer_of(part))
-        if move is not None:
-            frame = move.then(frame)
-        color = board_color(stock, part.board)
-        found += solid_of(placed.frame.then(frame), part, color, source, f"{placed.number} {part.name}")
-    for front in unit.fronts:
-        if front.kind == "machine":
-            found += _machine(placed, unit, front)
-        elif front.handle is not None and unit.shown and fronts != "off":
-            found += handle_solids(stock, placed, unit, front, moves.get(front.name))
-    if seen_in:
-        for fitted in unit.fitted:
-            found += fitted_solids(placed, unit, fitted)
-    return tuple(found)
-
-
-def _open_somewhere(unit: MadeUnit) -> bool:
-    """Whether a bay stands open, so that the inside is seen."""
-    covered = [f.path for f in unit.fronts if f.kind not in ("machine", "filler")]
-    return any(all(bay[0][: len(c)] != c for c in covered) for bay in unit.bays)
-
-
-STEEL, GLASS_BLACK = "#B9BDBF", "#3B4146"
-
-
-def _machine(placed: Placed, unit: MadeUnit, f: FrontBox) -> list[Solid]:
-    """An appliance in its bay or space: a box with a darker window."""
-    depth = placed.depth - 40.0
-    source, name = Kind.CELL.of(placed.cell), f"{placed.number} appliance"
-    body = Frame((f.x + 2, -placed.depth - 15.0, f.z + 2))
-    found: list[Solid] = [Box(placed.frame.then(body), (f.width - 4, depth, f.height - 4), STEEL, source, name)]
-    head = min(90.0, f.height * 0.2)
-    if f.width > 200 and f.height > head + 150:
-        glass = Frame((f.x + 45, -placed.depth - 18.0, f.z + 45))
-        size = (f.width - 90, 3.0, f.height - head - 90)
-        found.append(Box(placed.frame.then(glass), size, GLASS_BLACK, source, name))
-    return found
-
-
-def fitted_solids(placed: Placed, unit: MadeUnit, f: FittedBox) -> list[Solid]:
-    """A fitting as a plain body in its place: a rail as a bar, a basket as its rims, the others as boxes."""
-    source, name = Kind.CELL.of(placed.cell), f"{placed.number} {f.kind}"
-    y0 = -unit.spec.depth + f.front
-
-    def box(x: float, y: float, z: float, size: Vec, color: str = STEEL) -> Box:
-        return Box(placed.frame.then(Frame((x, y, z))), size, color, source, name)
-
-    if f.kind == "rail":
-        return [box(f.x, y0 + f.depth / 2 - 7, f.z + f.height / 2 - 12, (f.width, 15.0, 25.0))]
-    if f.kind in ("light", "tray", "bin", "bed", "drainer"):
-        return [box(f.x, y0, f.z, (f.width, f.depth, f.height))]
-    if f.kind == "bracket":
-        return []
-    bar = 8.0
-    found: list[Solid] = []
-    for z in (f.z, f.z + f.height - bar):
-        found += [
-            box(f.x, y0, z, (f.width, bar, bar)), box(f.x, y0 + f.depth - bar, z, (f.width, bar, bar)),
-            box(f.x, y0, z, (bar, f.depth, bar)), box(f.x + f.width - bar, y0, z, (bar, f.depth, bar)),
-        ]  # fmt: skip
-    found += [box(x, y0, f.z, (bar, bar, f.height)) for x in (f.x, f.x + f.width - bar)]
-    count = max(2, int(f.width // 90))
-    for i in range(1, count):
-        found.append(box(f.x + f.width * i / count, y0, f.z, (3.0, f.depth, 3.0)))
-    return found
-
-
-def _trim_solids(stage: Stage) -> list[Solid]:
-    """The boards that dress runs and islands; leaves of sliding doors are drawn where they stand."""
-    found: list[Solid] = []
-    for trim in stage.made.trims:
-        if trim.part is None or trim.room != stage.room.room.id or trim.kind == "sliding leaf":
-            continue
-        part = trim.part
-        color = board_color(stage.job.stock, part.board)
-        source = trim.source or Kind.RUN.of(trim.run)
-        found += solid_of(trim.parent.then(part.frame), part, color, source, f"{trim.number} {part.name}")
-    return found
-
-
-@remembered(32)
-def room_solids(room: Room, walls: tuple[Wall, ...], points: FloorPoints) -> tuple[Solid, ...]:
-    """Floor, walls, and what belongs to them."""
-    found: list[Solid] = [
-        Prism(Frame(RoomPoint((0.0, 0.0, -20.0))), points, 20.0, FLOOR, Kind.ROOM.of(room.id), "floor")
-    ]
-    layout = RoomLayout(room, walls, (), (), (), points=points)
-    for thing in SOLIDS.values():
-        found += thing.shell(layout) if thing.shell is not None else []
-    return tuple(found)
+from tall_plank.making import MadeJob
+from tall_plank.setout import Layout
+from tall_plank.solids.room import solids_in
+from tall_plank.solids.solids import Scene, meshes_of
 
 
 def build_scene(
@@ -151,45 +23,9 @@ def build_scene(
     """Every part of a room with its floor and walls. Units hidden by the designer, and cells to do without, are left
     out."""
     room = layout.room(room_id)
-    bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
-    solids: list[Solid] = list(room_solids(bare, room.walls, room.points))
-    put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden} | without
-    for placed, unit in made.units:
-        if placed.room == room_id and placed.cell not in put_away:
-            solids += part_boxes(job.stock, placed, unit, hidden, fronts)
-            solids += _legs(placed, unit)
-            if not unit.shown and placed.is_solid and not unit.fronts:
-                frame = placed.frame.then(Frame((0.0, -placed.depth, 0.0)))
-                size = (placed.width, placed.depth, placed.height)
-                solids.append(Box(frame, size, "#C9C3B6", Kind.CELL.of(placed.cell), f"{placed.number} not made"))
-    stage = Stage(job, room, made, fronts)
-    solids += _trim_solids(stage)
-    for thing in SOLIDS.values():
-        solids += thing.dress(stage) if thing.dress is not None else []
+    solids = solids_in(job, room, made, hidden=hidden, fronts=fronts, without=without)
     w, d = room.size
     return Scene(meshes_of(solids), (0.0, 0.0, 0.0), (w, d, room.room.height.mm))
-
-
-ROUND = 16
-"""Sides of a round leg as it is looked at."""
-
-
-def _legs(placed: Placed, unit: MadeUnit) -> list[Solid]:
-    """The legs of a unit that are seen, square or round."""
-    found: list[Solid] = []
-    size, source = unit.spec.made.leg_size, Kind.CELL.of(placed.cell)
-    for x, y in seen_legs(placed, unit.spec.made):
-        foot = placed.frame.then(Frame((x, y, -placed.bottom)))
-        if unit.spec.made.leg_shape == "round":
-            angles = [2 * math.pi * i / ROUND for i in range(ROUND)]
-            points = tuple((size / 2 * (1 + math.cos(a)), size / 2 * (1 + math.sin(a))) for a in angles)
-            found.append(Prism(foot, points, placed.bottom, LEG_COLOR, source, "leg"))
-        else:
-            found.append(Box(foot, (size, size, placed.bottom), LEG_COLOR, source, "leg"))
-    return found
-
-
-LEG_COLOR = "#3A3A38"
 
 
 def visible_scene(

@@ -11,9 +11,9 @@ from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit, Part
 from tall_plank.making.solids import mesh_of_part
 from tall_plank.measure.frames import Frame, RoomPoint
-from tall_plank.scene.parts import board_color, solid_of
-from tall_plank.scene.solids import Mesh, Scene, Solid, mesh_of
 from tall_plank.setout import Placed
+from tall_plank.solids.parts import board_color, solid_of
+from tall_plank.solids.solids import Mesh, Scene, Solid, mesh_of
 from tall_plank.stock import Stock
 
 ALONE = Frame(RoomPoint((0.0, 0.0, 0.0)))

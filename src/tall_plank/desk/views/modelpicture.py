@@ -26,8 +26,8 @@ from tall_plank.job import Kind, Source
 from tall_plank.job.things.table import all_things, wall_of
 from tall_plank.measure.frames import FloorPoint, room_point
 from tall_plank.scene import Mesh, Scene, visible_scene
-from tall_plank.scene.things.table import SOLIDS
 from tall_plank.setout import Wall
+from tall_plank.solids.things.table import SOLIDS
 
 NEAR = 600.0
 """mm before the eye where the picture begins at least."""

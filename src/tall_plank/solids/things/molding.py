@@ -7,8 +7,8 @@ import math
 from tall_plank.job import Kind
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomPoint
-from tall_plank.scene.solids import Prism, Solid
-from tall_plank.scene.things.common import Stage, ThingSolids
+from tall_plank.solids.solids import Prism, Solid
+from tall_plank.solids.things.common import Stage, ThingSolids
 
 
 def _dress(stage: Stage) -> list[Solid]:

@@ -5,11 +5,11 @@ from __future__ import annotations
 from tall_plank.job import Kind
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomPoint
-from tall_plank.scene.solids import Prism, Solid
-from tall_plank.scene.things.common import SOFFIT as COLOR
-from tall_plank.scene.things.common import ThingSolids
 from tall_plank.setout import RoomLayout
 from tall_plank.setout.rooms import soffit_points
+from tall_plank.solids.solids import Prism, Solid
+from tall_plank.solids.things.common import SOFFIT as COLOR
+from tall_plank.solids.things.common import ThingSolids
 
 
 def _shell(room: RoomLayout) -> list[Solid]:

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 from tall_plank.job import Job
 from tall_plank.job.choices import FrontsSeen
 from tall_plank.making import MadeJob
-from tall_plank.scene.solids import Solid
 from tall_plank.setout import RoomLayout
+from tall_plank.solids.solids import Solid
 
 WALL, FLOOR, GLASS, JOINERY, SOFFIT = "#EFEBE2", "#D9C7A3", "#CFE0E8", "#E4DED2", "#E7E2D6"
 

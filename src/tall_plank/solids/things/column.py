@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from tall_plank.job import Kind
-from tall_plank.scene.solids import Box, Solid
-from tall_plank.scene.things.common import WALL, ThingSolids
 from tall_plank.setout import RoomLayout
 from tall_plank.setout.things.column import column_frame, column_height
+from tall_plank.solids.solids import Box, Solid
+from tall_plank.solids.things.common import WALL, ThingSolids
 
 
 def _shell(room: RoomLayout) -> list[Solid]:

@@ -8,7 +8,7 @@ from tall_plank.job import Source
 from tall_plank.making import Part
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomFrame, RoomPoint
-from tall_plank.scene.solids import Box, Prism, Solid
+from tall_plank.solids.solids import Box, Prism, Solid
 from tall_plank.stock import Stock
 
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from tall_plank.job import Kind, RoofWindow, Room
 from tall_plank.measure import Frame
-from tall_plank.scene.solids import Box, Solid
-from tall_plank.scene.things.common import GLASS, JOINERY, ThingSolids
 from tall_plank.setout import RoomLayout
 from tall_plank.setout.things.roof_window import roof_window_frame
+from tall_plank.solids.solids import Box, Solid
+from tall_plank.solids.things.common import GLASS, JOINERY, ThingSolids
 
 
 def _roof_window(room: Room, window: RoofWindow) -> list[Solid]:

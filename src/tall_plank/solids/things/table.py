@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from tall_plank.job import Kind
-from tall_plank.scene.things.column import COLUMN
-from tall_plank.scene.things.common import ThingSolids
-from tall_plank.scene.things.molding import MOLDING
-from tall_plank.scene.things.opening import OPENING
-from tall_plank.scene.things.roof_window import ROOF_WINDOW
-from tall_plank.scene.things.sliding import SLIDING
-from tall_plank.scene.things.soffit import SOFFIT
+from tall_plank.solids.things.column import COLUMN
+from tall_plank.solids.things.common import ThingSolids
+from tall_plank.solids.things.molding import MOLDING
+from tall_plank.solids.things.opening import OPENING
+from tall_plank.solids.things.roof_window import ROOF_WINDOW
+from tall_plank.solids.things.sliding import SLIDING
+from tall_plank.solids.things.soffit import SOFFIT
 
 NONE = ThingSolids()
 """A kind that is not seen by itself in the model."""

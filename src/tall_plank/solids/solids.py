@@ -12,6 +12,7 @@ from tall_plank.job import Source
 from tall_plank.measure.frames import RoomFrame, Vec
 from tall_plank.measure.outlines import Points as Points2
 from tall_plank.measure.outlines import area, triangles
+from tall_plank.measure.remembered import remembered
 
 Points = NDArray[np.float64]
 
@@ -143,6 +144,7 @@ def mesh_of(color: str, solids: list[Solid]) -> Mesh:
     )
 
 
+@remembered(4096)
 def _prism(p: Prism) -> tuple[Points, NDArray[np.int64], NDArray[np.int64]]:
     """Points, quads and edges of a prism."""
     outline = p.points if area(p.points) > 0 else tuple(reversed(p.points))

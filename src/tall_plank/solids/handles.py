@@ -8,8 +8,8 @@ from tall_plank.making.faceplane import FacePlane
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import PartFrame, RoomFrame, Vec
 from tall_plank.measure.outlines import bow, circle, ellipse
-from tall_plank.scene.solids import Box, Prism, Solid
 from tall_plank.setout import Placed
+from tall_plank.solids.solids import Box, Prism, Solid
 from tall_plank.stock import Fitting, Stock
 
 BAR = 12.0

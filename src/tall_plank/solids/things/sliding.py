@@ -5,10 +5,10 @@ from __future__ import annotations
 from tall_plank.making.sliding import LEAF, MadeSliding
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomFrame, Vec
-from tall_plank.scene.parts import board_color, solid_of
-from tall_plank.scene.solids import Box, Solid
-from tall_plank.scene.things.common import Stage, ThingSolids
 from tall_plank.setout import Wall
+from tall_plank.solids.parts import board_color, solid_of
+from tall_plank.solids.solids import Box, Solid
+from tall_plank.solids.things.common import Stage, ThingSolids
 from tall_plank.stock import Stock
 
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from tall_plank.job import Kind, Opening
 from tall_plank.measure import Frame
-from tall_plank.scene.solids import Box, Prism, Solid
-from tall_plank.scene.things.common import GLASS, JOINERY, WALL, ThingSolids
 from tall_plank.setout import RoomLayout, Wall
+from tall_plank.solids.solids import Box, Prism, Solid
+from tall_plank.solids.things.common import GLASS, JOINERY, WALL, ThingSolids
 
 
 def _wall_solids(wall: Wall, openings: list[Opening]) -> list[Solid]:
