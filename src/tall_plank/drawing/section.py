@@ -223,9 +223,11 @@ def _rings(shape: Any) -> tuple[Ring, ...]:
     for polygon in getattr(shape, "geoms", (shape,)):
         if polygon.is_empty or polygon.geom_type != "Polygon" or polygon.area < LEAST:
             continue
-        for ring in (polygon.exterior, *polygon.interiors):
-            points = [(float(x), float(y)) for x, y in ring.coords[:-1]]
-            found.append(ol.cleaned(points) or tuple(points))
+        for i, ring in enumerate((polygon.exterior, *polygon.interiors)):
+            points = ol.cleaned([(float(x), float(y)) for x, y in ring.coords[:-1]])
+            # Outlines run counter-clockwise, holes clockwise.
+            if len(points) > 2:
+                found.append(points if (ol.area(points) > 0) == (i == 0) else points[::-1])
     return tuple(found)
 
 

@@ -362,15 +362,15 @@ def share(drawings: Sequence[Drawing], paper: str) -> list[Sheet]:
     for drawing in drawings:
         alone = lay_out(drawing, paper=paper)
         if fill_of(alone) >= FULL and alone.paper == paper:
-            found += _together(waiting, paper)
+            found += together(waiting, paper)
             waiting = []
             found.append(alone)
         else:
             waiting.append((drawing, alone.scale))
-    return [*found, *_together(waiting, paper)]
+    return [*found, *together(waiting, paper)]
 
 
-def _together(drawings: Sequence[tuple[Drawing, float]], paper: str) -> list[Sheet]:
+def together(drawings: Sequence[tuple[Drawing, float]], paper: str) -> list[Sheet]:
     """Drawings side by side in rows, as many on a sheet as fit."""
     found: list[Sheet] = []
     rest = list(drawings)

@@ -16,17 +16,18 @@ def unit_drawing(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) 
     """A unit closed and open, side by side, with its width and height; x from its left side, y from its lower edge."""
     w, h = p.width, p.height
     gap = max(w * 0.35, 250.0)
-    items: list[Item] = [_at(i, -p.x, -p.bottom) for i in unit_front(p, unit, stock, labels=False)]
+    items: list[Item] = [moved_by(i, -p.x, -p.bottom) for i in unit_front(p, unit, stock, labels=False)]
     both = bool(unit.fronts)
     if both:
         shift = w + gap - p.x
-        items += [_at(i, shift, -p.bottom) for i in unit_front(p, unit, stock, labels=False, fronts=False)]
+        items += [moved_by(i, shift, -p.bottom) for i in unit_front(p, unit, stock, labels=False, fronts=False)]
     items.append(Dim(0.0, w, 0.0, -1, "x", format_length(w, display)))
     items.append(Dim(0.0, h, 0.0, -1, "y", format_length(h, display)))
     return Drawing(p.number, tuple(items), 0.0, 0.0, 2 * w + gap if both else w, h)
 
 
-def _at(item: Item, dx: float, dy: float) -> Item:
+def moved_by(item: Item, dx: float, dy: float) -> Item:
+    """An item moved, mm; dimensions stay."""
     match item:
         case Line():
             return msgspec.structs.replace(item, x1=item.x1 + dx, x2=item.x2 + dx, y1=item.y1 + dy, y2=item.y2 + dy)
