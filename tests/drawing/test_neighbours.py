@@ -45,7 +45,9 @@ def test_the_last_unit_of_the_wall_before_shows_at_the_left() -> None:
     assert spans(job, "D", "B1") == [] and spans(job, "D", "B3") == []
 
 
-@pytest.mark.parametrize(("key", "text", "there"), [("start", "4", True), ("start", "300", False)])
+@pytest.mark.parametrize(
+    ("key", "text", "there"), [("start", "4", True), ("start", "300", True), ("start", "500", False)]
+)
 def test_what_keeps_away_from_the_corner_does_not_show(key: str, text: str, there: bool) -> None:
     job = beside()
     job = runs.set_run_length(job, job.rooms[0].runs[0].id, key, text).job

@@ -213,6 +213,7 @@ def test_a_room_of_many_walls_has_its_size_beside_them_once() -> None:
     walls = {wall.id: wall for wall in room.walls}
     has_wide = any(abs(v.length - wide) < 0.5 and abs(v.frame.x[1]) < 1e-9 for v in walls.values())
     has_deep = any(abs(v.length - deep) < 0.5 and abs(v.frame.x[0]) < 1e-9 for v in walls.values())
-    wanted = ([] if has_wide else [(0.0, wide, deep + t, 2, "x")]) + ([] if has_deep else [(0.0, deep, -t, -2, "y")])
+    wanted = ([] if has_wide else [(0.0, wide, deep + t, 2, "x")]) + ([] if has_deep else [(0.0, deep, -t, -1, "y")])
+    # At the left no wall runs upright: nothing else stands there.
     assert wanted and whole == wanted
     assert {d.source.id for d in dims if d.source and d.source.kind is Kind.WALL} < set(walls)

@@ -121,8 +121,8 @@ def test_a_unit_that_cannot_be_made_is_in_no_cut_list_but_in_the_snags(job: Job)
 
 def test_sheets_are_numbered_and_dated(job: Job) -> None:
     sheets = job_sheets(Workings(job), "2026-11-23")
-    assert [s.block.sheet for s in sheets] == ["1 of 1"]
-    assert [[v.drawing.title for v in s.views] for s in sheets] == [["Room, plan", "Room, wall A north"]]
+    assert [s.block.sheet for s in sheets] == ["1 of 2", "2 of 2"]
+    assert [[v.drawing.title for v in s.views] for s in sheets] == [["Room, plan"], ["Room, wall A north"]]
     assert {s.block.date for s in sheets} == {"2026-11-23"}
 
 

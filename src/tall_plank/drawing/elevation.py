@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from tall_plank.drawing.beside import sides_before
 from tall_plank.drawing.colors import color_of
 from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, Shape, rectangle
 from tall_plank.drawing.shopmarks import edging_marks
 from tall_plank.drawing.things.common import Scope
+from tall_plank.drawing.things.service import service_heights
 from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.trims import board_front, top_front
 from tall_plank.drawing.unitfront import unit_front
@@ -48,8 +50,9 @@ def elevation(
         items += drawn.on_wall(scope, wall) if drawn.on_wall is not None else []
     by_cell = {p.cell: m for r in made.rooms for p, m in r.units if p.room == room.room.id}
     hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
+    items += sides_before(scope, wall, by_cell, hidden)
     for side, neighbour in neighbours(room, wall):
-        items += _beside(room, wall, side, neighbour, by_cell, job.stock, hidden)
+        items += _legs_beside(room, wall, side, neighbour, by_cell, job.stock, hidden)
     placed = [p for p in room.placed if p.wall_id == wall.id]
     for board in room.boards:
         if board.kind in BEHIND_UNITS and board.wall_id == wall.id:
@@ -77,7 +80,8 @@ def elevation(
         items += drawn.over(scope, wall) if drawn.over is not None else []
     items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
     if dims:
-        items += elevation_dims(job, room, wall, placed)
+        items += service_heights(job, room, wall)
+        items += elevation_dims(job, room, wall, placed, made)
     words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
     title = f"{room.room.name}, {words}"
     return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)
@@ -99,7 +103,7 @@ def _wall_outline(wall: Wall) -> tuple[tuple[float, float], ...]:
     return ((0.0, 0.0), (wall.length, 0.0), *reversed(wall.profile))
 
 
-def _beside(
+def _legs_beside(
     room: RoomLayout,
     wall: Wall,
     side: Side,
@@ -108,34 +112,17 @@ def _beside(
     stock: Stock,
     hidden: set[str],
 ) -> list[Item]:
-    """What stands in the corner on the next wall: the side of its last unit, or a corner unit's other leg."""
+    """A corner unit's other leg, which stands on this wall though the unit belongs to the next one."""
     items: list[Item] = []
-    own_angle = wall.before if side == "left" else wall.after
-    if own_angle >= 180.0:
-        return items
     for run in room.runs:
         if run.wall.id != neighbour.id or not run.cells:
             continue
         p = run.cells[-1] if side == "left" else run.cells[0]
-        near = neighbour.length - p.right if side == "left" else p.x
         unit = by_cell.get(p.cell)
-        if not p.is_solid or unit is None or p.cell in hidden or near > 5.0:
+        if not p.is_solid or unit is None or p.cell in hidden:
             continue
         if p.leg > p.depth and p.corner == ("right" if side == "left" else "left"):
             items += _leg_front(wall, side, p, unit, stock)
-            continue
-        # Its side is cut by the corner: drawn as a plain board in front of this wall.
-        deep = p.depth + (unit.spec.made.reach if unit.fronts else 0.0)
-        x = 0.0 if side == "left" else wall.length - deep
-        points = rectangle(x, p.bottom, deep, p.height)
-        items.append(Shape(points, Pen.NARROW, Layer.CARCASS, Kind.CELL.of(p.cell), "unit"))
-    for top in room.worktops:
-        if top.wall_id == neighbour.id:
-            near = neighbour.length - top.x - top.length if side == "left" else top.x
-            if near < 5.0:
-                x = 0.0 if side == "left" else wall.length - top.depth
-                points = rectangle(x, top.bottom, top.depth, top.thickness)
-                items.append(Shape(points, Pen.NARROW, Layer.TRIM, top.source, color_of(stock, top.finish)))
     return items
 
 

@@ -4,17 +4,23 @@ from __future__ import annotations
 
 from itertools import pairwise
 
+from tall_plank.drawing.heights import height_dims
 from tall_plank.drawing.primitives import Dim, Item
-from tall_plank.job import Job, Kind, Level, Rectangle, Source
-from tall_plank.measure import format_length
+from tall_plank.job import Job, Kind, Level, Opening, Rectangle, Source
+from tall_plank.making import MadeJob
+from tall_plank.measure import format_chain, format_length
 from tall_plank.setout import Placed, RoomLayout, Wall
 
 
 def island_height(room: RoomLayout, face: Wall) -> float:
-    """How high the elevation of an island's face is drawn, mm: somewhat above what stands there."""
+    """How high the elevation of an island's face is drawn, mm: as high as what stands there."""
     tops = [p.top for p in room.placed if p.wall_id[:1] == face.id[:1]]
     tops += [w.bottom + w.thickness for w in room.worktops if w.wall_id[:1] == face.id[:1]]
-    return max([900.0, *tops])
+    return max(tops, default=EMPTY)
+
+
+EMPTY = 900.0
+"""mm that an island is drawn high that nothing stands on yet; no figure says so."""
 
 
 def seen_height(room: RoomLayout, wall: Wall) -> float:
@@ -24,63 +30,81 @@ def seen_height(room: RoomLayout, wall: Wall) -> float:
     return room.room.height.mm if any(s.wall == wall.id for s in room.room.slopes) else wall.height
 
 
-def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed]) -> list[Item]:
-    """Units below and above, openings, the overall length, and heights at the left."""
-    unit = job.display
+def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed], made: MadeJob) -> list[Item]:
+    """Units below and above, openings, services, the overall length, and heights at the left."""
     dims: list[Item] = []
-
-    def text(mm: float) -> str:
-        return format_length(mm, unit)
-
     base = [p for p in placed if p.level is not Level.HUNG and p.width > 0]
     chains = [(-1, base)]
     chains += [(i, row) for i, row in enumerate(hung_rows(room, wall, placed), 1)]
     for row, cells in chains:
-        where = 0.0 if row < 0 else wall.height
-        at_x = 0.0
-        for p in sorted(cells, key=lambda p: p.x):
-            if p.x - at_x > 0.5:
-                dims.append(Dim(at_x, p.x, where, row, "x", text(p.x - at_x), Kind.CELL.of(p.cell), "left"))
-            dims.append(Dim(p.x, p.right, where, row, "x", text(p.width), Kind.CELL.of(p.cell), "width"))
-            at_x = max(at_x, p.right)
-        if cells and wall.length - at_x > 0.5:
-            rest = next((r for r in room.runs if r.run.id == cells[-1].run), None)
-            typed = rest is not None and not rest.run.free and abs(rest.left - (wall.length - at_x)) < 0.5
-            of = Kind.RUN.of(cells[-1].run) if typed else None
-            dims.append(Dim(at_x, wall.length, where, row, "x", text(wall.length - at_x), of, "left" if typed else ""))
+        dims += _units(job, room, wall, row, cells)
     below = -2 if base else -1
-    at = 0.0
     openings = sorted((o for o in room.room.openings if o.wall == wall.id), key=lambda o: o.x.mm)
-    for opening in openings:
-        x, w = opening.x.mm, opening.width.mm
-        if x - at > 0.5:
-            dims.append(Dim(at, x, 0.0, below, "x", text(x - at), Kind.OPENING.of(opening.id), "left"))
-        dims.append(Dim(x, x + w, 0.0, below, "x", text(w), Kind.OPENING.of(opening.id), "width"))
-        at = x + w
-    if openings and wall.length - at > 0.5:
-        last = Kind.OPENING.of(openings[-1].id)
-        dims.append(Dim(at, wall.length, 0.0, below, "x", text(wall.length - at), last, "right"))
+    if openings:
+        dims += _openings(job, wall, below, openings)
+    services = sorted({s.x.mm for s in room.room.services if s.wall == wall.id})
+    if services:
+        row = below - 1 if openings else below
+        marks = [0.0, *(x for x in services if NEAR < x < wall.length - NEAR), wall.length]
+        dims += _chain(job, marks, row, "services")
+        below = row if openings else below - 1
     total = below - 1 if openings else below
     source, key = length_key(room, wall)
-    dims.append(Dim(0.0, wall.length, 0.0, total, "x", text(wall.length), source, key))
-    ceiling = island_height(room, wall) if wall.island else wall.height
-    heights = {0.0, ceiling}
-    for p in placed:
-        if p.is_solid:
-            heights |= {round(p.bottom, 3), round(p.top, 3)}
-    for top in room.worktops:
-        if top.wall_id == wall.id or (wall.island and top.wall_id[:1] == wall.id[:1]):
-            heights.add(round(top.bottom + top.thickness, 3))
-    marks = sorted(heights)
-    steps = list(pairwise(marks)) if len(marks) > 2 else []
-    for low, high in steps:
-        dims.append(Dim(low, high, 0.0, -1, "y", text(high - low)))
-    if not wall.island:
-        key = "height" if not wall.profile else ""
-        dims.append(
-            Dim(0.0, wall.height, 0.0, -2 if steps else -1, "y", text(wall.height), Kind.ROOM.of(room.room.id), key)
-        )
-    return dims
+    dims.append(Dim(0.0, wall.length, 0.0, total, "x", format_length(wall.length, job.display), source, key))
+    return [*dims, *height_dims(job, room, wall, placed, made)]
+
+
+def _units(job: Job, room: RoomLayout, wall: Wall, row: int, cells: list[Placed]) -> list[Item]:
+    """Units of one row with the gaps between them, from end to end of the wall."""
+    where = 0.0 if row < 0 else wall.height
+    steps: list[tuple[float, float, Source | None, str]] = []
+    at = 0.0
+    for p in sorted(cells, key=lambda p: p.x):
+        if p.x - at > NEAR:
+            steps.append((at, p.x, Kind.CELL.of(p.cell), "left"))
+        steps.append((p.x, p.right, Kind.CELL.of(p.cell), "width"))
+        at = max(at, p.right)
+    if cells and wall.length - at > NEAR:
+        rest = next((r for r in room.runs if r.run.id == cells[-1].run), None)
+        typed = rest is not None and not rest.run.free and abs(rest.left - (wall.length - at)) < NEAR
+        steps.append((at, wall.length, Kind.RUN.of(cells[-1].run) if typed else None, "left" if typed else ""))
+    return _named(job, steps, where, row, "carcass")
+
+
+def _openings(job: Job, wall: Wall, row: int, openings: list[Opening]) -> list[Item]:
+    """Openings with the wall between them."""
+    steps: list[tuple[float, float, Source | None, str]] = []
+    at = 0.0
+    for o in openings:
+        x, w, source = o.x.mm, o.width.mm, Kind.OPENING.of(o.id)
+        if x - at > NEAR:
+            steps.append((at, x, source, "left"))
+        steps.append((x, x + w, source, "width"))
+        at = x + w
+    if wall.length - at > NEAR:
+        steps.append((at, wall.length, Kind.OPENING.of(openings[-1].id), "right"))
+    return _named(job, steps, 0.0, row, "openings")
+
+
+def _chain(job: Job, marks: list[float], row: int, name: str) -> list[Item]:
+    """A chain from mark to mark that nothing is typed over."""
+    return _named(job, [(a, b, None, "") for a, b in pairwise(marks)], 0.0, row, name)
+
+
+def _named(
+    job: Job, steps: list[tuple[float, float, Source | None, str]], base: float, row: int, name: str
+) -> list[Item]:
+    """Dimensions that add up; what they measure to is written at the end."""
+    texts = format_chain([b - a for a, b, _, _ in steps], job.display)
+    last = len(steps) - 1
+    return [
+        Dim(a, b, base, row, "x", text, source, key, name=name if i == last else "")
+        for i, ((a, b, source, key), text) in enumerate(zip(steps, texts, strict=True))
+    ]
+
+
+NEAR = 0.5
+"""mm; a narrower gap is none."""
 
 
 def hung_rows(room: RoomLayout, wall: Wall, placed: list[Placed]) -> list[list[Placed]]:

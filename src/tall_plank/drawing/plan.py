@@ -2,22 +2,20 @@
 
 from __future__ import annotations
 
-import math
-
 import msgspec
 
 from tall_plank.drawing.floor import on_line
+from tall_plank.drawing.plandims import plan_dims
 from tall_plank.drawing.planwords import plan_words
-from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Pen, Shape, Text
+from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text
 from tall_plank.drawing.shopmarks import shop_marks
 from tall_plank.drawing.things.common import Scope
 from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.trims import board_plan, top_plan
-from tall_plank.drawing.unitplan import moved, unit_outline, unit_plan
-from tall_plank.job import Job, Kind, Level, Rectangle, Room
+from tall_plank.drawing.unitplan import hung_label, moved, unit_outline, unit_plan
+from tall_plank.job import Job, Kind, Level, Room
 from tall_plank.making import MadeJob
 from tall_plank.making.labels import label_of
-from tall_plank.measure import format_length
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoints
 from tall_plank.measure.remembered import remembered
@@ -25,9 +23,17 @@ from tall_plank.setout import RoomLayout, Wall
 from tall_plank.setout.clear import floor_before
 
 
-def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: bool = False) -> Drawing:
+def plan(
+    job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, chains: bool = False, shop: bool = False
+) -> Drawing:
     """Walls, openings with their swing, columns, soffits, base units under their worktops, hung units dashed,
-    islands, service points, name, use and sizes; for the shop, edging and joints."""
+    islands, service points, name, use and sizes; for the shop, edging and joints.
+
+    Parameters
+    ----------
+    dims : the sides of the room
+    chains : openings, services and units along every wall too, columns, islands, and what hangs with its number
+    """
     bare = msgspec.structs.replace(room.room, runs=())
     items: list[Item] = list(_shell(bare, room.walls, room.points))
     scope = Scope(job, room, made)
@@ -54,11 +60,12 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, shop: 
     for p in room.placed:
         if p.level is Level.HUNG and p.is_solid and p.cell not in hidden:
             items.append(Shape(unit_outline(p), Pen.DASHED, Layer.HUNG, Kind.CELL.of(p.cell)))
+            items += hung_label(p, label_of(job, room.room, p)) if chains else ()
     for drawn in DRAWN.values():
         items += drawn.above(scope) if drawn.above is not None else []
     items += plan_words(job, room)
     if dims:
-        items += _dims(job, room)
+        items += plan_dims(job, room, chains=chains)
     t = max(w.thickness for w in room.walls)
     w, d = room.size
     return Drawing(f"{room.room.name}, plan", tuple(items), -t, -t, w + t, d + t, "P")
@@ -87,49 +94,3 @@ def _shell(room: Room, walls: tuple[Wall, ...], points: FloorPoints) -> tuple[It
         fx, fy = wall.frame.floor(at, wall.thickness / 2)
         items.append(Text(fx, fy, wall.id, 2.2, Layer.LABEL, Kind.WALL.of(wall.id), bold=True, rise=-1.1))
     return tuple(items)
-
-
-def _dims(job: Job, room: RoomLayout) -> list[Item]:
-    """Overall width and depth; every wall of a room that is no rectangle."""
-    w, d = room.size
-    t = max(wall.thickness for wall in room.walls)
-    source = Kind.ROOM.of(room.room.id)
-
-    def text(mm: float) -> str:
-        return format_length(mm, job.display)
-
-    if isinstance(room.room.outline, Rectangle):
-        return [
-            Dim(0.0, w, d + t, 1, "x", text(w), source, "width"),
-            Dim(0.0, d, -t, -1, "y", text(d), source, "depth"),
-        ]
-    items: list[Item] = []
-    whole = {"x": False, "y": False}
-    for wall in room.walls:
-        (x0, y0), (x1, y1) = wall.start, wall.end
-        of_wall = Kind.WALL.of(wall.id)
-        if abs(y0 - y1) < 0.5:
-            up = wall.frame.y[1] > 0
-            items.append(Dim(x0, x1, (d + t) if up else -t, 1 if up else -1, "x", text(wall.length), of_wall, "length"))
-            whole["x"] = whole["x"] or abs(wall.length - w) < 0.5
-        elif abs(x0 - x1) < 0.5:
-            right = wall.frame.y[0] > 0
-            items.append(
-                Dim(y0, y1, (w + t) if right else -t, 1 if right else -1, "y", text(wall.length), of_wall, "length")
-            )
-            whole["y"] = whole["y"] or abs(wall.length - d) < 0.5
-        else:
-            mx, my = wall.frame.floor(wall.length / 2, wall.thickness + 60.0)
-            turn = math.degrees(math.atan2(wall.frame.x[1], wall.frame.x[0]))
-            # Read from below or from the right; the text stands on the outer side of the wall.
-            upside = turn > 90.0 or turn <= -90.0
-            angle = turn - 180.0 if turn > 90.0 else turn + 180.0 if turn <= -90.0 else turn
-            rise = -3.2 if upside else 0.8
-            items.append(
-                Text(mx, my, text(wall.length), 2.2, Layer.DIMENSION, Kind.WALL.of(wall.id), angle=angle, rise=rise)
-            )
-    if not whole["x"]:
-        items.append(Dim(0.0, w, d + t, 2, "x", text(w), source))
-    if not whole["y"]:
-        items.append(Dim(0.0, d, -t, -2, "y", text(d), source))
-    return items

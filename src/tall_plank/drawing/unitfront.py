@@ -102,6 +102,8 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
     for part in unit.shown:
         if part.role == "face frame":
             items.append(_frame_member(part, front))
+        elif part.role == "cover" and spec.body is Body.CARCASS and spec.shape == "straight":
+            items += _beyond(part, w, h, carcass)
     upright = spec.made.front_grain == "vertical"
     for f in unit.fronts:
         grain = grain_of(stock, spec.front, upright)
@@ -191,6 +193,13 @@ def _frame_member(part: Part, color: str) -> Shape:
     (x0, _, z0), (x1, _, z1) = corners
     points = rectangle(min(x0, x1), min(z0, z1), abs(x1 - x0), abs(z1 - z0))
     return Shape(points, Pen.NARROW, Layer.FRONT, None, color)
+
+
+def _beyond(part: Part, width: float, height: float, color: str) -> list[Item]:
+    """A board that stands out of the carcass: a seat on a bench, a cover over it."""
+    x, z, w, h = seen_box(part)
+    out = x < -0.5 or z < -0.5 or x + w > width + 0.5 or z + h > height + 0.5
+    return [Shape(rectangle(x, z, w, h), Pen.MEDIUM, Layer.CARCASS, None, color)] if out else []
 
 
 def _machine(f: FrontBox) -> list[Item]:

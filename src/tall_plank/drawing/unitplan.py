@@ -70,6 +70,14 @@ def _label(p: Placed, label: str) -> list[Item]:
     return [Text(x, y, label, 2.0, Layer.LABEL, Kind.CELL.of(p.cell), quiet=True, within=max(p.width, 300.0))]
 
 
+def hung_label(p: Placed, label: str) -> list[Item]:
+    """The label of what hangs, close to its wall, where those of what stands under it are not."""
+    if p.body in (Body.FILLER, Body.PANEL) or p.width < 120.0:
+        return []
+    x, y = p.frame.floor(p.width / 2, -min(90.0, p.depth * 0.3))
+    return [Text(x, y, label, 1.8, Layer.HUNG, Kind.CELL.of(p.cell), quiet=True, within=max(p.width, 300.0))]
+
+
 def moved(item: Item, frame: RoomFrame, source: Source) -> Item:
     """An item of a unit's own plan, in the room's."""
     match item:

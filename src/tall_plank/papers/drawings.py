@@ -15,6 +15,7 @@ from tall_plank.drawing.sheets import SCALES, Block, Sheet, lay_out, room_of, sh
 from tall_plank.drawing.shopmarks import NOTE
 from tall_plank.drawing.things.service import SERVICE_LETTERS
 from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.setout import RoomLayout
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
@@ -23,10 +24,9 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
     """The plan and the elevations of one room, by file name, for the client or for the shop; walls and faces with
     nothing on them are left out."""
     room = w.layout.room(room_id)
-    found = [("plan", room_plan(w.job, room, w.made, shop=shop))]
+    found = [("plan", room_plan(w.job, room, w.made, chains=True, shop=shop))]
     for wall in room.lines:
-        busy = any(p.wall_id == wall.id for p in room.placed) or any(o.wall == wall.id for o in room.room.openings)
-        if busy:
+        if wall.id in busy_walls(room):
             found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made, shop=shop)))
     number = next(i for i, r in enumerate(w.job.rooms, 1) if r.id == room_id)
     return [(name, msgspec.structs.replace(d, mark=f"{number}{d.mark}")) for name, d in found]
@@ -40,6 +40,18 @@ UNITS = {
     DisplayUnit.FRACTION_32: "inches in 1/32", DisplayUnit.FEET: "feet and inches",
 }  # fmt: skip
 """What lengths are told in, in words."""
+
+
+def busy_walls(room: RoomLayout) -> frozenset[str]:
+    """Walls and faces that have something to be built or set out from: units, openings, columns, services, moldings,
+    slopes with what is in them."""
+    r = room.room
+    found = {p.wall_id for p in room.placed}
+    found |= {thing.wall for things in (r.openings, r.columns, r.services, r.slopes) for thing in things if thing.wall}
+    found |= {piece.wall_id for piece in room.moldings if piece.kind != "skirting"}
+    found |= {s.wall for s in r.slopes for w in r.roof_windows if w.slope == s.id}
+    found |= {wall.id for wall in room.walls if wall.profile}
+    return frozenset(found)
 
 
 def block_of(

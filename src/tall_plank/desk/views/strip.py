@@ -79,16 +79,17 @@ class Strip(TakesDrops, Frieze):
         self.highlight = self.document.selection
         self.extra_dims = strip_dims(self)
         if not self.dims_shown:
-            # The heights of the wall that is worked on always stand at its left.
+            # Heights of the wall that is worked on always stand at its left: of its first column, and its own.
             wall = self.current_wall()
             room = self.document.room
             placed = [p for p in room.placed if p.wall_id == wall]
-            for dim in elevation_dims(self.document.job, room, room.wall(wall), placed):
-                if isinstance(dim, Dim) and dim.along == "y":
+            dims = elevation_dims(self.document.job, room, room.wall(wall), placed, self.document.workings.made)
+            for dim in dims:
+                whole = isinstance(dim, Dim) and dim.source is not None
+                if isinstance(dim, Dim) and dim.along == "y" and dim.row < 0 and (dim.row == -1 or whole):
                     left = self.wall_x(wall)
-                    self.extra_dims.append(
-                        Dim(dim.a, dim.b, dim.base + left, dim.row, "y", dim.text, dim.source, dim.key)
-                    )
+                    row = max(dim.row, -2)
+                    self.extra_dims.append(Dim(dim.a, dim.b, dim.base + left, row, "y", dim.text, dim.source, dim.key))
         self.update()
 
     def type_dim(self, dim: Dim) -> None:

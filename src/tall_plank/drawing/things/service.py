@@ -6,7 +6,8 @@ import math
 
 from tall_plank.drawing.primitives import Item, Layer, Pen, Shape, Text, rectangle
 from tall_plank.drawing.things.common import Scope, ThingDrawn
-from tall_plank.job import Kind, Service
+from tall_plank.job import Job, Kind, Service
+from tall_plank.measure import format_length
 from tall_plank.setout import RoomLayout, Wall
 
 SERVICE_LETTERS = {"water": "Wa", "waste": "Dr", "power": "El", "gas": "Ga", "vent": "Ve"}
@@ -26,6 +27,18 @@ def _over(scope: Scope, wall: Wall) -> list[Item]:
                 Text(service.x.mm, service.height.mm, letter, 1.8, Layer.LABEL, source, rise=-0.9, within=80.0)
             )
     return items
+
+
+def service_heights(job: Job, room: RoomLayout, wall: Wall) -> list[Item]:
+    """Under each mark on a wall, how high it stands."""
+    return [
+        Text(
+            s.x.mm, s.height.mm, format_length(s.height.mm, job.display), 1.8, Layer.LABEL, Kind.SERVICE.of(s.id),
+            quiet=True, rise=-4.6,
+        )
+        for s in room.room.services
+        if s.wall == wall.id
+    ]  # fmt: skip
 
 
 def _above(scope: Scope) -> list[Item]:
