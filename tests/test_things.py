@@ -22,7 +22,7 @@ TABLES = {
     "setout": "SET_OUT",
     "making": "MAKING",
     "drawing": "DRAWN",
-    "scene": "SOLIDS",
+    "solids": "SOLIDS",
     "edits": "EDITS",
     "desk": "HANDLING",
 }

@@ -11,6 +11,7 @@ from tall_plank.job.things.island import Island
 from tall_plank.job.things.molding import RoomMolding
 from tall_plank.job.things.opening import Opening
 from tall_plank.job.things.roof_window import RoofWindow
+from tall_plank.job.things.section import Section
 from tall_plank.job.things.service import Service
 from tall_plank.job.things.slope import Slope
 from tall_plank.job.things.soffit import Soffit
@@ -80,6 +81,7 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     roof_windows: tuple[RoofWindow, ...] = ()
     guides: tuple[Guide, ...] = ()
     underlays: tuple[Underlay, ...] = ()
+    sections: tuple[Section, ...] = ()
 
     def wall_ids(self) -> tuple[str, ...]:
         """Letters of the walls, clockwise."""

@@ -29,6 +29,7 @@ class Kind(StrEnum):
     SLIDING = "sliding"
     GUIDE = "guide"
     UNDERLAY = "underlay"
+    SECTION = "section"
 
     def of(self, thing_id: str) -> Source:
         """The thing of this kind with an id."""

@@ -11,8 +11,10 @@ from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Pen, Shape, Text
+from tall_plank.drawing.roomsection import section_drawing
 from tall_plank.drawing.sheets import SCALES, Block, Sheet, lay_out, room_of, share
 from tall_plank.drawing.shopmarks import NOTE
+from tall_plank.drawing.things.section import section_name
 from tall_plank.drawing.things.service import SERVICE_LETTERS
 from tall_plank.measure import DisplayUnit, format_length
 from tall_plank.setout import RoomLayout
@@ -28,6 +30,9 @@ def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tupl
     for wall in room.lines:
         if wall.id in busy_walls(room):
             found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made, shop=shop)))
+    for section in room.room.sections:
+        name = section_name(room.room, section)
+        found.append((f"section-{name[0]}", section_drawing(w.job, room, w.made, section)))
     number = next(i for i, r in enumerate(w.job.rooms, 1) if r.id == room_id)
     return [(name, msgspec.structs.replace(d, mark=f"{number}{d.mark}")) for name, d in found]
 

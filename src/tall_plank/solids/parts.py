@@ -6,6 +6,7 @@ import math
 
 from tall_plank.job import Source
 from tall_plank.making import Part
+from tall_plank.making.parts import Rebate
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomFrame, RoomPoint
 from tall_plank.solids.solids import Box, Prism, Solid
@@ -18,7 +19,22 @@ def solid_of(frame: RoomFrame, part: Part, color: str, source: Source, name: str
         return [_bent(frame, part, color, source, name)]
     if part.outline:
         return [Prism(frame, part.outline, part.thickness, color, source, name)]
-    return [Box(frame, (part.length, part.width, part.thickness), color, source, name)]
+    x0, y0, x1, y1 = without_tongues(part)
+    place = frame if x0 == y0 == 0.0 else frame.then(Frame((x0, y0, 0.0)))
+    return [Box(place, (x1 - x0, y1 - y0, part.thickness), color, source, name)]
+
+
+def without_tongues(part: Part) -> tuple[float, float, float, float]:
+    """What of a board is seen between its tongues, which stand in other parts: x0, y0, x1, y1, mm. An edge is a tongue
+    where both faces are rebated."""
+    both: dict[str, dict[str, float]] = {}
+    for op in part.operations:
+        if isinstance(op, Rebate):
+            both.setdefault(op.edge, {})[op.face] = op.width
+    cut = {edge: min(faces.values()) for edge, faces in both.items() if len(faces) == 2}
+    return (
+        cut.get("W1", 0.0), cut.get("L1", 0.0), part.length - cut.get("W2", 0.0), part.width - cut.get("L2", 0.0),
+    )  # fmt: skip
 
 
 def _bent(frame: RoomFrame, part: Part, color: str, source: Source, name: str) -> Prism:

@@ -9,6 +9,7 @@ from tall_plank.desk.things.island import ISLAND
 from tall_plank.desk.things.molding import MOLDING
 from tall_plank.desk.things.opening import OPENING
 from tall_plank.desk.things.roof_window import ROOF_WINDOW
+from tall_plank.desk.things.section import SECTION
 from tall_plank.desk.things.service import SERVICE
 from tall_plank.desk.things.sliding import SLIDING
 from tall_plank.desk.things.slope import SLOPE
@@ -28,9 +29,10 @@ HANDLING: dict[Kind, Handling] = {
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
+    Kind.SECTION: SECTION,
 }
 
-HEADINGS = ("Openings", "Structure", "Islands", "Service points", "Moldings", "Guide lines")
+HEADINGS = ("Openings", "Structure", "Islands", "Service points", "Moldings", "Guide lines", "Drawings")
 """Of the shelf, in their order."""
 
 OFFERED: dict[str, Offered] = {o.name: o for handling in HANDLING.values() for o in handling.offers}

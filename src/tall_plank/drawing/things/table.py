@@ -8,6 +8,7 @@ from tall_plank.drawing.things.island import ISLAND
 from tall_plank.drawing.things.molding import MOLDING
 from tall_plank.drawing.things.opening import OPENING
 from tall_plank.drawing.things.roof_window import ROOF_WINDOW
+from tall_plank.drawing.things.section import SECTION
 from tall_plank.drawing.things.service import SERVICE
 from tall_plank.drawing.things.sliding import SLIDING
 from tall_plank.drawing.things.slope import SLOPE
@@ -29,5 +30,6 @@ DRAWN: dict[Kind, ThingDrawn] = {
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
+    Kind.SECTION: SECTION,
 }
 """In the order in which they lie over one another."""

@@ -10,6 +10,7 @@ from tall_plank.edits.things.island import ISLAND
 from tall_plank.edits.things.molding import MOLDING
 from tall_plank.edits.things.opening import OPENING
 from tall_plank.edits.things.roof_window import ROOF_WINDOW
+from tall_plank.edits.things.section import SECTION
 from tall_plank.edits.things.service import SERVICE
 from tall_plank.edits.things.sliding import SLIDING
 from tall_plank.edits.things.slope import SLOPE
@@ -30,6 +31,7 @@ EDITS: dict[Kind, ThingEdits] = {
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
+    Kind.SECTION: SECTION,
 }
 
 ADDED = {name: add for edits in EDITS.values() for name, add in edits.add.items()}

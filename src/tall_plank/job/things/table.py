@@ -15,6 +15,7 @@ from tall_plank.job.things.molding import MOLDING
 from tall_plank.job.things.noun import Noun
 from tall_plank.job.things.opening import OPENING
 from tall_plank.job.things.roof_window import ROOF_WINDOW
+from tall_plank.job.things.section import SECTION
 from tall_plank.job.things.service import SERVICE
 from tall_plank.job.things.sliding import SLIDING
 from tall_plank.job.things.slope import SLOPE
@@ -34,6 +35,7 @@ THINGS: dict[Kind, Noun] = {
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
+    Kind.SECTION: SECTION,
 }
 
 

@@ -23,4 +23,5 @@ MAKING: dict[Kind, ThingMaking] = {
     Kind.SERVICE: NONE,
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
+    Kind.SECTION: NONE,
 }

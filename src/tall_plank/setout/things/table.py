@@ -29,6 +29,7 @@ SET_OUT: dict[Kind, ThingSetOut] = {
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: NONE,
+    Kind.SECTION: NONE,
 }
 
 

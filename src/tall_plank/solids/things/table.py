@@ -26,4 +26,5 @@ SOLIDS: dict[Kind, ThingSolids] = {
     Kind.SERVICE: NONE,
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
+    Kind.SECTION: NONE,
 }
