@@ -24,7 +24,7 @@ from tall_plank.papers.labels import labels_of, write_label_sheets
 from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.offer import offer
 from tall_plank.papers.partlists import unit_list, units_with_parts
-from tall_plank.papers.partsheets import part_sheets
+from tall_plank.papers.sets import KINDS, set_sheets
 from tall_plank.papers.tables import Column, Table
 from tall_plank.papers.worksheets import work_sheets
 from tall_plank.papers.write_csv import PLAIN, CsvStyle, spreadsheet_style, write_csv
@@ -213,7 +213,8 @@ def _steps(w: Workings, date: str) -> Iterator[Step]:
     yield "estimate.pdf", lambda path: _tables(w, about, [offer(w)], path)
     yield "drawings.pdf", lambda path: write_sheets(job_sheets(w, date), path, w.job.name, about)
     yield "shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name, about)
-    yield "part-sheets.pdf", lambda path: write_sheets(part_sheets(w, date), path, w.job.name, about)
+    for kind in KINDS:
+        yield f"{kind}-set.pdf", lambda path, k=kind: write_sheets(set_sheets(w, k, date), path, w.job.name, about)  # type: ignore[misc]
     numbers = units_with_parts(w)
     drawn = {p.number: unit_drawing(p, u, w.job.stock, w.job.display) for p, u in w.made.units}
     lists, pictures = [unit_list(w, n) for n in numbers], [drawn.get(n) for n in numbers]
@@ -245,8 +246,9 @@ def _steps(w: Workings, date: str) -> Iterator[Step]:
 
 
 FOLDERS = (
-    ("client/", ("estimate.pdf", "drawings.pdf")),
-    ("shop/", ("shop-drawings.pdf", "part-sheets.pdf", "parts-by-unit.pdf", "labels.pdf")),
+    ("client/", ("estimate.pdf", "drawings.pdf", "client-set.pdf")),
+    ("site/", ("site-set.pdf", "installer-set.pdf")),
+    ("shop/", ("shop-drawings.pdf", "shop-set.pdf", "parts-by-unit.pdf", "labels.pdf")),
     (
         "saw/",
         ("cutting-plans.pdf", "bars.pdf", "parts-cut.csv", "boards.csv", "saw-cuts.csv", "cut-list.csv", "bars.csv"),
@@ -269,7 +271,10 @@ def placed(name: str) -> str:
 WHAT = (
     ("labels.pdf", "a label for every part, in the order of the boards"),
     ("cutting-plans.pdf", "every board with its parts and offcuts"),
-    ("part-sheets.pdf", "every part with all that is machined into it, dimensioned"),
+    ("client-set.pdf", "what the client signs: plans, elevations, finishes, worktops"),
+    ("site-set.pdf", "setting out, services, levels and what hangs, with room for what was measured"),
+    ("installer-set.pdf", "numbered plans, heights, the order of units"),
+    ("shop-set.pdf", "plans, elevations, sections, units, assembly, every part with all that is machined into it"),
     ("parts-by-unit.pdf", "the parts of each unit under its picture"),
     ("bars.pdf", "every bar with the pieces cut from it"),
     ("setup.pdf", "how each program is set up: the part as it lies, tools, time"),

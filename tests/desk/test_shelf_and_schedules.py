@@ -71,8 +71,9 @@ def test_a_row_takes_the_user_to_its_unit(window: Window) -> None:
 def test_pages_show_as_they_will_print(window: Window) -> None:
     window.show_stage("offer")
     items = [window.lists.item(i).text() for i in range(window.lists.count())]  # type: ignore[union-attr]
-    assert items == ["Price", "Estimate", "Room, plan", "Room, wall A north"]
-    window.lists.setCurrentRow(3)
+    sets = ["Client's set", "Site set", "Shop set", "Installer's set"]
+    assert items == ["Price", "Estimate", *sets, "Room, plan", "Room, wall A north"]
+    window.lists.setCurrentRow(7)
     assert window.sheet.sheet is not None
     assert [v.drawing.title for v in window.sheet.sheet.views] == ["Room, wall A north"]
     assert not window.sheet.grab().isNull()

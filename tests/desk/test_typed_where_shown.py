@@ -151,7 +151,7 @@ def test_a_second_click_on_what_is_left_types_it_and_so_does_enter(empty_window:
     type_into(spec(w, "left"), "1270")
     assert placed(w, "A3").width == 830.0
     room = w.document.room
-    dims = elevation_dims(w.document.job, room, room.wall("A"), list(room.placed))
+    dims = elevation_dims(w.document.job, room, room.wall("A"), list(room.placed), w.document.workings.made)
     last = next(d for d in dims if isinstance(d, Dim) and d.key == "left" and d.source == Kind.RUN.of(box.run))
     assert type_over(w.document, last, "1300") is None
     assert placed(w, "A3").width == 800.0
@@ -186,7 +186,7 @@ def test_each_dimension_of_openings_says_after_typing_what_was_typed(empty_windo
     room = w.document.room
 
     def dims() -> list[Dim]:
-        found = elevation_dims(w.document.job, w.document.room, w.document.room.wall("A"), [])
+        found = elevation_dims(w.document.job, w.document.room, w.document.room.wall("A"), [], w.document.workings.made)
         return [d for d in found if isinstance(d, Dim) and d.source is not None and d.source.kind is Kind.OPENING]
 
     for i in range(len(dims())):

@@ -188,6 +188,11 @@ class Drawing(msgspec.Struct, frozen=True, cache_hash=True):
     scale: float = 0.0
 
     @property
+    def is_words(self) -> bool:
+        """Whether it is a table or a list: it has no scale."""
+        return all(isinstance(i, Text) or (isinstance(i, Line) and i.layer is Layer.LABEL) for i in self.items)
+
+    @property
     def width(self) -> float:
         return self.x1 - self.x0
 

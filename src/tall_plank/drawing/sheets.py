@@ -141,7 +141,7 @@ class Sheet(msgspec.Struct, frozen=True):
     @property
     def scales(self) -> str:
         """In words, for the block."""
-        found = sorted({v.scale for v in self.views})
+        found = sorted({v.scale for v in self.views if not v.drawing.is_words})
         return ", ".join(f"1:{s:g}" for s in found)
 
 
@@ -418,7 +418,7 @@ def _set_rows(
         for drawing, scale, wide, _ in row:
             seen = shown(drawing, scale)
             bottom = top - high + CAPTION
-            caption = f"{drawing.title} · 1:{scale:g}"
+            caption = "" if drawing.is_words else f"{drawing.title} · 1:{scale:g}"
             yield View(drawing, scale, x - seen.x0 / scale, bottom - seen.y0 / scale, caption)
             x += wide + between
         top -= high + spare

@@ -23,7 +23,7 @@ from tall_plank.setout import Placed
 from tall_plank.solids.unit import part_boxes
 from tall_plank.stock import Stock
 
-HIGHEST = 100.0
+HIGHEST = 112.0
 """mm of paper that a unit is drawn high or wide at the most, so that its views share a sheet."""
 
 
@@ -115,7 +115,7 @@ def _upright(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> D
 def _level(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Drawing:
     """Level through its highest bay, seen from above: the front below."""
     bays = sorted(unit.bays, key=lambda bay: -bay[4])
-    z = bays[0][2] + bays[0][4] * 0.43 if bays else p.height / 2
+    z = round(bays[0][2] + bays[0][4] * 0.43 if bays else p.height / 2)
     way = Way((0.0, 0.0, z), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
     items = cut_view(_boards(p, unit), part_boxes(stock, p, unit, True), way, stock)
     deep = unit.spec.depth
@@ -124,8 +124,10 @@ def _level(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Dra
     for _, x, low, width, height in unit.bays:
         if low <= z <= low + height:
             xs |= {x, x + width}
-    items += _chain(sorted(xs), front, -1, "x", display, "clear bays")
-    items.append(Dim(0.0, p.width, front, -2, "x", format_length(p.width, display)))
+    # Clear of the handles.
+    low = min([front, *(y for i in items if isinstance(i, Line) for y in (i.y1, i.y2))])
+    items += _chain(sorted(xs), low, -1, "x", display, "clear bays")
+    items.append(Dim(0.0, p.width, low, -2, "x", format_length(p.width, display)))
     items.append(Dim(-deep, 0.0, 0.0, -1, "y", format_length(deep, display)))
     return Drawing(
         f"{p.number} section at {format_length(z, display)}, seen from above", tuple(items), 0.0, front, p.width, 0.0
@@ -164,9 +166,12 @@ def _chain(places: Sequence[float], base: float, row: int, along: str, display: 
 def _list(p: Placed, unit: MadeUnit, stock: Stock, scale: float) -> Drawing:
     """What is bought for it and what it weighs, as words."""
     lines = [f"{p.number}  {unit.weight:.1f} kg without what is bought"]
+    counts: dict[str, int] = {}
     for item in unit.items:
-        fitting = stock.fitting(item.code)
-        lines.append(f"{item.qty} × {fitting.name if fitting else item.code}")
+        counts[item.code] = counts.get(item.code, 0) + item.qty
+    for code, qty in counts.items():
+        fitting = stock.fitting(code)
+        lines.append(f"{qty} × {fitting.name if fitting else code}")
     lines += [f"{f.what}: {f.why}" for f in unit.forced]
     items = [
         Text(0.0, 0.0, line, 1.8, Layer.LABEL, align="left", rise=-3.4 * i, bold=i == 0) for i, line in enumerate(lines)

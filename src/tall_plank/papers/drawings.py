@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 
 import msgspec
 
@@ -16,7 +16,7 @@ from tall_plank.drawing.sheets import SCALES, Block, Sheet, lay_out, room_of, sh
 from tall_plank.drawing.shopmarks import NOTE
 from tall_plank.drawing.things.section import section_name
 from tall_plank.drawing.things.service import SERVICE_LETTERS
-from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.measure import DisplayUnit, PlankError, format_length
 from tall_plank.setout import RoomLayout
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
@@ -136,6 +136,33 @@ def titled(w: Workings, sheet: Sheet, number: int, of: int, date: str, *, shop: 
     block = block_of(w, ", ".join([first, *rest]), drawings[0].mark, kind=kind, number=number, of=of, date=date)
     notes = notes_of(drawings, w.job.display, shop=shop)
     return msgspec.structs.replace(sheet, block=block, notes=notes)
+
+
+Tell = Callable[[str], bool]
+"""Told what is being drawn; returning False stops the work."""
+
+
+class StoppedError(PlankError):
+    """The work was stopped before its end."""
+
+    def __init__(self) -> None:
+        super().__init__("The drawings were stopped.", "drawings", "Choose the set again.")
+
+
+def go_on(tell: Tell, name: str) -> None:
+    """Say what is being drawn.
+
+    Raises
+    ------
+    StoppedError
+    """
+    if not tell(name):
+        raise StoppedError
+
+
+def quietly(_name: str) -> bool:
+    """Nobody is told."""
+    return True
 
 
 TOP_ROLES = ("worktop", "waterfall leg")

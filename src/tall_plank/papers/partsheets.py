@@ -10,7 +10,7 @@ import msgspec
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import Sheet, share
-from tall_plank.papers.drawings import SHOP, block_of, notes_of
+from tall_plank.papers.drawings import SHOP, Tell, block_of, go_on, notes_of, quietly
 from tall_plank.shop.cutlist import natural
 from tall_plank.workings import Workings
 
@@ -22,17 +22,20 @@ def part_drawings(w: Workings) -> list[Drawing]:
     return [part_drawing(numbers[0], parts[numbers[0]], w.job.display, alike=numbers[1:]) for numbers in rows]
 
 
-def part_sheets(w: Workings, date: str = "") -> list[Sheet]:
+def part_sheets(w: Workings, date: str = "", tell: Tell = quietly) -> list[Sheet]:
     """Every piece of the cut list on sheets, those of a unit together."""
     groups: dict[str, list[Drawing]] = {}
     for drawing in part_drawings(w):
         groups.setdefault(drawing.mark.rsplit(".", 1)[0], []).append(drawing)
-    return list(_titled(w, groups, date))
+    return list(_titled(w, groups, date, tell))
 
 
-def _titled(w: Workings, groups: dict[str, list[Drawing]], date: str) -> Iterator[Sheet]:
+def _titled(w: Workings, groups: dict[str, list[Drawing]], date: str, tell: Tell) -> Iterator[Sheet]:
     paper = w.job.papers.drawings
-    found = [(unit, i, sheet) for unit, drawings in groups.items() for i, sheet in enumerate(share(drawings, paper), 1)]
+    found: list[tuple[str, int, Sheet]] = []
+    for unit, drawings in groups.items():
+        go_on(tell, f"parts of {unit}")
+        found += [(unit, i, sheet) for i, sheet in enumerate(share(drawings, paper), 1)]
     for number, (unit, i, sheet) in enumerate(found, 1):
         drawings = [view.drawing for view in sheet.views]
         title = f"Parts of {unit}: {', '.join(d.title.split(' ', 1)[1] for d in drawings)}"

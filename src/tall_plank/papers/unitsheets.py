@@ -10,7 +10,7 @@ from tall_plank.drawing.sheets import Sheet, together
 from tall_plank.drawing.shopmarks import NOTE, NOTE_COUNTS
 from tall_plank.drawing.unitsheet import unit_views
 from tall_plank.making import MadeUnit
-from tall_plank.papers.drawings import SHOP, block_of, notes_of
+from tall_plank.papers.drawings import SHOP, Tell, block_of, go_on, notes_of, quietly
 from tall_plank.setout import Placed
 from tall_plank.workings import Workings
 
@@ -24,10 +24,11 @@ def alike_units(w: Workings) -> list[tuple[list[str], Placed, MadeUnit]]:
     return [(numbers, p, unit) for unit, (numbers, p) in groups.items()]
 
 
-def unit_sheets(w: Workings, date: str = "") -> list[Sheet]:
+def unit_sheets(w: Workings, date: str = "", tell: Tell = quietly) -> list[Sheet]:
     """Every kind of unit on a sheet of its own, or on two where its views do not share one."""
     found: list[tuple[list[str], Placed, int, Sheet]] = []
     for numbers, p, unit in alike_units(w):
+        go_on(tell, numbers[0])
         views = unit_views(p, unit, w.job.stock, w.job.display)
         sheets = together([(v, v.scale) for v in views], w.job.papers.drawings)
         found += [(numbers, p, i, sheet) for i, sheet in enumerate(sheets, 1)]

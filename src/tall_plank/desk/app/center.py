@@ -14,6 +14,7 @@ from tall_plank.desk.pages.bars import BarsPage
 from tall_plank.desk.pages.machine import MachinePage
 from tall_plank.desk.pages.plans import PlansPage
 from tall_plank.desk.pages.rack import RackPage
+from tall_plank.desk.pages.sets import SetPage
 from tall_plank.desk.pages.together import TogetherPage
 from tall_plank.desk.pages.unit import UnitPage
 from tall_plank.desk.pages.unitlists import UnitListPage
@@ -26,6 +27,7 @@ from tall_plank.desk.views.sheet import SheetView
 from tall_plank.desk.views.strip import Strip
 from tall_plank.desk.views.tables import TablePane
 from tall_plank.files.userdata import Preferences
+from tall_plank.papers.sets import KINDS
 
 
 class Page(Protocol):
@@ -74,13 +76,15 @@ class Center(QStackedWidget):
         self.rack = RackPage(document, self.plans.rack)
         self.sheet = SheetView()
         self.unit_page = UnitPage(document)
-        self.pages: dict[str, Page] = {
+        self.sets = {kind: SetPage(document, kind) for kind in KINDS}
+        shop: dict[str, Page] = {
             "plans": self.plans, "together": self.together, "by-unit": self.unit_lists, "bars": self.bars,
             "rack": self.rack, "machine": self.machine,
         }  # fmt: skip
+        self.pages: dict[str, Page] = {**shop, **{f"set:{kind}": page for kind, page in self.sets.items()}}
         for page in (
             self.design, self.table, self.sheet, self.unit_page, self.plans, self.together, self.unit_lists,
-            self.bars, self.rack, self.machine,
+            self.bars, self.rack, self.machine, *self.sets.values(),
         ):  # fmt: skip
             self.addWidget(page)
 
@@ -153,6 +157,8 @@ class Center(QStackedWidget):
 
     def close_views(self) -> None:
         """The window closes: what runs beside it ends."""
+        for page in self.sets.values():
+            page.close_view()
         self.model.close_view()
         self.unit_page.model.close_view()
         self.plans.close_page()

@@ -28,6 +28,11 @@ SHOP_LISTS = (
     ("hardware", "Hardware"), ("orders", "Orders"), ("units", "Units"), ("snags", "Snags"),
 )  # fmt: skip
 OFFER_LISTS = (("price", "Price"), ("offer", "Estimate"))
+SETS = (
+    ("set:client", "Client's set"), ("set:site", "Site set"), ("set:shop", "Shop set"),
+    ("set:installer", "Installer's set"),
+)  # fmt: skip
+"""Sets of sheets, each on a page of its own where one leafs through it."""
 
 
 class Listings(QListWidget):
@@ -60,7 +65,7 @@ class Listings(QListWidget):
         entries = list(SHOP_LISTS if self.stage == "shop" else OFFER_LISTS)
         if self.stage == "offer":
             sheets = job_sheets(self.document.workings, date.today().isoformat(), shop=self.document.shop)
-            entries += [(f"sheet{i}", s.title) for i, s in enumerate(sheets)]
+            entries += [*SETS, *((f"sheet{i}", s.title) for i, s in enumerate(sheets))]
         self.blockSignals(True)
         self.clear()
         wanted = self.chosen[self.stage]

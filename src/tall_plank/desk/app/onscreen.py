@@ -14,6 +14,7 @@ from PyQt6.QtGui import QColor, QImage, QPainter
 
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import font
+from tall_plank.desk.pages.sets import SetPage
 from tall_plank.desk.views.sheet import paint_sheet
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
@@ -63,6 +64,9 @@ def shown_now(w: Window) -> Shown:
         return _table(w, pane.seen())
     if page is w.sheet and w.sheet.sheet is not None:
         return _sheet(w.sheet.sheet)
+    if isinstance(page, SetPage) and page.sheets:
+        sheets = tuple(page.sheets)
+        return Shown(tr("The set of drawings"), sheets, text="\n".join(f"{s.block.number}\t{s.title}" for s in sheets))
     if page is w.unit_page and w.unit_page.drawing.placed:
         return _drawing(w, w.unit_page.drawing.placed[0].drawing, shop=False)
     if page is w.plans:

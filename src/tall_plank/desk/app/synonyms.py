@@ -58,6 +58,8 @@ SYNONYMS: dict[str, str] = {
     "place_dado_rail": "chair rail molding",
     "guide_upright": "construction line ruler",
     "guide_level": "construction line ruler",
+    "section_across": "cut view drawing",
+    "section_along": "cut view drawing",
     "place_island": "kitchen island table",
     "place_peninsula": "bar breakfast",
     "type_base": "text run row lower cabinets",

@@ -222,12 +222,13 @@ class PlanView(TakesDrops, Canvas):
             self._press, self._target = p, source
 
     def _pressed_on(self, p: QPointF) -> Source | None:
-        """What a press means: a guide line, the unit on the floor before what hangs above it, else what is seen, else
+        """What a press means: a guide line or a section line, the unit on the floor before what hangs above it, else what is seen, else
         a plan image."""
         line = guide_at(self, on_plan(self.document.room), p)
         source = line.source if line is not None else self.source_at(p)
         # The unit on the floor comes first; a second click takes what hangs above it.
-        below = self._cell_under(p) if line is None else None
+        on_line = line is not None or (source is not None and source.kind is Kind.SECTION)
+        below = self._cell_under(p) if not on_line else None
         covered = source is not None and source.kind in (Kind.RUN, Kind.ISLAND, Kind.SOFFIT)
         if below is not None and (covered or below not in self.document.selection):
             source = below

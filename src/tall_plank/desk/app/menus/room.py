@@ -12,6 +12,7 @@ from tall_plank.desk.things.table import offered_under
 from tall_plank.edits import outline, placing, rooms
 from tall_plank.edits.things.guide import clear_guides
 from tall_plank.edits.things.island import read_degrees, turn_island
+from tall_plank.edits.things.section import turn_section
 from tall_plank.edits.things.underlay import add_underlay
 from tall_plank.job import Kind, Side
 from tall_plank.measure import PlankError
@@ -78,6 +79,16 @@ def register(w: Window) -> None:
         lambda: bool(doc.room.room.guides),
     )
     w.commands.separate("room")
+    _offer(w, "Drawings")
+    add(
+        "turn_section",
+        tr("Look the other way at the section"),
+        "room",
+        lambda: doc.do(lambda job: turn_section(job, doc.ids(Kind.SECTION)[0])),
+        "",
+        lambda: bool(doc.ids(Kind.SECTION)),
+    )
+    w.commands.separate("room")
     _offer(w, "Islands")
 
     def island() -> bool:
@@ -105,7 +116,7 @@ def register(w: Window) -> None:
 def _offer(w: Window, heading: str) -> None:
     """A command for everything that the shelf offers under a heading."""
     for o in offered_under(heading):
-        lead = "" if heading == "Guide lines" else tr("Place")
+        lead = "" if heading in ("Guide lines", "Drawings") else tr("Place")
         text = o.text[:1].upper() + o.text[1:]
         w.commands.add(o.command, text, "room", partial(w.placer.in_room, o.name), o.keys, lead=lead)
 

@@ -1,0 +1,97 @@
+"""Sets of drawings in the window: made in one step, leafed through, right after a change, printed, stopped."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from desk.conftest import cell
+from desk.hand import Hand
+from tall_plank.desk.app.onscreen import pages_of, shown_now
+from tall_plank.desk.app.window import Window
+from tall_plank.desk.pages.sets import SetPage
+from tall_plank.edits import runs
+from tall_plank.edits.things.table import ADDED
+from tall_plank.job import Kind
+
+
+def opened(window: Window, qtbot, kind: str) -> SetPage:  # type: ignore[no-untyped-def]
+    """A set chosen from the list by its name, laid out."""
+    if window.stage != "offer":
+        window.show_stage("offer")
+    page = window.center.sets[kind]
+    names = [window.lists.item(i).data(Qt.ItemDataRole.UserRole) for i in range(window.lists.count())]  # type: ignore[union-attr]
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        window.lists.setCurrentRow(names.index(f"set:{kind}"))
+    assert window.center.currentWidget() is page
+    return page
+
+
+@pytest.mark.parametrize("kind", ["client", "site", "installer", "shop"])
+def test_a_set_is_made_in_one_step_and_leafed_through(window: Window, qtbot, kind: str) -> None:  # type: ignore[no-untyped-def]
+    page = opened(window, qtbot, kind)
+    assert len(page.sheets) >= 2 and page.names.count() == len(page.sheets)
+    assert page.sheets[0].title.startswith("Index")
+    assert page.view.sheet is page.sheets[0]
+    QTest.keyClick(page, Qt.Key.Key_PageDown)
+    assert page.view.sheet is page.sheets[1] and "2 of" in page.told.text()
+    page.back.click()
+    page.back.click()
+    assert page.view.sheet is page.sheets[0]
+    page.names.setCurrentIndex(len(page.sheets) - 1)
+    assert page.view.sheet is page.sheets[-1]
+    assert not page.view.grab().isNull()
+
+
+def test_a_set_follows_the_job_and_its_sheets_keep_their_numbers(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = opened(window, qtbot, "installer")
+    before = {s.block.number for s in page.sheets}
+    page.names.setCurrentIndex(1)
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        window.document.do(lambda job: runs.set_width(job, (cell(window, "A3"),), "850"))
+    assert {s.block.number for s in page.sheets} == before
+    assert page.names.currentIndex() == 1
+    words = {t.text for s in page.sheets for v in s.views for t in v.shown.texts}
+    assert "850" in words
+
+
+def test_a_set_on_screen_is_what_is_printed(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = opened(window, qtbot, "site")
+    shown = shown_now(window)
+    assert shown.sheets == tuple(page.sheets)
+    (first,) = pages_of(shown, 40, 1)
+    assert first.width() / first.height() == pytest.approx(page.sheets[0].size[0] / page.sheets[0].size[1], abs=0.02)
+    assert page.sheets[1].block.number in shown.text
+
+
+def test_stop_ends_the_laying_out_and_says_so(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = window.center.sets["shop"]
+    window.show_stage("offer")
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        page.refresh()
+        page.stop.click()
+    assert page.sheets == [] and "stopped" in page.told.text()
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        page.refresh()
+    assert page.sheets
+
+
+def test_a_section_by_mouse_from_the_shelf_moves_on_the_plan_and_has_its_sheet(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    assert "section along" in ADDED
+    window.show_stage("room")
+    window.commands.run("section_along")
+    (section,) = window.document.room.room.sections
+    before = section.x1.mm
+    window.document.select((Kind.SECTION.of(section.id),))
+    plan = window.plan
+    start = plan.to_px(before, 1900.0).toPoint()
+    end = plan.to_px(before + 500.0, 1900.0).toPoint()
+    Hand(window).drag(plan, start, end)
+    (moved,) = window.document.room.room.sections
+    assert moved.x1.mm == moved.x2.mm == pytest.approx(before + 500.0, abs=25.0)
+    page = opened(window, qtbot, "shop")
+    titles = [v.drawing.title for s in page.sheets for v in s.views]
+    assert any(t.endswith("section 1-1") for t in titles)
+    window.document.undo()
+    assert window.document.room.room.sections[0].x1.mm == before
