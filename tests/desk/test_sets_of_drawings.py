@@ -11,6 +11,7 @@ from desk.hand import Hand
 from tall_plank.desk.app.onscreen import pages_of, shown_now
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.pages.sets import SetPage
+from tall_plank.drawing.dimensions import offset
 from tall_plank.edits import runs
 from tall_plank.edits.things.table import ADDED
 from tall_plank.job import Kind
@@ -95,3 +96,36 @@ def test_a_section_by_mouse_from_the_shelf_moves_on_the_plan_and_has_its_sheet(w
     assert any(t.endswith("section 1-1") for t in titles)
     window.document.undo()
     assert window.document.room.room.sections[0].x1.mm == before
+
+
+def test_a_dimension_by_hand_is_put_moved_and_stays_when_a_width_changes(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    doc = window.document
+    first, second = (Kind.CELL.of(cell(window, n)) for n in ("A2", "A4"))
+    doc.select((first, second))
+    window.strip.setFocus()
+    window.commands.run("dimension_between")
+    (made,) = doc.room.room.dimensions
+    strip = window.strip
+    dim = next(d for d in strip.dims() if d.source == Kind.DIMENSION.of(made.id))
+    assert dim.text == "900"
+    at = offset(dim, strip.paper_scale)
+    start = strip.to_px((dim.a + dim.b) / 2, at).toPoint()
+    end = strip.to_px((dim.a + dim.b) / 2, at + 8.0 * strip.paper_scale).toPoint()
+    Hand(window).drag(strip, start, end)
+    (moved,) = doc.room.room.dimensions
+    assert moved.offset == pytest.approx(made.offset + 8.0, abs=1.0)
+    doc.do(lambda job: runs.set_width(job, (cell(window, "A3"),), "800"))
+    dim = next(d for d in strip.dims() if d.source == Kind.DIMENSION.of(made.id))
+    assert dim.text == "800" and dim.away == moved.offset
+    # A click opens its box: what is typed stands over the true length, and it says so.
+    at = offset(dim, strip.paper_scale)
+    QTest.mouseClick(strip, Qt.MouseButton.LeftButton, pos=strip.to_px((dim.a + dim.b) / 2, at).toPoint())
+    Hand(window).type("as built")
+    Hand(window).enter()
+    dim = next(d for d in strip.dims() if d.source == Kind.DIMENSION.of(made.id))
+    assert dim.text == "as built (is 800)"
+    doc.select((Kind.DIMENSION.of(made.id),))
+    window.commands.run("delete")
+    assert doc.room.room.dimensions == ()
+    doc.undo()
+    assert doc.room.room.dimensions != ()

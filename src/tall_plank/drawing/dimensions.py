@@ -17,7 +17,7 @@ SMALL = LEAST / SIZE
 def offset(dim: Dim, scale: float) -> float:
     """Coordinate of the dimension line across the direction it measures; `scale` is real mm per mm of paper."""
     rows = abs(dim.row) - 1
-    away = (FIRST_ROW + ROW * rows) * scale
+    away = (dim.away or FIRST_ROW + ROW * rows) * scale
     return dim.base + (away if dim.row > 0 else -away)
 
 

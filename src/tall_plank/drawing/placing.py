@@ -100,11 +100,17 @@ def place(dims: Iterable[Dim], scale: float, letters: Iterator[str] | None = Non
     """Lines and texts of dimensions at a scale (real mm per mm of paper)."""
     letters = letters if letters is not None else letter_names()
     sides: dict[tuple[str, bool, float], dict[int, list[Dim]]] = {}
-    for dim in dims:
-        rows = sides.setdefault((dim.along, dim.row > 0, round(dim.base, 1)), {})
-        rows.setdefault(abs(dim.row), []).append(dim)
     found = Figures([], [])
     taken: list[Box] = []
+    for dim in dims:
+        if dim.away:  # by hand: it stays where it was put, and others make way
+            own = _Row([dim], scale, letters)
+            taken += own.boxes(dim.away)
+            found.figures.extend(own.drawn(dim.away))
+            found.table.extend(own.table)
+            continue
+        rows = sides.setdefault((dim.along, dim.row > 0, round(dim.base, 1)), {})
+        rows.setdefault(abs(dim.row), []).append(dim)
     for rows in sides.values():
         at = last = 0.0
         for number in sorted(rows):

@@ -152,6 +152,7 @@ class Dim(msgspec.Struct, frozen=True):
     key : what typing over it sets, empty where it cannot be typed
     attention : a clear distance of the selected thing
     name : what is written at its far end, on paper: what its chain measures to
+    away : mm of paper that a dimension by hand stands off its base; 0: by its row
     """
 
     a: float
@@ -164,6 +165,7 @@ class Dim(msgspec.Struct, frozen=True):
     key: str = ""
     attention: bool = False
     name: str = ""
+    away: float = 0.0
 
 
 Item = Line | Shape | Arc | Text | Dim

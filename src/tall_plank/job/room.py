@@ -6,6 +6,7 @@ import msgspec
 
 from tall_plank.job.run import Run
 from tall_plank.job.things.column import Column
+from tall_plank.job.things.dimension import Dimension
 from tall_plank.job.things.guide import Guide
 from tall_plank.job.things.island import Island
 from tall_plank.job.things.molding import RoomMolding
@@ -82,6 +83,7 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     guides: tuple[Guide, ...] = ()
     underlays: tuple[Underlay, ...] = ()
     sections: tuple[Section, ...] = ()
+    dimensions: tuple[Dimension, ...] = ()
 
     def wall_ids(self) -> tuple[str, ...]:
         """Letters of the walls, clockwise."""

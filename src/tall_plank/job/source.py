@@ -30,6 +30,7 @@ class Kind(StrEnum):
     GUIDE = "guide"
     UNDERLAY = "underlay"
     SECTION = "section"
+    DIMENSION = "dimension"
 
     def of(self, thing_id: str) -> Source:
         """The thing of this kind with an id."""

@@ -8,6 +8,7 @@ from tall_plank.snags import (
     board_size,
     clash,
     corner,
+    dimension,
     making,
     opened,
     opening_clash,
@@ -18,7 +19,9 @@ from tall_plank.snags import (
 )
 from tall_plank.snags.checked import Checked
 
-RULES = (run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, router, price)
+RULES = (
+    run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, router, price, dimension,
+)  # fmt: skip
 """In the order in which their snags are listed."""
 
 

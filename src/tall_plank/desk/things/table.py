@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from tall_plank.desk.things.column import COLUMN
+from tall_plank.desk.things.dimension import DIMENSION
 from tall_plank.desk.things.guide import GUIDE
 from tall_plank.desk.things.handling import Handling, Offered
 from tall_plank.desk.things.island import ISLAND
@@ -30,6 +31,7 @@ HANDLING: dict[Kind, Handling] = {
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
+    Kind.DIMENSION: DIMENSION,
 }
 
 HEADINGS = ("Openings", "Structure", "Islands", "Service points", "Moldings", "Guide lines", "Drawings")

@@ -26,6 +26,9 @@ from tall_plank.job import Kind, Source
 PAPER_PX = 3.6
 """Pixels on screen for a millimetre of paper: what sets the size of texts and rows of dimensions."""
 
+DRAGGED = 5
+"""px that a dimension's line is moved at the least; less is a click."""
+
 PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.CHAIN: 0.8, Pen.NONE: 0.0}
 
 
@@ -45,6 +48,8 @@ class Canvas(QWidget):
     """Source under a click (empty: nothing) and the keyboard modifiers."""
     view_changed = pyqtSignal()
     dim_clicked = pyqtSignal(object)
+    dim_moved = pyqtSignal(object, float)
+    """A dimension by hand and where its line was dragged to, mm of paper from its base."""
 
     margin = (44.0, 26.0, 30.0, 30.0)  # px left, top, right, bottom when fitted
 
@@ -63,6 +68,7 @@ class Canvas(QWidget):
         """During a drag the view stays where it is, whatever grows."""
         self._strokes: dict[int, tuple[Drawing, list[Stroke]]] = {}
         self._pan_from: QPointF | None = None
+        self._dim_from: tuple[Dim, QPointF] | None = None
 
     # --- content
 
@@ -174,6 +180,7 @@ class Canvas(QWidget):
                             item.source,
                             item.key,
                             item.attention,
+                            away=item.away,
                         )
                     )
         return found
@@ -341,7 +348,9 @@ class Canvas(QWidget):
         elif event.button() == Qt.MouseButton.LeftButton:
             # A grip is small and drawn on top: it goes before a dimension that runs through it.
             dim = None if self.grip_at(event.position()) else self.dim_at(event.position())
-            if dim is not None:
+            if dim is not None and dim.away:
+                self._dim_from = (dim, event.position())
+            elif dim is not None:
                 self.dim_clicked.emit(dim)
             else:
                 self.pressed(event)
@@ -360,7 +369,7 @@ class Canvas(QWidget):
             delta = event.position() - self._pan_from
             self._pan_from = event.position()
             self.pan(delta.x(), delta.y())
-        else:
+        elif self._dim_from is None:
             self.moved(event)
 
     def moved(self, event: QMouseEvent) -> None:
@@ -373,6 +382,14 @@ class Canvas(QWidget):
         if event.button() == Qt.MouseButton.MiddleButton:
             self._pan_from = None
             self.unsetCursor()
+        elif event.button() == Qt.MouseButton.LeftButton and self._dim_from is not None:
+            dim, pressed = self._dim_from
+            self._dim_from = None
+            if (event.position() - pressed).manhattanLength() < DRAGGED:
+                self.dim_clicked.emit(dim)
+                return
+            x, y = self.to_mm(event.position())
+            self.dim_moved.emit(dim, ((y if dim.along == "x" else x) - dim.base) / self.paper_scale)
         elif event.button() == Qt.MouseButton.LeftButton:
             self.released(event)
 

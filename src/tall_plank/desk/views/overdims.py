@@ -10,6 +10,7 @@ from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import bays, outline, rooms, runs
+from tall_plank.edits.things.dimension import move_dimension
 from tall_plank.edits.things.island import set_aisle
 from tall_plank.edits.things.table import EDITS
 from tall_plank.job import Kind
@@ -23,9 +24,18 @@ def ask_for_dim(canvas: Canvas, box: InPlaceBox, document: Document, dim: Dim) -
     at = offset(dim, canvas.paper_scale)
     middle = (dim.a + dim.b) / 2
     p = canvas.to_px(middle, at) if dim.along == "x" else canvas.to_px(at, middle)
+    if dim.source is not None and dim.source.kind is Kind.DIMENSION:
+        document.select((dim.source,))
     rect = QRect(int(p.x()) - 40, int(p.y()) - 26, 80, 26)
     shown = dim.text.split(" ")[0] if dim.text.endswith(" mm") else dim.text
     box.ask(rect, shown.lstrip("~"), lambda text: type_over(document, dim, text))
+
+
+def move_hand_dim(doc: Document, dim: Dim, mm: float) -> None:
+    """A dimension by hand was dragged: its line now stands so many mm of paper off."""
+    source = dim.source
+    assert source is not None
+    doc.do(lambda job: move_dimension(job, source.id, mm))
 
 
 def type_over(doc: Document, dim: Dim, text: str) -> PlankError | None:

@@ -17,7 +17,7 @@ from tall_plank.desk.views.drawroom import OutlineTool
 from tall_plank.desk.views.dropping import TakesDrops
 from tall_plank.desk.views.guidelines import guide_at, on_plan, paint_guides
 from tall_plank.desk.views.inplace import InPlaceBox
-from tall_plank.desk.views.overdims import ask_for_dim
+from tall_plank.desk.views.overdims import ask_for_dim, move_hand_dim
 from tall_plank.desk.views.plancorners import own_corners, side_near
 from tall_plank.desk.views.plandims import plan_dims
 from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
@@ -57,6 +57,7 @@ class PlanView(TakesDrops, Canvas):
         self._dragging = False
         self._snap = ""
         self.dim_clicked.connect(self.type_dim)
+        self.dim_moved.connect(lambda dim, mm: move_hand_dim(self.document, dim, mm))
         self.setAccessibleName(tr("Plan"))
 
     # --- content
@@ -222,8 +223,8 @@ class PlanView(TakesDrops, Canvas):
             self._press, self._target = p, source
 
     def _pressed_on(self, p: QPointF) -> Source | None:
-        """What a press means: a guide line or a section line, the unit on the floor before what hangs above it, else what is seen, else
-        a plan image."""
+        """What a press means: a guide line or a section line, the unit on the floor before what hangs above it, else
+        what is seen, else a plan image."""
         line = guide_at(self, on_plan(self.document.room), p)
         source = line.source if line is not None else self.source_at(p)
         # The unit on the floor comes first; a second click takes what hangs above it.

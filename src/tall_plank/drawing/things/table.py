@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from tall_plank.drawing.things.column import COLUMN
 from tall_plank.drawing.things.common import ThingDrawn
+from tall_plank.drawing.things.dimension import DIMENSION
 from tall_plank.drawing.things.island import ISLAND
 from tall_plank.drawing.things.molding import MOLDING
 from tall_plank.drawing.things.opening import OPENING
@@ -31,5 +32,6 @@ DRAWN: dict[Kind, ThingDrawn] = {
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: SECTION,
+    Kind.DIMENSION: DIMENSION,
 }
 """In the order in which they lie over one another."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from tall_plank.edits.change import Change
 from tall_plank.edits.things.column import COLUMN
 from tall_plank.edits.things.common import Spot, ThingEdits
+from tall_plank.edits.things.dimension import DIMENSION
 from tall_plank.edits.things.guide import GUIDE
 from tall_plank.edits.things.island import ISLAND
 from tall_plank.edits.things.molding import MOLDING
@@ -32,6 +33,7 @@ EDITS: dict[Kind, ThingEdits] = {
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
+    Kind.DIMENSION: DIMENSION,
 }
 
 ADDED = {name: add for edits in EDITS.values() for name, add in edits.add.items()}

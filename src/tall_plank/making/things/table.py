@@ -24,4 +24,5 @@ MAKING: dict[Kind, ThingMaking] = {
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
+    Kind.DIMENSION: NONE,
 }

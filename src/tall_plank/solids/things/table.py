@@ -27,4 +27,5 @@ SOLIDS: dict[Kind, ThingSolids] = {
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
+    Kind.DIMENSION: NONE,
 }

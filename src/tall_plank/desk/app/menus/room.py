@@ -10,6 +10,7 @@ from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.things.table import offered_under
 from tall_plank.edits import outline, placing, rooms
+from tall_plank.edits.things.dimension import add_between
 from tall_plank.edits.things.guide import clear_guides
 from tall_plank.edits.things.island import read_degrees, turn_island
 from tall_plank.edits.things.section import turn_section
@@ -81,6 +82,14 @@ def register(w: Window) -> None:
     w.commands.separate("room")
     _offer(w, "Drawings")
     add(
+        "dimension_between",
+        tr("Dimension between the two selected"),
+        "room",
+        lambda: add_dimension(w),
+        "Ctrl+Shift+D",
+        lambda: len(doc.selection) == 2,
+    )
+    add(
         "turn_section",
         tr("Look the other way at the section"),
         "room",
@@ -119,6 +128,14 @@ def _offer(w: Window, heading: str) -> None:
         lead = "" if heading in ("Guide lines", "Drawings") else tr("Place")
         text = o.text[:1].upper() + o.text[1:]
         w.commands.add(o.command, text, "room", partial(w.placer.in_room, o.name), o.keys, lead=lead)
+
+
+def add_dimension(w: Window) -> None:
+    """A dimension by hand between the two selected things, on the plan or on the wall that is worked on."""
+    doc = w.document
+    view = "" if w.center.focused_view() is w.plan else w.strip.current_wall()
+    first, second = doc.selection
+    doc.do(lambda job: add_between(job, doc.room_id, view, first, second))
 
 
 def turn_by(w: Window) -> None:

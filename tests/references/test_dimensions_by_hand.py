@@ -1,0 +1,176 @@
+"""Dimensions by hand against the places of what they hold on to: after any edits each says the distance between its
+two things, worked out from the job by another way, or is named as broken."""
+
+from __future__ import annotations
+
+import random
+from pathlib import Path
+
+import pytest
+
+from conftest import cell_of, with_run
+from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.placing import place
+from tall_plank.drawing.plan import plan
+from tall_plank.drawing.primitives import Dim, Drawing, Text
+from tall_plank.edits import rooms, runs
+from tall_plank.edits.things.dimension import add_between, delete_dimension, length_of, move_dimension, set_dimension
+from tall_plank.edits.things.opening import add_opening, set_opening
+from tall_plank.files.plankfile import read_plank, write_plank
+from tall_plank.job import Job, Kind, Level, Source
+from tall_plank.job.start import new_job
+from tall_plank.measure import PlankError
+from tall_plank.setout import set_out
+from tall_plank.workings import Workings
+
+
+def furnished() -> Job:
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, pair 900, door 450")
+    job = with_run(job, "A", Level.HUNG, "pair 900, door 450")
+    return add_opening(job, "r1", "A", "window", 2600.0).job
+
+
+def side(job: Job, source: Source, role: str) -> float:
+    """Where a side of a thing lies along wall A or up, mm, from the job itself."""
+    room = set_out(job).rooms[0]
+    if source.kind is Kind.CELL:
+        p = next(p for p in room.placed if p.cell == source.id)
+        return {"left": p.x, "right": p.x + p.width, "underside": p.bottom, "top": p.bottom + p.height,
+                "center": p.x + p.width / 2}[role]  # fmt: skip
+    o = next(o for o in room.room.openings if o.id == source.id)
+    return {"left": o.x.mm, "right": o.x.mm + o.width.mm, "underside": o.sill.mm, "top": o.sill.mm + o.height.mm,
+            "center": o.x.mm + o.width.mm / 2}[role]  # fmt: skip
+
+
+def drawn(job: Job) -> Drawing:
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    return elevation(job, room, room.wall("A"), w.made)
+
+
+def check(job: Job) -> tuple[int, int]:
+    """How many dimensions hold, and how many are broken; each is drawn, and each broken one is a snag."""
+    room = job.rooms[0]
+    items = drawn(job).items
+    named = [s for s in Workings(job).snags if s.rule == "dimension"]
+    held = broken = 0
+    for d in room.dimensions:
+        source = Kind.DIMENSION.of(d.id)
+        mine = [i for i in items if isinstance(i, Dim | Text) and i.source == source]
+        assert len(mine) == 1
+        try:
+            ends = [side(job, Source.parse(x.to), x.role) for x in (d.a, d.b)]  # type: ignore[arg-type]
+        except StopIteration:
+            broken += 1
+            assert isinstance(mine[0], Text) and "broken" in mine[0].text and length_of(job, d.id) is None
+            continue
+        held += 1
+        assert isinstance(mine[0], Dim)
+        assert length_of(job, d.id) == pytest.approx(abs(ends[1] - ends[0]))
+        assert mine[0].b - mine[0].a == pytest.approx(abs(ends[1] - ends[0]))
+    assert len(named) == broken
+    return held, broken
+
+
+def random_edit(job: Job, rng: random.Random) -> Job:
+    room = job.rooms[0]
+    cells = [c for run in room.runs for c in run.cells]
+    pick = rng.random()
+    if pick < 0.45 and cells:
+        return runs.set_width(job, (rng.choice(cells).id,), str(rng.choice([300, 450, 500, 600, 750, 900]))).job
+    if pick < 0.6 and room.openings:
+        key = rng.choice(["left", "width", "sill", "height"])
+        return set_opening(job, room.openings[0].id, key, str(rng.choice([600, 800, 1000, 1200]))).job
+    if pick < 0.7 and len(cells) > 2:
+        return runs.delete_cells(job, (rng.choice(cells).id,)).job
+    if pick < 0.8:
+        return rooms.set_room_length(job, room.id, "width", str(rng.choice([3600, 4000, 4200]))).job
+    if pick < 0.9 and room.dimensions:
+        return move_dimension(job, rng.choice(room.dimensions).id, rng.uniform(-40, 40)).job
+    if room.dimensions:
+        return set_dimension(
+            job, rng.choice(room.dimensions).id, rng.choice(["from", "to"]), rng.choice(["left", "right", "center"])
+        ).job
+    return job
+
+
+@pytest.mark.parametrize("seed", range(5))
+def test_after_a_hundred_random_edits_each_says_its_distance_or_is_named(seed: int) -> None:
+    rng = random.Random(seed)
+    job = furnished()
+    sources = [Kind.CELL.of(cell_of(job, n)) for n in ("A1", "A2", "A3", "A4")]
+    sources.append(Kind.OPENING.of(job.rooms[0].openings[0].id))
+    for i, first in enumerate(sources):
+        for second in sources[i + 1 :]:
+            job = add_between(job, "r1", "A", first, second, "x").job
+    assert check(job) == (10, 0)
+    done = 0
+    for _ in range(100):
+        try:
+            job = random_edit(job, rng)
+        except PlankError:
+            continue
+        done += 1
+        if done % 5 == 0:
+            check(job)
+    held, broken = check(job)
+    assert held + broken == 10 and done > 50
+
+
+def test_one_between_two_units_measures_the_gap_and_stays_where_it_was_put(tmp_path: Path) -> None:
+    job = furnished()
+    window = Kind.OPENING.of(job.rooms[0].openings[0].id)
+    unit = Kind.CELL.of(cell_of(job, "A3"))
+    job = add_between(job, "r1", "A", unit, window).job
+    (d,) = job.rooms[0].dimensions
+    assert length_of(job, d.id) == pytest.approx(side(job, window, "left") - side(job, unit, "right"))
+    job = move_dimension(job, d.id, -33.2).job
+    assert job.rooms[0].dimensions[0].offset == -33.0
+    job = runs.set_width(job, (unit.id,), "600").job
+    assert job.rooms[0].dimensions[0].offset == -33.0
+    (dim,) = [i for i in drawn(job).items if isinstance(i, Dim) and i.source == Kind.DIMENSION.of(d.id)]
+    figure = next(f for f in place([i for i in drawn(job).items if isinstance(i, Dim)], 20.0).figures if f.dim == dim)
+    assert figure.at == pytest.approx(dim.base - 33.0 * 20.0)
+    write_plank(job, tmp_path / "h.plank")
+    assert read_plank(tmp_path / "h.plank").rooms[0].dimensions == job.rooms[0].dimensions
+
+
+def test_an_own_text_over_a_true_length_is_told() -> None:
+    job = furnished()
+    first, second = (Kind.CELL.of(cell_of(job, n)) for n in ("A1", "A3"))
+    job = add_between(job, "r1", "A", first, second).job
+    (d,) = job.rooms[0].dimensions
+    job = set_dimension(job, d.id, "text", "as built").job
+    (dim,) = [i for i in drawn(job).items if isinstance(i, Dim) and i.source == Kind.DIMENSION.of(d.id)]
+    assert dim.text == "as built (is 900)"
+    job = set_dimension(job, d.id, "text", "").job
+    (dim,) = [i for i in drawn(job).items if isinstance(i, Dim) and i.source == Kind.DIMENSION.of(d.id)]
+    assert dim.text == "900"
+    assert delete_dimension(job, d.id).job.rooms[0].dimensions == ()
+
+
+def test_on_the_plan_it_runs_from_a_unit_to_the_wall_across_the_room() -> None:
+    """By hand: a room 2400 deep, units 560 deep on wall A: 1840 are left to wall C."""
+    job = furnished()
+    job = add_between(job, "r1", "", Kind.CELL.of(cell_of(job, "A2")), Kind.WALL.of("C"), "y").job
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    source = Kind.DIMENSION.of(job.rooms[0].dimensions[0].id)
+    (dim,) = [i for i in plan(job, room, w.made).items if isinstance(i, Dim) and i.source == source]
+    p = next(p for p in room.placed if p.number == "A2")
+    assert dim.b - dim.a == pytest.approx(room.size[1] - p.depth)
+
+
+@pytest.mark.parametrize(
+    ("key", "text"), [("from", "up"), ("offset", "far"), ("offset", "1e9"), ("offset", "nan"), ("x", "1")]
+)
+def test_what_is_wrong_is_told(key: str, text: str) -> None:
+    job = furnished()
+    first, second = (Kind.CELL.of(cell_of(job, n)) for n in ("A1", "A3"))
+    job = add_between(job, "r1", "A", first, second).job
+    with pytest.raises(PlankError):
+        set_dimension(job, job.rooms[0].dimensions[0].id, key, text)
+    with pytest.raises(PlankError, match="not seen"):
+        add_between(job, "r1", "B", first, second)
+    with pytest.raises(PlankError, match="two things"):
+        add_between(job, "r1", "A", first, first)
