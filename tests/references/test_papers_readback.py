@@ -229,3 +229,25 @@ def test_a_drawing_with_its_dimensions_stays_inside_the_frame() -> None:
     for text in seen.texts:
         box = box_of(text, view.scale)
         assert x0 <= view.x + box[0] and view.x + box[2] <= x1 + 1e-9, text.text
+
+
+def test_pdf_has_a_bookmark_for_every_sheet_and_a_layer_for_every_kind_of_thing(tmp_path: Path) -> None:
+    import pymupdf
+
+    sheets = job_sheets(W, "2026-01-01")
+    write_sheets(sheets, tmp_path / "l.pdf", "x")
+    with pymupdf.open(tmp_path / "l.pdf") as document:
+        outline = document.get_toc()
+        assert [row[2] for row in outline] == list(range(1, len(sheets) + 1))
+        assert [row[1] for row in outline] == [f"{s.block.number}  {s.title}" for s in sheets]
+        drawn = {i.layer.value.capitalize() for s in sheets for v in s.views for i in v.shown.items}
+        layers = {entry["name"]: number for number, entry in document.get_ocgs().items()}
+        assert set(layers) == drawn
+
+        def ink() -> int:
+            """Dark points of the second page as it is shown."""
+            return sum(v < 128 for v in document.load_page(1).get_pixmap(dpi=60, colorspace=pymupdf.csGRAY).samples)
+
+        whole = ink()
+        document.set_layer(-1, off=[layers["Dimension"]])
+        assert ink() < whole - 200

@@ -17,6 +17,7 @@ from tall_plank.job.papers import ListPaper
 from tall_plank.measure import DisplayUnit
 from tall_plank.measure.remembered import lasting
 from tall_plank.papers.about import About, signed
+from tall_plank.papers.pdflayers import Layers
 from tall_plank.papers.tables import Table, Value, groups_of, head_of, text_of
 
 REGULAR, STRONG = "PlankText", "PlankStrong"
@@ -212,17 +213,23 @@ def write_sheets(sheets: Iterable[Sheet], path: Path, title: str, about: About =
 
     fonts()
     buffer = io.BytesIO()
-    canvas = Canvas(buffer, invariant=1)
+    canvas = Canvas(buffer, invariant=1, pdfVersion=(1, 5))
     signed(canvas, about if about.title else About(title))
-    for sheet in sheets:
+    layers = Layers(canvas)
+    for i, sheet in enumerate(sheets):
         canvas.setPageSize((sheet.size[0] * mm, sheet.size[1] * mm))
-        _sheet(canvas, sheet)
+        # A bookmark for every sheet, by its number and its title.
+        canvas.bookmarkPage(f"sheet{i}")
+        words = "  ".join(t for t in (sheet.block.number, sheet.title) if t)
+        canvas.addOutlineEntry(words or title, f"sheet{i}")
+        _sheet(canvas, sheet, layers)
         canvas.showPage()
+    layers.close()
     canvas.save()
     put(path, buffer.getvalue())
 
 
-def _sheet(canvas: Any, sheet: Sheet) -> None:
+def _sheet(canvas: Any, sheet: Sheet, layers: Layers) -> None:
     from reportlab.lib.units import mm
 
     canvas.setLineJoin(1)
@@ -233,7 +240,9 @@ def _sheet(canvas: Any, sheet: Sheet) -> None:
             return u * mm, v * mm
 
         for item in view.shown.items:
+            layers.draw_on(item.layer.value)
             _replay(canvas, item, at, view.scale)
+    layers.draw_on("")
     boxes, texts = frame_of(sheet)
     canvas.setStrokeColor(_ink(INK))
     canvas.setDash()
