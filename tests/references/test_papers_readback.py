@@ -241,13 +241,13 @@ def test_pdf_has_a_bookmark_for_every_sheet_and_a_layer_for_every_kind_of_thing(
         assert [row[2] for row in outline] == list(range(1, len(sheets) + 1))
         assert [row[1] for row in outline] == [f"{s.block.number}  {s.title}" for s in sheets]
         drawn = {i.layer.value.capitalize() for s in sheets for v in s.views for i in v.shown.items}
-        layers = {entry["name"]: number for number, entry in document.get_ocgs().items()}
-        assert set(layers) == drawn
+        assert {entry["name"] for entry in document.get_ocgs().values()} == drawn
 
         def ink() -> int:
             """Dark points of the second page as it is shown."""
             return sum(v < 128 for v in document.load_page(1).get_pixmap(dpi=60, colorspace=pymupdf.csGRAY).samples)
 
         whole = ink()
-        document.set_layer(-1, off=[layers["Dimension"]])
+        box = next(c["number"] for c in document.layer_ui_configs() if c["text"] == "Dimension")
+        document.set_layer_ui_config(box, action=2)
         assert ink() < whole - 200
