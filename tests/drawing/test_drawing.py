@@ -90,7 +90,7 @@ def test_the_plan_dashes_what_hangs_above(job: Job) -> None:
     drawing = plan(job, w.layout.rooms[0], w.made)
     hung = [i for i in drawing.items if isinstance(i, Shape) and i.layer is Layer.HUNG]
     assert len(hung) == 4
-    assert all(i.pen == "dashed" for i in hung)
+    assert all(i.pen == "above" for i in hung)
 
 
 @given(

@@ -79,12 +79,14 @@ def test_dimensions_are_dimensions_that_measure_what_they_say(wall: tuple[Sheet,
 def test_broken_lines_are_as_long_on_paper_as_they_should_be(wall: tuple[Sheet, Any]) -> None:
     """Strokes of 12 and gaps of 3 widths of a narrow line of 0.18 mm (ISO 128-2, from memory): 2.2 and 0.6 mm."""
     sheet, document = wall
-    dashed = [e for e in document.modelspace() if e.dxf.get("linetype") == "PLANK-DASHED"]
-    assert dashed
-    parts = [abs(t.value) for t in document.linetypes.get("PLANK-DASHED").pattern_tags.tags if t.code == 49]
-    for e in dashed:
-        on_paper = [part * e.dxf.ltscale * document.header["$LTSCALE"] / sheet.scale for part in parts]
-        assert on_paper == pytest.approx([2.2, 0.6])
+    broken = [e for e in document.modelspace() if str(e.dxf.get("linetype")).startswith("PLANK-")]
+    assert {e.dxf.linetype for e in broken} == {"PLANK-MOVING"}
+    for name, wanted in (("DASHED", [2.2, 0.6]), ("ABOVE", [4.4, 1.2]), ("CHAIN", [4.4, 0.6, 0.1, 0.6])):
+        tags = document.linetypes.get(f"PLANK-{name}").pattern_tags.tags
+        assert [abs(t.value) for t in tags if t.code == 49] == pytest.approx(wanted)
+    for e in broken:
+        # The pattern is mm of paper; the scale of each line makes it that in mm of the real thing.
+        assert e.dxf.ltscale * document.header["$LTSCALE"] == pytest.approx(sheet.scale)
     assert document.header["$PSLTSCALE"] == 0
 
 

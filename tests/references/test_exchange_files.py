@@ -69,7 +69,7 @@ def test_dxf_passes_the_audit_with_layers_of_their_own_color(plan_file: Path) ->
         assert document.layers.get(name).color == by_kind[name.split("-")[0]], name
     # A door's swing is an arc, and lies with its opening.
     arcs = document.modelspace().query("ARC")
-    assert arcs and {a.dxf.layer for a in arcs} == {"OPENING-NARROW"}
+    assert arcs and {a.dxf.layer for a in arcs} == {"OPENING-MOVING"}
 
 
 def test_dxf_fills_are_hatches_of_their_finish(plan_file: Path) -> None:

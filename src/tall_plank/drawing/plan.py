@@ -47,7 +47,7 @@ def plan(
                 items += [moved(item, p.frame, Kind.CELL.of(p.cell)) for item in shop_marks(unit, "top")]
             deep = unit.clear_front if unit is not None else 0.0
             if deep > 0:
-                items.append(Shape(floor_before(p, deep), Pen.DASHED, Layer.APPLIANCE))
+                items.append(Shape(floor_before(p, deep), Pen.MOVING, Layer.APPLIANCE))
     for drawn in DRAWN.values():
         items += drawn.floor(scope) if drawn.floor is not None else []
     for board in room.boards:
@@ -59,7 +59,7 @@ def plan(
         items += drawn.fronts(scope) if drawn.fronts is not None else []
     for p in room.placed:
         if p.level is Level.HUNG and p.is_solid and p.cell not in hidden:
-            items.append(Shape(unit_outline(p), Pen.DASHED, Layer.HUNG, Kind.CELL.of(p.cell)))
+            items.append(Shape(unit_outline(p), Pen.ABOVE, Layer.HUNG, Kind.CELL.of(p.cell)))
             items += hung_label(p, label_of(job, room.room, p)) if chains else ()
     for drawn in DRAWN.values():
         items += drawn.above(scope) if drawn.above is not None else []

@@ -11,21 +11,30 @@ from tall_plank.job import Source
 
 
 class Pen(StrEnum):
-    """Line widths after ISO 128-2 (from memory): wide to narrow 2:1; dashed for what is hidden or hangs above,
-    a chain of long and short dashes for axes."""
+    """Line widths after ISO 128-2 (from memory): wide to narrow 2:1. Broken lines mean one thing each: dashed what is
+    hidden behind, long strokes what hangs above, strokes with two dots what moves and how, a chain of strokes and dots
+    an axis."""
 
     WIDE = "wide"
     MEDIUM = "medium"
     NARROW = "narrow"
     DASHED = "dashed"
+    ABOVE = "above"
+    MOVING = "moving"
     CHAIN = "chain"
     NONE = "none"
 
 
-PEN_MM = {Pen.WIDE: 0.5, Pen.MEDIUM: 0.35, Pen.NARROW: 0.18, Pen.DASHED: 0.25, Pen.CHAIN: 0.18, Pen.NONE: 0.0}
+PEN_MM = {
+    Pen.WIDE: 0.5, Pen.MEDIUM: 0.35, Pen.NARROW: 0.18, Pen.DASHED: 0.25, Pen.ABOVE: 0.25, Pen.MOVING: 0.18,
+    Pen.CHAIN: 0.18, Pen.NONE: 0.0,
+}  # fmt: skip
 """Width on paper, mm."""
 
-DASHES: dict[Pen, tuple[float, ...]] = {Pen.DASHED: (2.2, 0.6), Pen.CHAIN: (4.4, 0.6, 0.1, 0.6)}
+DASHES: dict[Pen, tuple[float, ...]] = {
+    Pen.DASHED: (2.2, 0.6), Pen.ABOVE: (4.4, 1.2), Pen.MOVING: (4.4, 0.6, 0.1, 0.6, 0.1, 0.6),
+    Pen.CHAIN: (4.4, 0.6, 0.1, 0.6),
+}  # fmt: skip
 """Strokes and gaps of broken lines, mm of paper: 12 and 3, 24, 3 and 0.5 widths of the narrow line, after ISO 128-2
 (from memory)."""
 

@@ -14,7 +14,7 @@ from tall_plank.drawing.hatching import strokes_in
 from tall_plank.drawing.placing import Figure, letter_names, place
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Line, Shape, Text
 from tall_plank.drawing.strokes import seen_items
-from tall_plank.drawing.words import Grounds, box_of, place_words
+from tall_plank.drawing.words import box_of, place_words, with_grounds
 from tall_plank.measure.remembered import remembered
 
 Mark = Line | Shape | Arc | Text
@@ -63,9 +63,11 @@ def shown(drawing: Drawing, scale: float) -> Shown:
     taken = [box_of(t, scale) for f in placed.figures for t in f.texts]
     words = place_words([i for i in drawing.items if isinstance(i, Text)], taken, scale)
     lines = _segments([*drawn, *_rules(placed.figures), *(i for i in words if isinstance(i, Line))])
-    grounds = Grounds(lines, [i for i in drawn if isinstance(i, Shape) and i.fill], scale)
-    figures = tuple(_grounded(f, grounds) for f in placed.figures)
-    told = tuple(grounds.under(i) if isinstance(i, Text) else i for i in words)
+    fills = [i for i in drawn if isinstance(i, Shape) and i.fill]
+    texts = [*(t for f in placed.figures for t in f.texts), *(i for i in words if isinstance(i, Text))]
+    grounded = iter(with_grounds(texts, lines, fills, scale))
+    figures = tuple(_with_texts(f, [next(grounded) for _ in f.texts]) for f in placed.figures)
+    told = tuple(next(grounded) if isinstance(i, Text) else i for i in words)
     found = Shown(tuple(drawn), figures, told, tuple(placed.table), 0.0, 0.0, 0.0, 0.0)
     x0, y0, x1, y1 = _extent(drawing, found.items, scale)
     return msgspec.structs.replace(found, x0=x0, y0=y0, x1=x1, y1=y1)
@@ -82,11 +84,12 @@ def _hatched(items: tuple[Item, ...], scale: float) -> list[Item]:
     return found
 
 
-def _grounded(figure: Figure, grounds: Grounds) -> Figure:
-    """A figure, its texts on white grounds where they need them."""
-    text = grounds.under(figure.text) if figure.text is not None else None
-    name = grounds.under(figure.name) if figure.name is not None else None
-    return msgspec.structs.replace(figure, text=text, name=name)
+def _with_texts(figure: Figure, texts: list[Text]) -> Figure:
+    """A figure with other texts in the order of its own."""
+    if not texts:
+        return figure
+    text = texts[0] if figure.text is not None else None
+    return msgspec.structs.replace(figure, text=text, name=texts[-1] if figure.name is not None else None)
 
 
 def _segments(items: list[Mark]) -> NDArray[np.float64]:

@@ -17,7 +17,7 @@ from tall_plank.drawing.primitives import Arc, Item, Layer, Line, Pen, Shape
 from tall_plank.job import Source
 from tall_plank.measure import outlines as ol
 
-RANK = {Pen.WIDE: 0, Pen.MEDIUM: 1, Pen.NARROW: 2, Pen.DASHED: 3, Pen.CHAIN: 4}
+RANK = {Pen.WIDE: 0, Pen.MEDIUM: 1, Pen.NARROW: 2, Pen.DASHED: 3, Pen.ABOVE: 4, Pen.MOVING: 5, Pen.CHAIN: 6}
 """Which of two lines in one place is drawn: outlines that are seen before hidden ones before axes (ISO 128-2, from
 memory), the wider before the narrower."""
 

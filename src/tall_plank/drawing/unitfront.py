@@ -122,16 +122,16 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
             hx = f.x if f.hand == "left" else f.x + f.width
             ox = f.x + f.width if f.hand == "left" else f.x
             for z in (f.z, f.z + f.height):
-                items.append(Line(ox, z, hx, f.z + f.height / 2, Pen.DASHED, Layer.FRONT))
+                items.append(Line(ox, z, hx, f.z + f.height / 2, Pen.MOVING, Layer.FRONT))
         if f.kind in ("flap", "drop"):
             # The same marks, meeting at the edge that the front turns about.
             hz, oz = (f.z + f.height, f.z) if f.kind == "flap" else (f.z, f.z + f.height)
             for x in (f.x, f.x + f.width):
-                items.append(Line(x, oz, f.x + f.width / 2, hz, Pen.DASHED, Layer.FRONT))
+                items.append(Line(x, oz, f.x + f.width / 2, hz, Pen.MOVING, Layer.FRONT))
         if f.kind == "pullout":
             middle, high = f.x + f.width / 2, f.z + f.height * 0.5
-            items.append(Line(middle, high - 60, middle, high + 60, Pen.DASHED, Layer.FRONT))
-            items.append(Line(middle - 40, high, middle + 40, high, Pen.DASHED, Layer.FRONT))
+            items.append(Line(middle, high - 60, middle, high + 60, Pen.MOVING, Layer.FRONT))
+            items.append(Line(middle - 40, high, middle + 40, high, Pen.MOVING, Layer.FRONT))
         if f.handle is not None:
             items += handle_items(stock.fitting(f.pull), f.handle)
     return tuple(items)

@@ -110,28 +110,26 @@ def _takes(text: Text) -> Box:
     return left, text.rise - hanging, wide, text.size + hanging
 
 
-class Grounds:
-    """Which texts need a white ground.
+def with_grounds(texts: Sequence[Text], lines: NDArray[np.float64], fills: Sequence[Shape], scale: float) -> list[Text]:
+    """Texts, those that lines run through or that stand on a finish on a white ground.
 
     Parameters
     ----------
     lines : (N, 4) floats; x1, y1, x2, y2, real mm
     fills : in the order in which they are painted
     """
-
-    def __init__(self, lines: NDArray[np.float64], fills: Sequence[Shape], scale: float) -> None:
-        self.lines, self.scale = lines, scale
-        self.spans = np.array([_bounds(f) for f in fills if f.fill.startswith("#")]).reshape(-1, 4)
-
-    def under(self, text: Text) -> Text:
-        """The text; on a ground where lines run through it, or where it stands on a finish."""
-        if text.backed:
-            return text
-        x0, y0, x1, y1 = (v * self.scale for v in box_of(text, self.scale))
-        spans = self.spans
-        on = (spans[:, 0] < x1) & (spans[:, 2] > x0) & (spans[:, 1] < y1) & (spans[:, 3] > y0)
-        crossed = on.any() or _crossed(self.lines, x0, y0, x1, y1)
-        return msgspec.structs.replace(text, backed=True) if crossed else text
+    if not texts:
+        return []
+    boxes = np.array([box_of(t, scale) for t in texts]) * scale
+    spans = np.array([_bounds(f) for f in fills if f.fill.startswith("#")]).reshape(-1, 4)
+    low, high = boxes[:, None, :2], boxes[:, None, 2:]
+    meets = (spans[None, :, :2] < high) & (spans[None, :, 2:] > low)
+    on: NDArray[np.bool_] = np.any(np.all(meets, axis=2), axis=1)
+    on |= _crossed(lines, boxes)
+    return [
+        msgspec.structs.replace(t, backed=True) if marked and not t.backed else t
+        for t, marked in zip(texts, on.tolist(), strict=True)
+    ]
 
 
 def _bounds(shape: Shape) -> Box:
@@ -139,17 +137,24 @@ def _bounds(shape: Shape) -> Box:
     return min(xs), min(ys), max(xs), max(ys)
 
 
-def _crossed(lines: NDArray[np.float64], x0: float, y0: float, x1: float, y1: float) -> bool:
-    """Whether a line runs through a box."""
+def _crossed(lines: NDArray[np.float64], boxes: NDArray[np.float64]) -> NDArray[np.bool_]:
+    """(M,) whether a line runs through each of the boxes (M, 4)."""
+    found = np.zeros(len(boxes), dtype=bool)
     if not len(lines):
-        return False
-    p, way = lines[:, :2], lines[:, 2:] - lines[:, :2]
-    low, high = np.zeros(len(lines)), np.ones(len(lines))
-    for k, (lo, hi) in enumerate(((x0, x1), (y0, y1))):
+        return found
+    import shapely
+
+    tree = shapely.STRtree(shapely.linestrings(lines.reshape(-1, 2, 2)))
+    box, line = tree.query(shapely.box(*boxes.T))
+    p, way = lines[line, :2], lines[line, 2:] - lines[line, :2]
+    low, high = np.zeros(len(line)), np.ones(len(line))
+    for k in (0, 1):
+        lo, hi = boxes[box, k], boxes[box, k + 2]
         flat = np.abs(way[:, k]) < 1e-9
         step = np.where(flat, 1.0, way[:, k])
         t1, t2 = (lo - p[:, k]) / step, (hi - p[:, k]) / step
         inside = (p[:, k] > lo) & (p[:, k] < hi)
         low = np.where(flat, np.where(inside, low, 2.0), np.maximum(low, np.minimum(t1, t2)))
         high = np.where(flat, high, np.minimum(high, np.maximum(t1, t2)))
-    return bool((low < high).any())
+    found[box[low < high]] = True
+    return found

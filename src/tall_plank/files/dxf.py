@@ -23,7 +23,7 @@ COLORS = {
 
 LINEWEIGHTS = {pen: round(width * 100) for pen, width in PEN_MM.items()}
 
-LINETYPES = {Pen.DASHED: "PLANK-DASHED", Pen.CHAIN: "PLANK-CHAIN"}
+LINETYPES = {pen: f"PLANK-{pen.value.upper()}" for pen in DASHES}
 """Broken lines, whose strokes and gaps are mm of paper."""
 
 BETWEEN = 30.0

@@ -92,6 +92,13 @@ def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = ""
     return lay_out(drawing, block, w.job.papers.drawings, notes_of([drawing], w.job.display, shop=shop))
 
 
+BROKEN = {
+    Pen.DASHED: "dashed: hidden behind", Pen.ABOVE: "long strokes: above",
+    Pen.MOVING: "strokes and two dots: how it moves",
+}  # fmt: skip
+"""What broken lines mean."""
+
+
 def notes_of(drawings: Sequence[Drawing], display: DisplayUnit, *, shop: bool = False) -> tuple[str, ...]:
     """What the marks on drawings mean, as far as they are on them, and what lengths are told in."""
     items = [i for d in drawings for i in d.items]
@@ -103,8 +110,9 @@ def notes_of(drawings: Sequence[Drawing], display: DisplayUnit, *, shop: bool = 
         notes[0] += " ~ is rounded; figures of a chain add up to the whole."
     if any("×" in i.text for i in items if isinstance(i, Dim)):
         notes[0] += " 4 × 32: so many equal steps."
-    if Pen.DASHED in pens:
-        notes.append("Dashed: hung above, hidden behind, or the way that something opens.")
+    broken = [words for pen, words in BROKEN.items() if pen in pens]
+    if broken:
+        notes.append(f"{'; '.join(broken)}.".capitalize())
     if any(t.endswith("*") for t in texts):
         notes.append("* differs from its kind and the shop standard.")
     marks = [f"{letter} {word}" for word, letter in SERVICE_LETTERS.items() if letter in texts]

@@ -29,7 +29,10 @@ PAPER_PX = 3.6
 DRAGGED = 5
 """px that a dimension's line is moved at the least; less is a click."""
 
-PEN_PX = {Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.CHAIN: 0.8, Pen.NONE: 0.0}
+PEN_PX = {
+    Pen.WIDE: 2.0, Pen.MEDIUM: 1.2, Pen.NARROW: 0.8, Pen.DASHED: 0.8, Pen.ABOVE: 0.8, Pen.MOVING: 0.8,
+    Pen.CHAIN: 0.8, Pen.NONE: 0.0,
+}  # fmt: skip
 
 
 @dataclass(frozen=True)

@@ -19,7 +19,10 @@ from tall_plank.desk.look.theme import TONES_DARK, Theme, font
 from tall_plank.drawing.primitives import INK, TONES, Arc, Drawing, Layer, Line, Pen, Shape
 from tall_plank.measure.remembered import KeptBy, remembered
 
-DASH_PX = {Pen.DASHED: [6.0, 3.0], Pen.CHAIN: [12.0, 3.0, 1.5, 3.0]}
+DASH_PX = {
+    Pen.DASHED: [6.0, 3.0], Pen.ABOVE: [11.0, 4.0], Pen.MOVING: [12.0, 3.0, 1.5, 3.0, 1.5, 3.0],
+    Pen.CHAIN: [12.0, 3.0, 1.5, 3.0],
+}  # fmt: skip
 """Strokes and gaps of broken lines on screen, in widths of their line."""
 
 
@@ -53,7 +56,7 @@ def tone(fill: str) -> QColor:
 
 def line_color(pen: Pen, dark: bool) -> QColor:
     color = QColor(Theme.colors.ink if Theme.dark and not dark else INK)
-    if pen in (Pen.NARROW, Pen.DASHED):
+    if pen in (Pen.NARROW, Pen.DASHED, Pen.ABOVE, Pen.MOVING):
         color.setAlphaF(0.62 if pen is Pen.NARROW else 0.42)
     return color
 

@@ -65,7 +65,7 @@ def _plan(wall: Wall, o: Opening) -> list[Item]:
         at = o.reveal.mm or t * 0.4
         items += [line(x, at, x + w, at), line(x, min(t, at + t * 0.2), x + w, min(t, at + t * 0.2))]
     elif o.kind == "arch":
-        items += [line(x, 0.0, x + w, 0.0, Pen.DASHED), line(x, t, x + w, t, Pen.DASHED)]
+        items += [line(x, 0.0, x + w, 0.0, Pen.ABOVE), line(x, t, x + w, t, Pen.ABOVE)]
     elif o.kind == "door":
         items += _swing(wall, o, line)
     return items
@@ -84,7 +84,7 @@ def _swing(wall: Wall, o: Opening, line: Callable[..., Line]) -> list[Item]:
     start, end = (a, b) if (b - a) % 360 <= 180 else (b, a)
     return [
         line(hinge, face, hinge, face + way * w),
-        Arc(cx, cy, w, start, end, Pen.NARROW, Layer.OPENING, Kind.OPENING.of(o.id)),
+        Arc(cx, cy, w, start, end, Pen.MOVING, Layer.OPENING, Kind.OPENING.of(o.id)),
     ]
 
 

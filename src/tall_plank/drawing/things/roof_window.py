@@ -34,9 +34,9 @@ def _behind(scope: Scope, wall: Wall) -> list[Item]:
 def _above(scope: Scope) -> list[Item]:
     items: list[Item] = []
     for window, points in zip(scope.room.room.roof_windows, _taken(scope.room), strict=True):
-        items.append(Shape(points, Pen.DASHED, Layer.HUNG, Kind.ROOF_WINDOW.of(window.id)))
+        items.append(Shape(points, Pen.ABOVE, Layer.HUNG, Kind.ROOF_WINDOW.of(window.id)))
         (ax, ay), (bx, by), (cx, cy), (dx, dy) = points
-        items += [Line(ax, ay, cx, cy, Pen.DASHED, Layer.HUNG), Line(bx, by, dx, dy, Pen.DASHED, Layer.HUNG)]
+        items += [Line(ax, ay, cx, cy, Pen.ABOVE, Layer.HUNG), Line(bx, by, dx, dy, Pen.ABOVE, Layer.HUNG)]
     return items
 
 

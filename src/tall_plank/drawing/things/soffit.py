@@ -33,7 +33,7 @@ def _above(scope: Scope) -> list[Item]:
     items: list[Item] = []
     for soffit in scope.room.room.soffits:
         points, source = soffit_points(soffit), Kind.SOFFIT.of(soffit.id)
-        items.append(Shape(points, Pen.DASHED, Layer.HUNG, source))
+        items.append(Shape(points, Pen.ABOVE, Layer.HUNG, source))
         x0, _, x1, y1 = ol.bounds(points)
         word = Text((x0 + x1) / 2, y1, "soffit", 1.8, Layer.LABEL, source, quiet=True, rise=-3.0, within=500.0)
         items.append(word)
