@@ -10,8 +10,10 @@ from desk.conftest import cell
 from desk.hand import Hand
 from tall_plank.desk.app.onscreen import pages_of, shown_now
 from tall_plank.desk.app.window import Window
+from tall_plank.desk.look import asking
 from tall_plank.desk.pages.sets import SetPage
 from tall_plank.drawing.dimensions import offset
+from tall_plank.drawing.primitives import Arc
 from tall_plank.edits import runs
 from tall_plank.edits.things.table import ADDED
 from tall_plank.job import Kind
@@ -129,3 +131,25 @@ def test_a_dimension_by_hand_is_put_moved_and_stays_when_a_width_changes(window:
     assert doc.room.room.dimensions == ()
     doc.undo()
     assert doc.room.room.dimensions != ()
+
+
+def test_a_set_is_issued_changed_and_shows_its_clouds(window: Window, qtbot, tmp_path, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    page = opened(window, qtbot, "client")
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        page.give_out.click()
+    (issue,) = window.document.job.issues
+    assert issue.letter == "A" and page.issued.count() == 2
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        window.document.do(lambda job: runs.set_width(job, (cell(window, "A3"),), "850"))
+    starred = [s for s in page.sheets if s.block.revision == "A*"]
+    assert starred and any(
+        isinstance(i, Arc) and i.pen == "medium" for s in starred for v in s.views for i in v.drawing.items
+    )
+    monkeypatch.setattr(asking, "ask_save", lambda *args: tmp_path / "a.pdf")
+    page.issued.activated.emit(1)
+    assert (tmp_path / "a.pdf").read_bytes() == issue.data
+    # Issuing is a step like any other.
+    window.document.undo()
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        window.document.undo()
+    assert window.document.job.issues == ()

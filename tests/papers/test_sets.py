@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections import Counter
 
@@ -16,6 +17,7 @@ from tall_plank.drawing.primitives import Dim, Layer, Shape, Text
 from tall_plank.drawing.sheets import BLOCK, FULL, Sheet, fill_of
 from tall_plank.drawing.unitsheet import unit_views
 from tall_plank.drawing.words import box_of
+from tall_plank.drawing.workflow import triangle
 from tall_plank.edits import jobs, outline, papers, runs
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.edits.things.service import add_service
@@ -217,3 +219,20 @@ def test_a_paper_that_is_asked_for_is_the_largest_and_views_fill_it() -> None:
 def test_boxes_of_words_are_where_they_are_said_to_be() -> None:
     text = Text(100.0, 50.0, "HX", 2.0, Layer.LABEL, align="left")
     assert box_of(text, 10.0)[:2] == (10.0, 5.0)
+
+
+def test_the_work_triangle_runs_from_the_store_to_the_sink_to_the_hob() -> None:
+    """By hand, from the middles of the fronts of three units of the demo's kitchen."""
+    room = DEMO.layout.rooms[0]
+    units = {p.number: p for p in room.placed}
+    spots = [units[n].frame.floor(units[n].width / 2, -units[n].depth) for n in ("A2", "B3", "A5")]
+    legs = triangle(room, DEMO.made)
+    assert sorted(round(math.dist(a, b)) for a, b in legs) == sorted(
+        round(math.dist(spots[i], spots[k])) for i, k in ((0, 1), (0, 2), (1, 2))
+    )
+    plan = next(v.drawing for s in set_sheets(DEMO, "client") for v in s.views if v.drawing.title == "Galley, plan")
+    words = {t.text for t in plan.items if isinstance(t, Text)}
+    whole = sum(round(math.dist(a, b), 3) for a, b in legs)
+    assert {"store", "wash", "cook", f"triangle {round(whole)}"} <= words
+    # A room without one of the three has none.
+    assert triangle(DEMO.layout.rooms[1], DEMO.made) == []

@@ -6,6 +6,7 @@ limits on sizes, counts and names before anything is unpacked.
 
 from __future__ import annotations
 
+import hashlib
 import inspect
 import io
 import re
@@ -21,6 +22,7 @@ from tall_plank.formats.envelope import brought_up, marked
 from tall_plank.formats.table import JOB
 from tall_plank.formats.writing import write_atomic
 from tall_plank.job import Job, Picture
+from tall_plank.job.issue import Issue
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
@@ -83,7 +85,11 @@ def write_plank(job: Job, path: Path, preview: bytes = b"") -> None:
         archive.writestr(zipfile.ZipInfo("mimetype", stamp), MIMETYPE, zipfile.ZIP_STORED)
         info = zipfile.ZipInfo("job.json", stamp)
         bare = tuple(msgspec.structs.replace(p, data=b"") for p in job.pictures)
-        archive.writestr(info, job_bytes(msgspec.structs.replace(job, pictures=bare)), zipfile.ZIP_DEFLATED)
+        issues = tuple(msgspec.structs.replace(i, data=b"") for i in job.issues)
+        lean = msgspec.structs.replace(job, pictures=bare, issues=issues)
+        archive.writestr(info, job_bytes(lean), zipfile.ZIP_DEFLATED)
+        for issue in job.issues:
+            archive.writestr(zipfile.ZipInfo(f"issued/{issue.name}", stamp), issue.data, zipfile.ZIP_STORED)
         for picture in job.pictures:
             archive.writestr(zipfile.ZipInfo(f"assets/{picture.name}", stamp), picture.data, zipfile.ZIP_STORED)
         if preview:
@@ -113,9 +119,19 @@ def read_plank(path: Path) -> Job:
             data = file.read(MAX_JSON + 1)
         if len(data) > MAX_JSON:
             raise PlankError("The job inside is too large.", name, "Ask where the file comes from.")
-        assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith("assets/")}
+        assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith(("assets/", "issued/"))}
     job = job_from_bytes(data, name)
-    return msgspec.structs.replace(job, pictures=tuple(_filled(p, assets, name) for p in job.pictures))
+    pictures = tuple(_filled(p, assets, name) for p in job.pictures)
+    return msgspec.structs.replace(job, pictures=pictures, issues=tuple(_issued(i, assets, name) for i in job.issues))
+
+
+def _issued(issue: Issue, assets: dict[str, bytes], where: str) -> Issue:
+    """An issue with its file out of the archive: what was given out, or it is told that it is not."""
+    data = issue.data or assets.get(f"issued/{issue.name}", b"")
+    if hashlib.sha256(data).hexdigest() != issue.seal:
+        what = f"The issued set {issue.letter[:4]} for the {issue.kind[:12]} is missing or was changed."
+        raise PlankError(what, where, "Open its .bak file.")
+    return msgspec.structs.replace(issue, data=data)
 
 
 def _filled(picture: Picture, assets: dict[str, bytes], where: str) -> Picture:

@@ -10,6 +10,7 @@ import msgspec
 from tall_plank.job.basis import Basis, row_of
 from tall_plank.job.bays import Insert
 from tall_plank.job.cutting import Cutting, KeptPlan
+from tall_plank.job.issue import Issue
 from tall_plank.job.papers import Papers
 from tall_plank.job.room import Room
 from tall_plank.job.run import Cell, Run
@@ -67,6 +68,7 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     cutting : decisions on the saw
     kept_plan : the cutting plan that was accepted
     papers : how it is put on paper
+    issues : sets of drawings that were given out, frozen
     book : code of the price book in force
     next_id : number of the next id; ids are never used twice
     """
@@ -86,6 +88,7 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     cutting: Cutting = Cutting()
     kept_plan: KeptPlan | None = None
     papers: Papers = Papers()
+    issues: tuple[Issue, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:

@@ -12,6 +12,7 @@ from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import Sheet, share
 from tall_plank.drawing.tabledrawing import BLANK, in_pieces, table_drawing
+from tall_plank.drawing.workflow import workflow
 from tall_plank.job import Body, Job, Level, Room
 from tall_plank.measure import format_length, format_measure
 from tall_plank.measure.frames import FloorPoint
@@ -114,6 +115,7 @@ def client_sheets(w: Workings, tell: Tell = quietly) -> list[Sheet]:
         go_on(tell, room.room.name)
         n = _room_number(w.job, room.room)
         drawings = [d for name, d in room_drawings(w, room.room.id) if not name.startswith("section")]
+        drawings[0] = msgspec.structs.replace(drawings[0], items=(*drawings[0].items, *workflow(w.job, room, w.made)))
         tables = [t for t in (finishes_table(w, room, f"{n}F"), worktops_table(w, room, f"{n}T")) if t is not None]
         found += share([*drawings, *tables], paper)
     sign = table_drawing(

@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 from datetime import date
+from pathlib import Path
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QKeySequence, QShortcut
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread
 from tall_plank.desk.views.sheet import SheetView
 from tall_plank.drawing.sheets import Sheet
+from tall_plank.edits.change import Change
 from tall_plank.job import Job
+from tall_plank.papers.issuing import issue_set, issues_of, with_revisions
 from tall_plank.papers.sets import set_sheets
 
 
@@ -42,9 +46,17 @@ class SetPage(QWidget):
         self.stop.clicked.connect(self._stop)
         row = QHBoxLayout()
         row.setContentsMargins(12, 8, 12, 4)
+        self.give_out = QPushButton(tr("Issue"))
+        self.give_out.setToolTip(tr("Freeze this set in the job with the next letter; what changes later has a cloud"))
+        self.give_out.clicked.connect(self._issue)
+        self.issued = QComboBox()
+        self.issued.setAccessibleName(tr("Issued sets"))
+        self.issued.activated.connect(self._save_issued)
         for widget in (self.back, self.on, self.names, self.told, self.stop):
             row.addWidget(widget)
         row.addStretch(1)
+        row.addWidget(self.issued)
+        row.addWidget(self.give_out)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -73,7 +85,8 @@ class SetPage(QWidget):
         self.close_view()
         self._of = self.document.job
         works, kind, today = self.document.workings, self.kind, date.today().isoformat()
-        self.task = InThread(lambda tell: set_sheets(works, kind, today, tell))
+        job = self.document.job
+        self.task = InThread(lambda tell: with_revisions(job, kind, set_sheets(works, kind, today, tell)))
         self.task.told.connect(self._tell)
         self.task.ended.connect(self._done)
         self.task.failed.connect(self._failed)
@@ -117,8 +130,59 @@ class SetPage(QWidget):
 
     def _busy(self, busy: bool) -> None:
         self.stop.setVisible(busy)
-        for widget in (self.names, self.back, self.on):
+        for widget in (self.names, self.back, self.on, self.give_out):
             widget.setEnabled(not busy and bool(self.sheets))
+        self._fill_issued()
+
+    # --- issuing
+
+    def _issue(self) -> None:
+        """Freeze the set in the job, beside the window; undone like any other step."""
+        works, kind, today = self.document.patient(), self.kind, date.today().isoformat()
+        self.close_view()
+        self.task = InThread(lambda tell: issue_set(works, kind, today, "", tell))
+        self.task.told.connect(self._tell)
+        self.task.ended.connect(lambda change: self._issued(works.job, change))
+        self.task.failed.connect(self._not_issued)
+        self._busy(True)
+        self.task.start()
+
+    def _issued(self, job: Job, change: object) -> None:
+        assert isinstance(change, Change)
+        self.task = None
+        self._busy(False)
+        if self.document.job is job:
+            self.document.do(lambda _: change)
+        else:
+            self._not_issued(tr("The job has changed meanwhile; issue it again."))
+
+    def _not_issued(self, words: str) -> None:
+        self.task = None
+        self._busy(False)
+        self.told.setText(words)
+        self.laid_out.emit()
+
+    def _fill_issued(self) -> None:
+        issues = issues_of(self.document.job, self.kind)
+        self.issued.clear()
+        self.issued.addItem(tr("Issued sets"))
+        self.issued.addItems([f"{i.letter} · {i.date} · {len(i.sheets)} {tr('sheets')}" for i in issues])
+        self.issued.setVisible(bool(issues))
+
+    def _save_issued(self, at: int) -> None:
+        """Save what was issued as it was, as PDF."""
+        issues = issues_of(self.document.job, self.kind)
+        self.issued.setCurrentIndex(0)
+        if not 1 <= at <= len(issues):
+            return
+        issue = issues[at - 1]
+        start = (self.document.path.parent if self.document.path else Path.home()) / issue.name
+        path = asking.ask_save(self, tr("Save what was issued"), start, "PDF (*.pdf)")
+        if path is not None:
+            try:
+                path.write_bytes(issue.data)
+            except OSError as error:
+                self.told.setText(f"{tr('The file cannot be written')} ({error.strerror}).")
 
     # --- leafing
 

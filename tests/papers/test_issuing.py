@@ -1,0 +1,147 @@
+"""Issued sets: frozen with a letter; what differs later is told by clouds; undone, saved and read like any decision."""
+
+from __future__ import annotations
+
+import io
+import zipfile
+from pathlib import Path
+
+import pymupdf
+import pytest
+
+from conftest import cell_of, with_run
+from tall_plank.drawing.primitives import Arc, Layer, Text
+from tall_plank.drawing.sheets import Sheet
+from tall_plank.drawing.words import box_of
+from tall_plank.edits import runs
+from tall_plank.files.plankfile import read_plank, write_plank
+from tall_plank.job import Job, Level
+from tall_plank.job.issue import LETTERS, letter_after
+from tall_plank.job.start import new_job
+from tall_plank.measure import PlankError
+from tall_plank.papers.issuing import digest_of, is_whole, issue_set, issues_of, with_revisions
+from tall_plank.papers.sets import set_sheets
+from tall_plank.workings import Workings
+
+
+def furnished() -> Job:
+    return with_run(new_job("Issued"), "A", Level.BASE, "drawers 600, pair 900, door 450")
+
+
+def issued(job: Job, date: str = "2026-11-28") -> Job:
+    return issue_set(Workings(job), "client", date).job
+
+
+def now(job: Job) -> list[Sheet]:
+    return with_revisions(job, "client", set_sheets(Workings(job), "client", "2026-12-01"))
+
+
+def clouds(sheet: Sheet) -> list[Arc]:
+    return [
+        i for v in sheet.views for i in v.drawing.items
+        if isinstance(i, Arc) and i.layer is Layer.LABEL and i.pen == "medium" and i.sweep == 180.0
+    ]  # fmt: skip
+
+
+def test_an_issue_is_frozen_with_its_letter_and_its_file() -> None:
+    job = issued(furnished())
+    (issue,) = issues_of(job, "client")
+    assert (issue.letter, issue.date, issue.kind) == ("A", "2026-11-28", "client")
+    assert is_whole(issue)
+    with pymupdf.open(stream=io.BytesIO(issue.data), filetype="pdf") as document:
+        assert len(document) == len(issue.sheets)
+        words = document[1].get_text()
+        assert issue.sheets[1].number in words and "2026-11-28" in words
+    # The job goes on; what was given out stays.
+    later = runs.set_width(job, (cell_of(job, "A1"),), "800").job
+    assert issues_of(later, "client") == [issue]
+
+
+def test_what_is_the_same_keeps_its_letter_and_has_no_cloud() -> None:
+    job = issued(furnished())
+    for sheet in now(job):
+        # The index says another date: it alone differs.
+        index = sheet.title.startswith("Index")
+        assert sheet.block.revision == ("A*" if index else "A")
+        assert bool(clouds(sheet)) == index
+
+
+def test_what_differs_has_a_cloud_about_it_and_a_star() -> None:
+    job = issued(furnished())
+    job = runs.set_width(job, (cell_of(job, "A2"),), "850").job
+    changed = [s for s in now(job) if s.block.revision == "A*" and not s.title.startswith("Index")]
+    assert changed
+    wall = next(s for s in changed if any("wall A" in v.drawing.title for v in s.views))
+    view = next(v for v in wall.views if "wall A" in v.drawing.title)
+    arcs = clouds(wall)
+    assert arcs
+    # The new figure lies inside what the arcs go round.
+    figure = next(t for t in view.shown.texts if t.text == "850")
+    x0, y0, x1, y1 = box_of(figure, view.scale)
+    xs, ys = [a.x / view.scale for a in arcs], [a.y / view.scale for a in arcs]
+    assert min(xs) <= x0 and x1 <= max(xs) and min(ys) <= y0 and y1 <= max(ys)
+
+
+def test_the_next_issue_has_the_next_letter_on_what_changed_only() -> None:
+    job = issued(furnished())
+    with pytest.raises(PlankError, match="Nothing has changed"):
+        issued(job)
+    job = runs.set_width(job, (cell_of(job, "A2"),), "850").job
+    job = issued(job)
+    first, second = issues_of(job, "client")
+    assert second.letter == "B"
+    letters = {s.number: s.revision for s in second.sheets}
+    before = {s.number: s.digest for s in first.sheets}
+    for sheet in second.sheets:
+        assert letters[sheet.number] == ("A" if before.get(sheet.number) == sheet.digest else "B")
+    assert {"A", "B"} == set(letters.values())
+
+
+def test_letters_leave_out_those_that_read_like_figures() -> None:
+    found = [letter_after(n) for n in range(50)]
+    assert found[:3] == ["A", "B", "C"] and found[len(LETTERS)] == "AA"
+    assert len(set(found)) == 50 and not {"I", "O"} & set("".join(found))
+
+
+def test_an_issue_survives_save_and_open_and_a_changed_file_is_told(tmp_path: Path) -> None:
+    job = issued(furnished())
+    path = tmp_path / "i.plank"
+    write_plank(job, path)
+    assert read_plank(path) == job
+    with zipfile.ZipFile(path) as archive:
+        assert "issued/client-A.pdf" in archive.namelist()
+        files = {i.filename: archive.read(i) for i in archive.infolist()}
+    files["issued/client-A.pdf"] = files["issued/client-A.pdf"].replace(b"%PDF", b"%FDP", 1)
+    with zipfile.ZipFile(path, "w") as archive:
+        for name, data in files.items():
+            archive.writestr(name, data)
+    with pytest.raises(PlankError, match="missing or was changed"):
+        read_plank(path)
+    del files["issued/client-A.pdf"]
+    with zipfile.ZipFile(path, "w") as archive:
+        for name, data in files.items():
+            archive.writestr(name, data)
+    with pytest.raises(PlankError, match="missing or was changed"):
+        read_plank(path)
+
+
+def test_a_digest_says_nothing_of_the_day_but_of_every_word() -> None:
+    job = furnished()
+    one = set_sheets(Workings(job), "installer", "2026-11-28")
+    two = set_sheets(Workings(job), "installer", "2026-12-24")
+    assert [digest_of(s) for s in one[1:]] == [digest_of(s) for s in two[1:]]
+    three = set_sheets(Workings(runs.set_width(job, (cell_of(job, "A3"),), "451").job), "installer", "2026-11-28")
+    assert any(digest_of(a) != digest_of(b) for a, b in zip(one[1:], three[1:], strict=True))
+
+
+def test_another_kind_of_set_is_refused() -> None:
+    with pytest.raises(PlankError, match="no set"):
+        issue_set(Workings(furnished()), "moon", "2026-11-28")
+
+
+def test_words_of_a_cloud_stay_clear_of_nothing_they_hide() -> None:
+    job = runs.set_width(issued(furnished()), (cell_of(furnished(), "A2"),), "850").job
+    for sheet in now(job):
+        for view in sheet.views:
+            words = [t for t in view.drawing.items if isinstance(t, Text)]
+            assert len([t for t in view.shown.words if isinstance(t, Text)]) == len(words)
