@@ -236,3 +236,15 @@ def test_the_work_triangle_runs_from_the_store_to_the_sink_to_the_hob() -> None:
     assert {"store", "wash", "cook", f"triangle {round(whole)}"} <= words
     # A room without one of the three has none.
     assert triangle(DEMO.layout.rooms[1], DEMO.made) == []
+
+
+def test_in_black_only_nothing_has_the_color_of_a_finish_and_the_lines_are_the_same() -> None:
+    color = set_sheets(DEMO, "client", "2026-11-28")
+    black = set_sheets(Workings(papers.set_papers(DEMO.job, "ink", "black").job), "client", "2026-11-28")
+    fills = {i.fill for s in black for v in s.views for i in v.shown.drawn if isinstance(i, Shape) and i.fill}
+    assert fills == {"floor"}
+    for a, b in zip(color, black, strict=True):
+        for u, v in zip(a.views, b.views, strict=True):
+            lines = [[i for i in x.shown.drawn if not (isinstance(i, Shape) and i.fill)] for x in (u, v)]
+            assert lines[0] == lines[1]
+            assert (u.x, u.y, u.scale) == (v.x, v.y, v.scale)

@@ -7,8 +7,9 @@ from collections.abc import Iterable, Iterator, Sequence
 import msgspec
 
 from tall_plank.assets import cap_of, text_width
-from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.primitives import Drawing, Shape
 from tall_plank.drawing.shown import Shown, shown
+from tall_plank.measure.remembered import remembered
 
 PAPER = {
     "A1": (841.0, 594.0), "A2": (594.0, 420.0), "A3": (420.0, 297.0), "A4": (297.0, 210.0),
@@ -314,6 +315,21 @@ def _alone(drawing: Drawing, scale: float, blank: Sheet) -> Sheet | None:
     room = room_of(blank.paper, upright=blank.upright, lines=lines)
     wide, high = _size(drawing, scale)
     return _centred(drawing, scale, room, blank) if wide <= room.width and high <= room.height else None
+
+
+def in_black(sheet: Sheet) -> Sheet:
+    """A sheet without the colors of finishes: fills still cover what lies behind them, in white."""
+    views = tuple(msgspec.structs.replace(v, drawing=_without_color(v.drawing)) for v in sheet.views)
+    return msgspec.structs.replace(sheet, views=views)
+
+
+@remembered(512)
+def _without_color(drawing: Drawing) -> Drawing:
+    items = tuple(
+        msgspec.structs.replace(i, fill="floor", grain="") if isinstance(i, Shape) and i.fill else i
+        for i in drawing.items
+    )
+    return msgspec.structs.replace(drawing, items=items)
 
 
 def papers_from(paper: str) -> Iterator[tuple[str, bool]]:

@@ -73,6 +73,7 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     firm : who makes it: the author of its papers
     creator, approver : who draws, and who approves drawings
     lists, drawings : paper of lists, upright or lying; the largest paper of drawings
+    ink : drawings with the colors of finishes, or in black only, for printers without color and for copies
     csv : lists as data for programs, or for a spreadsheet: with a byte mark, parted and with decimals as this computer
         writes them
     """
@@ -83,4 +84,5 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     lists: ListPaper = "A4"
     drawings: DrawingPaper = "A3"
     csv: Literal["plain", "spreadsheet"] = "plain"
+    ink: Literal["color", "black"] = "color"
     labels: LabelSheet = LABEL_SHEETS[0]

@@ -12,7 +12,7 @@ from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Pen, Shape, Text
 from tall_plank.drawing.roomsection import section_drawing
-from tall_plank.drawing.sheets import SCALES, Block, Sheet, lay_out, room_of, share
+from tall_plank.drawing.sheets import SCALES, Block, Sheet, in_black, lay_out, room_of, share
 from tall_plank.drawing.shopmarks import NOTE
 from tall_plank.drawing.things.section import section_name
 from tall_plank.drawing.things.service import SERVICE_LETTERS
@@ -89,7 +89,8 @@ def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = ""
     """A drawing on the job's paper with its title block; for the shop it says so, and what its marks mean."""
     kind = SHOP if shop else CLIENT
     block = block_of(w, drawing.title, drawing.mark, kind=kind, number=number, of=of, date=date)
-    return lay_out(drawing, block, w.job.papers.drawings, notes_of([drawing], w.job.display, shop=shop))
+    sheet = lay_out(drawing, block, w.job.papers.drawings, notes_of([drawing], w.job.display, shop=shop))
+    return in_black(sheet) if w.job.papers.ink == "black" else sheet
 
 
 BROKEN = {
@@ -143,7 +144,8 @@ def titled(w: Workings, sheet: Sheet, number: int, of: int, date: str, *, shop: 
     kind = SHOP if shop else CLIENT
     block = block_of(w, ", ".join([first, *rest]), drawings[0].mark, kind=kind, number=number, of=of, date=date)
     notes = notes_of(drawings, w.job.display, shop=shop)
-    return msgspec.structs.replace(sheet, block=block, notes=notes)
+    whole = msgspec.structs.replace(sheet, block=block, notes=notes)
+    return in_black(whole) if w.job.papers.ink == "black" else whole
 
 
 Tell = Callable[[str], bool]

@@ -10,7 +10,7 @@ import msgspec
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
-from tall_plank.drawing.sheets import Sheet, share
+from tall_plank.drawing.sheets import Sheet, in_black, share
 from tall_plank.drawing.tabledrawing import BLANK, in_pieces, table_drawing
 from tall_plank.drawing.workflow import workflow
 from tall_plank.job import Body, Job, Level, Room
@@ -70,7 +70,8 @@ def set_sheets(w: Workings, kind: str, date: str = "", tell: Tell = quietly) -> 
         block = block_of(w, title, mark, number=i, of=len(found), date=date)
         block = msgspec.structs.replace(block, kind=KINDS[kind])
         notes = sheet.notes or notes_of([v.drawing for v in sheet.views], w.job.display, shop=kind == "shop")
-        made.append(msgspec.structs.replace(sheet, block=block, notes=notes))
+        whole = msgspec.structs.replace(sheet, block=block, notes=notes)
+        made.append(in_black(whole) if w.job.papers.ink == "black" else whole)
     return made
 
 
