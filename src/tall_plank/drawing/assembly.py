@@ -26,7 +26,7 @@ from tall_plank.stock import Stock
 APART = 0.28
 """How far a new part stands off, as a share of the unit's size that way."""
 
-WIDE = 118.0
+WIDE = 126.0
 """mm of paper that a step is drawn wide or high at the most."""
 
 

@@ -62,3 +62,35 @@ def _page(w: Workings, table: Table, picture: Drawing | None) -> QImage:
     painter.drawImage(0, 0, page)
     painter.end()
     return out.scaled(PAGE, Qt.AspectRatioMode.IgnoreAspectRatio, Qt.TransformationMode.SmoothTransformation)
+
+
+def drawings_picture(w: Workings) -> QImage:
+    """Four sheets of drawings: the site's setting out, a unit with its sections, its assembly, parts."""
+    from tall_plank.desk.views.sheet import paint_sheet
+    from tall_plank.papers.assembly import assembly_sheets
+    from tall_plank.papers.partsheets import part_sheets
+    from tall_plank.papers.sets import set_sheets
+    from tall_plank.papers.unitsheets import unit_sheets
+
+    day = "2026-11-28"
+    sheets = [
+        set_sheets(w, "site", day)[1],
+        next(s for s in unit_sheets(w, day) if s.title.startswith("A4 ")),
+        next(s for s in assembly_sheets(w, day) if "A4 " in s.title),
+        next(s for s in part_sheets(w, day) if not s.upright and len(s.views) > 1),
+    ]
+    image = QImage(WIDE, HIGH, QImage.Format.Format_RGB32)
+    image.fill(QColor("#DAD5CA"))
+    painter = QPainter(image)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    wide, high = (WIDE - 3 * 10) / 2, (HIGH - 3 * 10) / 2
+    for i, sheet in enumerate(sheets):
+        scale = min(wide / sheet.size[0], high / sheet.size[1])
+        x = 10 + (i % 2) * (wide + 10) + (wide - sheet.size[0] * scale) / 2
+        y = 10 + (i // 2) * (high + 10) + (high - sheet.size[1] * scale) / 2
+        painter.save()
+        painter.translate(x, y)
+        paint_sheet(painter, sheet, scale)
+        painter.restore()
+    painter.end()
+    return image

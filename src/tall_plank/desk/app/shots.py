@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication
 
 from tall_plank.demo import demo_job
 from tall_plank.desk.app.application import make_app, open_window
-from tall_plank.desk.app.sheetshot import sheets_picture
+from tall_plank.desk.app.sheetshot import drawings_picture, sheets_picture
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
 from tall_plank.edits.jobs import set_display
@@ -63,6 +63,18 @@ def _machined(window: Window, part: str) -> None:
     loop.exec()
 
 
+def _laid_out(window: Window, kind: str, at: int) -> None:
+    """A set of drawings, at one of its sheets."""
+    page = window.center.sets[kind]
+    loop = QEventLoop()
+    page.laid_out.connect(loop.quit)
+    window.lists.chosen.update(offer=f"set:{kind}")
+    window.show_stage("offer")
+    if not page.sheets:
+        loop.exec()
+    page.names.setCurrentIndex(at)
+
+
 def take_shots(folder: Path, only: str = "") -> list[Path]:
     """Write one PNG of each main view, 1280 x 800; returns the paths."""
     app = make_app()
@@ -98,12 +110,8 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         shot("model", lambda: window.show_stage("units"), lambda: doc.select(()), lambda: window.show_view("model"))
         window.show_view("all")
         shot(
-            "wardrobe",
-            lambda: doc.show_room(doc.job.rooms[2].id),
-            lambda: doc.select((Kind.SLIDING.of(doc.job.rooms[2].runs[0].sliding[0].id),)),
-        )
-        shot(
             "wardrobe-open",
+            lambda: doc.show_room(doc.job.rooms[2].id),
             lambda: doc.show_fronts("off"),
             lambda: doc.select((_cell(window, "3A2"),)),
             lambda: doc.select_bay((0, 0)),
@@ -152,7 +160,10 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             sheets_picture(doc.workings, "A4.1").save(str(folder / "shop-sheets.png"))
             done.append(folder / "shop-sheets.png")
         shot("offer-price", lambda: window.open_schedule("price"))
-        shot("offer-sheet", lambda: window.lists.chosen.update(offer="sheet1"), lambda: window.show_stage("offer"))
+        shot("offer-sheet", lambda: _laid_out(window, "client", 2))
+        if not only or only in "drawings":
+            drawings_picture(doc.workings).save(str(folder / "drawings.png"))
+            done.append(folder / "drawings.png")
         shot(
             "night",
             lambda: window.show_stage("units"),

@@ -46,6 +46,7 @@ class SetPage(QWidget):
         self.stop.clicked.connect(self._stop)
         row = QHBoxLayout()
         row.setContentsMargins(12, 8, 12, 4)
+        row.setSpacing(8)
         self.give_out = QPushButton(tr("Issue"))
         self.give_out.setToolTip(tr("Freeze this set in the job with the next letter; what changes later has a cloud"))
         self.give_out.clicked.connect(self._issue)
