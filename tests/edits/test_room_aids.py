@@ -95,7 +95,7 @@ def test_a_roof_window_is_drawn_on_the_slope_over_its_wall_and_dashed_in_plan() 
     other = elevation(w.job, room, room.wall("A"), w.made)
     assert not any(getattr(i, "source", "") == source for i in other.items)
     above = [i for i in plan(w.job, room, w.made).items if getattr(i, "source", "") == source]
-    assert [i.pen for i in above if isinstance(i, Shape)] == [Pen.DASHED]
+    assert [i.pen for i in above if isinstance(i, Shape)] == [Pen.ABOVE]
 
 
 def test_a_unit_is_held_by_a_guide_line_and_follows_it() -> None:

@@ -202,3 +202,34 @@ def test_every_piece_is_on_a_sheet_and_every_figure_stands_clear() -> None:
             assert all(t.size >= LEAST for t in seen.texts)
             figures = [d for d in view.drawing.items if isinstance(d, Dim)]
             assert len([f for f in seen.figures if f.text is not None]) <= len(figures)
+
+
+@pytest.mark.parametrize("display", [DisplayUnit.FRACTION_16, DisplayUnit.FEET, DisplayUnit.INCH])
+def test_in_inches_places_are_told_to_a_ten_thousandth_never_in_fractions(display: DisplayUnit) -> None:
+    """A sixteenth is 1.6 mm: a hole drilled by one could miss its other half by half of that."""
+    label, part = next((n, p) for n, p in parts_of(JOBS["demo"]) if p.name == "left gable")
+    told = entries(part_drawing(label, part, display))
+    numbers = [t for head, lines in told for line in lines for t in re.findall(r"\d+/\d+", line)]
+    assert numbers == []
+    bores = {(op.face, round(op.x, 1), round(op.y, 1)) for op in part.operations if isinstance(op, Bore)}
+    read = {
+        (face, round(u / 10 * 25.4, 1), round(v / 10 * 25.4, 1))
+        for face, u, v in _in_inches(part_drawing(label, part, display))
+    }
+    assert all(any(f == g and abs(u - a) < 0.11 and abs(v - b) < 0.11 for g, a, b in read) for f, u, v in bores)
+    dims = [d.text for d in part_drawing(label, part, display).items if isinstance(d, Dim)]
+    assert not any("/" in text for text in dims)
+
+
+def _in_inches(drawing: Drawing) -> list[tuple[str, float, float]]:
+    """Face and place (tenths of an inch) of every hole, by the words."""
+    found = []
+    for head, places in entries(drawing):
+        if match := re.match(r"(\d+) on (\w+): hole", head):
+            first = {"W1": "y", "W2": "y"}.get(match[2], "x")
+            for line in places:
+                name, at, _, along = re.fullmatch(r"(\w) (.+): (\w) (.+)", line).groups()  # type: ignore[union-attr]
+                for across, far in product(steps(at), steps(along)):
+                    u, v = (across, far) if name == first else (far, across)
+                    found.append((match[2], u * 10, v * 10))
+    return found

@@ -48,6 +48,7 @@ def part_drawing(
     alike : numbers of parts that are the same piece
     """
     scale = scale or usual_scale(part)
+    display = display.exact
     gap = GAP * scale
     items: list[Item] = []
     faces = _used_faces(part)

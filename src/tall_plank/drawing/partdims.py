@@ -37,7 +37,7 @@ def face_dims(
     below, left = base
     row, column = first
     items: list[Item] = []
-    for places, name in patterns(part, face):
+    for places, name in patterns(part, face, display):
         chain = _chain([0.0, *places, part.length], below, row, "x", display, name)
         items += chain
         row -= 1 if chain else 0
@@ -49,7 +49,7 @@ def face_dims(
     return items
 
 
-def patterns(part: Part, face: str) -> list[tuple[list[float], str]]:
+def patterns(part: Part, face: str, display: DisplayUnit = DisplayUnit.MM) -> list[tuple[list[float], str]]:
     """Places along the length with what lies there, at the most `MOST`: first what the outline is, then rows of holes,
     those with most holes first."""
     found: list[tuple[list[float], str]] = []
@@ -71,7 +71,9 @@ def patterns(part: Part, face: str) -> list[tuple[list[float], str]]:
     room = MOST - len(found)
     own = order if len(order) <= room else order[: room - 1]
     rest = order[len(own) :]
-    found += [(list(xs), ", ".join(f"y {y:g}" for y in ys[:3]) + (" .." if len(ys) > 3 else "")) for xs, ys in own]
+    for places, at in own:
+        names = ", ".join(f"y {format_length(y, display)}" for y in at[:3])
+        found.append((list(places), names + (" .." if len(at) > 3 else "")))
     if rest:
         found.append((sorted({x for xs, _ in rest for x in xs}), "others"))
     return found

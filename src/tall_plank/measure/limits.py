@@ -113,6 +113,9 @@ LIMITS: dict[str, dict[str, Range]] = {
     "TopEdge": {"overhang": Range(-300.0, 1200.0)},
     "TopCut": {"x": ON_WALL, "back": ON_WALL, "width": Range(1.0, 5000.0), "depth": Range(1.0, 5000.0)},
     "TopPoint": {"x": ON_WALL, "out": ON_WALL, "bulge": Range(-1000.0, 1000.0)},
+    # --- drawings: ends of section lines on the plan; mm of paper
+    "Section": dict.fromkeys(("x1", "y1", "x2", "y2"), Range(-100_000.0, 100_000.0)),
+    "Dimension": {"offset": Range(-150.0, 150.0)},
     # --- standards and kinds; weights in kg
     "LengthValue": {"length": CONSTRUCTION},
     "HingeRule": {"height": Range(0.0, 10_000.0), "weight": Range(0.0, 1000.0), "count": Range(0, 20)},

@@ -51,6 +51,12 @@ class DisplayUnit(StrEnum):
         return {DisplayUnit.MM: MM, DisplayUnit.CM: CM}.get(self, INCH)
 
     @property
+    def exact(self) -> DisplayUnit:
+        """What places are told in that something is drilled or cut by: inches with decimals, where fractions would
+        round them."""
+        return self if self.factor != INCH else DisplayUnit.INCH
+
+    @property
     def head(self) -> str:
         """The unit as it stands in the head of a column."""
         return {DisplayUnit.MM: "mm", DisplayUnit.CM: "cm"}.get(self, "in")

@@ -41,8 +41,9 @@ CLIENT, SHOP = "Client drawing", "Shop drawing"
 """Kinds of sheets."""
 
 UNITS = {
-    DisplayUnit.MM: "mm", DisplayUnit.CM: "cm", DisplayUnit.INCH: "inches", DisplayUnit.FRACTION_16: "inches in 1/16",
-    DisplayUnit.FRACTION_32: "inches in 1/32", DisplayUnit.FEET: "feet and inches",
+    DisplayUnit.MM: "mm", DisplayUnit.CM: "cm", DisplayUnit.INCH: "inches, decimal",
+    DisplayUnit.FRACTION_16: "inches in 1/16", DisplayUnit.FRACTION_32: "inches in 1/32",
+    DisplayUnit.FEET: "feet and inches",
 }  # fmt: skip
 """What lengths are told in, in words."""
 

@@ -10,7 +10,7 @@ import msgspec
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import Sheet, share
-from tall_plank.papers.drawings import SHOP, Tell, block_of, go_on, notes_of, quietly
+from tall_plank.papers.drawings import SHOP, UNITS, Tell, block_of, go_on, notes_of, quietly
 from tall_plank.shop.cutlist import natural
 from tall_plank.workings import Workings
 
@@ -41,7 +41,9 @@ def _titled(w: Workings, groups: dict[str, list[Drawing]], date: str, tell: Tell
         title = f"Parts of {unit}: {', '.join(d.title.split(' ', 1)[1] for d in drawings)}"
         mark = f"{unit}.{i}"
         block = block_of(w, title, mark, kind=SHOP, number=number, of=len(found), date=date)
-        yield msgspec.structs.replace(sheet, block=block, notes=(*notes_of(drawings, w.job.display), PLACES))
+        exact = w.job.display.exact
+        block = msgspec.structs.replace(block, units=UNITS[exact])
+        yield msgspec.structs.replace(sheet, block=block, notes=(*notes_of(drawings, exact), PLACES))
 
 
 PLACES = (

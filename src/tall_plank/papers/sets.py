@@ -25,7 +25,6 @@ from tall_plank.papers.drawings import (
     notes_of,
     quietly,
     room_drawings,
-    top_drawings,
 )
 from tall_plank.papers.partsheets import part_sheets
 from tall_plank.papers.unitsheets import unit_sheets
@@ -68,8 +67,10 @@ def set_sheets(w: Workings, kind: str, date: str = "", tell: Tell = quietly) -> 
     for i, (sheet, mark) in enumerate(zip(found, marks, strict=True), 1):
         title = sheet.title if sheet.block.owner else _title(sheet)
         block = block_of(w, title, mark, number=i, of=len(found), date=date)
-        block = msgspec.structs.replace(block, kind=KINDS[kind])
-        notes = sheet.notes or notes_of([v.drawing for v in sheet.views], w.job.display, shop=kind == "shop")
+        block = msgspec.structs.replace(block, kind=KINDS[kind], units=sheet.block.units or block.units)
+        notes = sheet.notes
+        if not notes and not all(v.drawing.is_words for v in sheet.views):
+            notes = notes_of([v.drawing for v in sheet.views], w.job.display, shop=kind == "shop")
         whole = msgspec.structs.replace(sheet, block=block, notes=notes)
         made.append(in_black(whole) if w.job.papers.ink == "black" else whole)
     return made
@@ -94,7 +95,7 @@ def _title(sheet: Sheet) -> str:
     titles = titles or [v.drawing.title for v in sheet.views]
     first = titles[0]
     place = first.split(", ")[0] + ", "
-    return ", ".join([first, *(t.removeprefix(place) for t in titles[1:])])
+    return ", ".join(dict.fromkeys([first, *(t.removeprefix(place) for t in titles[1:] if t != first)]))
 
 
 def _room_number(job: Job, room: Room) -> int:
@@ -249,14 +250,13 @@ def others_table(w: Workings, room: RoomLayout, mark: str) -> Drawing | None:
 
 
 def shop_sheets(w: Workings, tell: Tell = quietly) -> list[Sheet]:
-    """Plans, elevations and sections with edging and joints; unit sheets, assembly, parts, templates of worktops."""
+    """Plans, elevations and sections with edging and joints; unit sheets, assembly, parts: worktops too."""
     found: list[Sheet] = []
     for room in w.layout.rooms:
         go_on(tell, room.room.name)
         found += share([d for _, d in room_drawings(w, room.room.id, shop=True)], w.job.papers.drawings)
     found += unit_sheets(w, tell=tell)
     found += assembly_sheets(w, tell=tell)
-    found += share(top_drawings(w), w.job.papers.drawings)
     return [*found, *part_sheets(w, tell=tell)]
 
 

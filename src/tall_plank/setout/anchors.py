@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from tall_plank.job import Kind, Source
-from tall_plank.job.things.dimension import Anchor, Dimension
+from tall_plank.job.things.dimension import Dimension, DimensionEnd
 from tall_plank.measure.frames import FloorPoint
 from tall_plank.measure.outlines import Point
 from tall_plank.setout.layout import RoomLayout
@@ -97,7 +97,7 @@ def _footprint(room: RoomLayout, source: Source) -> list[FloorPoint]:
     return []
 
 
-def anchor_at(room: RoomLayout, dimension: Dimension, anchor: Anchor) -> Point | None:
+def anchor_at(room: RoomLayout, dimension: Dimension, anchor: DimensionEnd) -> Point | None:
     """Where an anchor lies in its view: the place along what is measured, and across it; None where it is gone."""
     source = Source.parse(anchor.to)
     box = box_in(room, dimension.view, source) if source is not None else None

@@ -7,7 +7,7 @@ import msgspec
 from tall_plank.edits.change import Change, new_ids
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Job, Kind, Source
-from tall_plank.job.things.dimension import Anchor, Dimension
+from tall_plank.job.things.dimension import Dimension, DimensionEnd
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import PlankError
 from tall_plank.measure.limits import check_reach
@@ -36,6 +36,7 @@ def add_between(job: Job, room_id: str, view: str, first: Source, second: Source
     ------
     PlankError where one of them is not seen there, or they are the same
     """
+    job.room(room_id)  # told where there is none
     room = set_out(job).room(room_id)
     if first == second:
         raise PlankError("A dimension needs two things.", "dimension", "Select two things.")
@@ -57,7 +58,7 @@ def add_between(job: Job, room_id: str, view: str, first: Source, second: Source
     low, high = (("left", "right"), ("front", "rear"))[k] if not view else (("left", "right"), ("underside", "top"))[k]
     start = high if apart[way] > -0.5 else low
     job, (new_id,) = new_ids(job, "h")
-    new = Dimension(new_id, view, Anchor(str(first), start), Anchor(str(second), low), way)  # type: ignore[arg-type]
+    new = Dimension(new_id, view, DimensionEnd(str(first), start), DimensionEnd(str(second), low), way)  # type: ignore[arg-type]
     return added(job, room_id, Kind.DIMENSION, new, "Add a dimension")
 
 

@@ -12,7 +12,7 @@ from tall_plank.job.things.noun import Noun
 Role = Literal["left", "right", "top", "underside", "front", "rear", "center"]
 
 
-class Anchor(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+class DimensionEnd(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """What a dimension holds on to.
 
     Attributes
@@ -38,8 +38,8 @@ class Dimension(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fie
 
     id: str
     view: str
-    a: Anchor
-    b: Anchor
+    a: DimensionEnd
+    b: DimensionEnd
     along: Literal["x", "y"]
     offset: float = 12.0
     text: str = ""
