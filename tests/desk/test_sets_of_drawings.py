@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell
@@ -12,8 +12,9 @@ from tall_plank.desk.app.onscreen import pages_of, shown_now
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.pages.sets import SetPage
+from tall_plank.desk.views.canvas import PAPER_PX
 from tall_plank.drawing.dimensions import offset
-from tall_plank.drawing.primitives import Arc
+from tall_plank.drawing.primitives import Arc, Text
 from tall_plank.edits import runs
 from tall_plank.edits.things.table import ADDED
 from tall_plank.job import Kind
@@ -153,3 +154,25 @@ def test_a_set_is_issued_changed_and_shows_its_clouds(window: Window, qtbot, tmp
     with qtbot.waitSignal(page.laid_out, timeout=60_000):
         window.document.undo()
     assert window.document.job.issues == ()
+
+
+def test_a_note_is_put_written_and_dragged(window: Window) -> None:
+    doc = window.document
+    doc.select((Kind.CELL.of(cell(window, "A3")),))
+    window.strip.setFocus()
+    window.commands.run("note_on")
+    (note,) = doc.room.room.notes
+    assert doc.selection == (Kind.NOTE.of(note.id),)
+    strip = window.strip
+    text = next(i for p in strip.placed for i in p.drawing.items if isinstance(i, Text) and i.shift != (0.0, 0.0))
+    dx = next(p.dx for p in strip.placed if text in p.drawing.items)
+    at = strip.to_px(text.x + dx, text.y) + QPointF(text.shift[0] * PAPER_PX + 8, -text.shift[1] * PAPER_PX - 3)
+    assert strip.note_at(at) == text
+    Hand(window).drag(strip, at.toPoint(), at.toPoint() + QPoint(36, -18))
+    (moved,) = doc.room.room.notes
+    assert (moved.right - note.right, moved.up - note.up) == pytest.approx((10.0, 5.0), abs=0.6)
+    doc.select(())
+    QTest.mouseClick(strip, Qt.MouseButton.LeftButton, pos=at.toPoint() + QPoint(36, -18))
+    assert doc.selection == (Kind.NOTE.of(note.id),)
+    window.commands.run("delete")
+    assert doc.room.room.notes == ()

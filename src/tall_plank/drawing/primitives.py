@@ -148,7 +148,9 @@ class Text(msgspec.Struct, frozen=True):
     backed: bool = False
     """Whether a white ground lies under it, so that it reads on any finish."""
     within: float = 0.0
-    """mm of the real thing that it has to fit into; where it would be wider, it is left out. 0: always shown."""
+    """mm of the real thing that it has to fit into; where it would be wider, it stands beside it. 0: anywhere."""
+    shift: tuple[float, float] = (0.0, 0.0)
+    """mm of paper to the right and up that it was put aside by hand, on a leader; 0, 0: not at all."""
 
 
 class Dim(msgspec.Struct, frozen=True):

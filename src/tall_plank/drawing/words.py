@@ -43,8 +43,15 @@ def place_words(texts: Sequence[Text], taken: Sequence[Box], scale: float) -> li
     """Texts, each clear of the others and of boxes that are taken (mm of paper), with leaders where they moved."""
     boxes = list(taken)
     found: list[Text | Line] = []
+    # What was put aside by hand stays where it was put.
+    for text in (t for t in texts if t.shift != (0.0, 0.0)):
+        dx, dy = text.shift
+        put = msgspec.structs.replace(text, x=text.x + dx * scale, y=text.y + dy * scale, shift=(0.0, 0.0))
+        boxes.append(box_of(put, scale))
+        found += [put, _leader(text, boxes[-1], scale)]
     # What stands in a mark of its own, and what is bold, keeps its place before others.
-    for text in sorted(texts, key=lambda t: (not t.within, not t.bold, not t.backed)):
+    free = [t for t in texts if t.shift == (0.0, 0.0)]
+    for text in sorted(free, key=lambda t: (not t.within, not t.bold, not t.backed)):
         text = _as_large(text, scale)
         for placed, moved in _candidates(text, scale):
             box = box_of(placed, scale)

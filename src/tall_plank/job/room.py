@@ -10,6 +10,7 @@ from tall_plank.job.things.dimension import Dimension
 from tall_plank.job.things.guide import Guide
 from tall_plank.job.things.island import Island
 from tall_plank.job.things.molding import RoomMolding
+from tall_plank.job.things.note import Note
 from tall_plank.job.things.opening import Opening
 from tall_plank.job.things.roof_window import RoofWindow
 from tall_plank.job.things.section import Section
@@ -84,6 +85,7 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     underlays: tuple[Underlay, ...] = ()
     sections: tuple[Section, ...] = ()
     dimensions: tuple[Dimension, ...] = ()
+    notes: tuple[Note, ...] = ()
 
     def wall_ids(self) -> tuple[str, ...]:
         """Letters of the walls, clockwise."""

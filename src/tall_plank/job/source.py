@@ -31,6 +31,7 @@ class Kind(StrEnum):
     UNDERLAY = "underlay"
     SECTION = "section"
     DIMENSION = "dimension"
+    NOTE = "note"
 
     def of(self, thing_id: str) -> Source:
         """The thing of this kind with an id."""

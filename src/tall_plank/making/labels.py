@@ -55,8 +55,14 @@ def label_of(job: Job, room: Room, placed: Placed) -> str:
     if cell is None or (not job.labels and not cell.label):
         return placed.number
 
+    return filled(label_rule(job, cell), job, room, placed)
+
+
+def filled(text: str, job: Job, room: Room, placed: Placed) -> str:
+    """A text about a placed unit, its fields filled; what is no field stays."""
+
     def fill(match: re.Match[str]) -> str:
         field = FIELDS.get(match[1].strip())
         return field(job, room, placed) if field is not None else match[0]
 
-    return FIELD.sub(fill, label_rule(job, cell))
+    return FIELD.sub(fill, text)

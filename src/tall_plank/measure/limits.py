@@ -116,6 +116,7 @@ LIMITS: dict[str, dict[str, Range]] = {
     # --- drawings: ends of section lines on the plan; mm of paper
     "Section": dict.fromkeys(("x1", "y1", "x2", "y2"), Range(-100_000.0, 100_000.0)),
     "Dimension": {"offset": Range(-150.0, 150.0)},
+    "Note": dict.fromkeys(("right", "up"), Range(-200.0, 200.0)),
     # --- standards and kinds; weights in kg
     "LengthValue": {"length": CONSTRUCTION},
     "HingeRule": {"height": Range(0.0, 10_000.0), "weight": Range(0.0, 1000.0), "count": Range(0, 20)},

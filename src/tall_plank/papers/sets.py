@@ -135,7 +135,7 @@ def finishes_table(w: Workings, room: RoomLayout, mark: str) -> Drawing | None:
             where.setdefault(("Fronts", unit.spec.front), []).append(p.number)
             where.setdefault(("Carcasses", unit.spec.carcass), []).append(p.number)
     for top in room.worktops:
-        where.setdefault(("Worktops", top.finish), []).append(f"wall {top.wall_id}"[:8])
+        where.setdefault(("Worktops", top.finish), []).append(room.wall(top.wall_id).title.split(",")[0])
     rows = []
     for (what, code), numbers in sorted(where.items()):
         finish = w.job.stock.finish(code)

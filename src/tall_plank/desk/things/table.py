@@ -8,6 +8,7 @@ from tall_plank.desk.things.guide import GUIDE
 from tall_plank.desk.things.handling import Handling, Offered
 from tall_plank.desk.things.island import ISLAND
 from tall_plank.desk.things.molding import MOLDING
+from tall_plank.desk.things.note import NOTE
 from tall_plank.desk.things.opening import OPENING
 from tall_plank.desk.things.roof_window import ROOF_WINDOW
 from tall_plank.desk.things.section import SECTION
@@ -32,6 +33,7 @@ HANDLING: dict[Kind, Handling] = {
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
     Kind.DIMENSION: DIMENSION,
+    Kind.NOTE: NOTE,
 }
 
 HEADINGS = ("Openings", "Structure", "Islands", "Service points", "Moldings", "Guide lines", "Drawings")

@@ -53,6 +53,9 @@ class Canvas(QWidget):
     dim_clicked = pyqtSignal(object)
     dim_moved = pyqtSignal(object, float)
     """A dimension by hand and where its line was dragged to, mm of paper from its base."""
+    note_clicked = pyqtSignal(object)
+    note_moved = pyqtSignal(object, float, float)
+    """A note's source and where its words were dragged to, mm of paper from what it is about."""
 
     margin = (44.0, 26.0, 30.0, 30.0)  # px left, top, right, bottom when fitted
 
@@ -72,6 +75,7 @@ class Canvas(QWidget):
         self._strokes: dict[int, tuple[Drawing, list[Stroke]]] = {}
         self._pan_from: QPointF | None = None
         self._dim_from: tuple[Dim, QPointF] | None = None
+        self._note_from: tuple[Text, QPointF] | None = None
 
     # --- content
 
@@ -257,6 +261,11 @@ class Canvas(QWidget):
     def draw_text(self, painter: QPainter, item: Text, dx: float, dy: float, color: QColor) -> None:
         """A text whose size is that of paper, never smaller than can be read."""
         at = self.to_px(item.x + dx, item.y + dy)
+        if item.shift != (0.0, 0.0):  # put aside by hand, on a leader
+            put = at + QPointF(item.shift[0] * PAPER_PX, -item.shift[1] * PAPER_PX)
+            painter.setPen(QPen(color, 0.8))
+            painter.drawLine(at, put + QPointF(0.0, -item.size * PAPER_PX / 2))
+            at = put
         if not (-300 < at.x() < self.width() + 300 and -60 < at.y() < self.height() + 60):
             return
         pixels = min(max(10, round(em_of(item.size) * PAPER_PX)), 22)
@@ -351,7 +360,10 @@ class Canvas(QWidget):
         elif event.button() == Qt.MouseButton.LeftButton:
             # A grip is small and drawn on top: it goes before a dimension that runs through it.
             dim = None if self.grip_at(event.position()) else self.dim_at(event.position())
-            if dim is not None and dim.away:
+            note = self.note_at(event.position())
+            if note is not None:
+                self._note_from = (note, event.position())
+            elif dim is not None and dim.away:
                 self._dim_from = (dim, event.position())
             elif dim is not None:
                 self.dim_clicked.emit(dim)
@@ -372,7 +384,7 @@ class Canvas(QWidget):
             delta = event.position() - self._pan_from
             self._pan_from = event.position()
             self.pan(delta.x(), delta.y())
-        elif self._dim_from is None:
+        elif self._dim_from is None and self._note_from is None:
             self.moved(event)
 
     def moved(self, event: QMouseEvent) -> None:
@@ -385,6 +397,8 @@ class Canvas(QWidget):
         if event.button() == Qt.MouseButton.MiddleButton:
             self._pan_from = None
             self.unsetCursor()
+        elif event.button() == Qt.MouseButton.LeftButton and self._note_from is not None:
+            self._note_dropped(event.position())
         elif event.button() == Qt.MouseButton.LeftButton and self._dim_from is not None:
             dim, pressed = self._dim_from
             self._dim_from = None
@@ -395,6 +409,32 @@ class Canvas(QWidget):
             self.dim_moved.emit(dim, ((y if dim.along == "x" else x) - dim.base) / self.paper_scale)
         elif event.button() == Qt.MouseButton.LeftButton:
             self.released(event)
+
+    def note_at(self, p: QPointF) -> Text | None:
+        """The note whose words are under a point."""
+        for placed in self.placed:
+            for item in placed.drawing.items:
+                if isinstance(item, Text) and item.shift != (0.0, 0.0):
+                    pixels = min(max(10, round(em_of(item.size) * PAPER_PX)), 22)
+                    at = self.to_px(item.x + placed.dx, item.y + placed.dy)
+                    at += QPointF(item.shift[0] * PAPER_PX, -item.shift[1] * PAPER_PX)
+                    high = item.size * PAPER_PX
+                    box = QRectF(at.x() - 3, at.y() - high - 3, advance(item.text, pixels, item.bold) + 6, high + 6)
+                    if box.contains(p):
+                        return item
+        return None
+
+    def _note_dropped(self, p: QPointF) -> None:
+        """A note was clicked, or dragged to a point."""
+        assert self._note_from is not None
+        note, pressed = self._note_from
+        self._note_from = None
+        by = p - pressed
+        if by.manhattanLength() < DRAGGED:
+            self.note_clicked.emit(note.source)
+        else:
+            right, up = note.shift[0] + by.x() / PAPER_PX, note.shift[1] - by.y() / PAPER_PX
+            self.note_moved.emit(note.source, right, up)
 
     def released(self, event: QMouseEvent) -> None:
         """The left button came up."""

@@ -12,8 +12,9 @@ from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import bays, outline, rooms, runs
 from tall_plank.edits.things.dimension import move_dimension
 from tall_plank.edits.things.island import set_aisle
+from tall_plank.edits.things.note import move_note
 from tall_plank.edits.things.table import EDITS
-from tall_plank.job import Kind
+from tall_plank.job import Kind, Source
 from tall_plank.measure import PlankError
 
 AISLES = ("front", "back", "left", "right")
@@ -36,6 +37,11 @@ def move_hand_dim(doc: Document, dim: Dim, mm: float) -> None:
     source = dim.source
     assert source is not None
     doc.do(lambda job: move_dimension(job, source.id, mm))
+
+
+def move_hand_note(doc: Document, source: Source, right: float, up: float) -> None:
+    """A note's words were dragged, mm of paper from what it is about."""
+    doc.do(lambda job: move_note(job, source.id, right, up))
 
 
 def type_over(doc: Document, dim: Dim, text: str) -> PlankError | None:

@@ -17,7 +17,7 @@ from tall_plank.desk.views.drawroom import OutlineTool
 from tall_plank.desk.views.dropping import TakesDrops
 from tall_plank.desk.views.guidelines import guide_at, on_plan, paint_guides
 from tall_plank.desk.views.inplace import InPlaceBox
-from tall_plank.desk.views.overdims import ask_for_dim, move_hand_dim
+from tall_plank.desk.views.overdims import ask_for_dim, move_hand_dim, move_hand_note
 from tall_plank.desk.views.plancorners import own_corners, side_near
 from tall_plank.desk.views.plandims import plan_dims
 from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
@@ -58,6 +58,8 @@ class PlanView(TakesDrops, Canvas):
         self._snap = ""
         self.dim_clicked.connect(self.type_dim)
         self.dim_moved.connect(lambda dim, mm: move_hand_dim(self.document, dim, mm))
+        self.note_clicked.connect(lambda source: self.document.select((source,)))
+        self.note_moved.connect(lambda source, right, up: move_hand_note(self.document, source, right, up))
         self.setAccessibleName(tr("Plan"))
 
     # --- content

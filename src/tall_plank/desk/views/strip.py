@@ -15,7 +15,7 @@ from tall_plank.desk.views.dropping import TakesDrops
 from tall_plank.desk.views.frieze import Frieze
 from tall_plank.desk.views.guidelines import guide_at, paint_guides
 from tall_plank.desk.views.inplace import InPlaceBox
-from tall_plank.desk.views.overdims import ask_for_dim, move_hand_dim
+from tall_plank.desk.views.overdims import ask_for_dim, move_hand_dim, move_hand_note
 from tall_plank.desk.views.snapping import level_marks, nearest, place_name, snap_box, upright_marks
 from tall_plank.desk.views.stripdims import strip_dims
 from tall_plank.desk.views.stripmarks import (
@@ -69,6 +69,8 @@ class Strip(TakesDrops, Frieze):
         self._again = False
         self.dim_clicked.connect(self.type_dim)
         self.dim_moved.connect(lambda dim, mm: move_hand_dim(self.document, dim, mm))
+        self.note_clicked.connect(lambda source: self.document.select((source,)))
+        self.note_moved.connect(lambda source, right, up: move_hand_note(self.document, source, right, up))
         self.setAccessibleName(tr("Wall strip"))
 
     def sizeHint(self) -> QSize:

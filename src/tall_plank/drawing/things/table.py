@@ -7,6 +7,7 @@ from tall_plank.drawing.things.common import ThingDrawn
 from tall_plank.drawing.things.dimension import DIMENSION
 from tall_plank.drawing.things.island import ISLAND
 from tall_plank.drawing.things.molding import MOLDING
+from tall_plank.drawing.things.note import NOTE
 from tall_plank.drawing.things.opening import OPENING
 from tall_plank.drawing.things.roof_window import ROOF_WINDOW
 from tall_plank.drawing.things.section import SECTION
@@ -33,5 +34,6 @@ DRAWN: dict[Kind, ThingDrawn] = {
     Kind.UNDERLAY: NONE,
     Kind.SECTION: SECTION,
     Kind.DIMENSION: DIMENSION,
+    Kind.NOTE: NOTE,
 }
 """In the order in which they lie over one another."""

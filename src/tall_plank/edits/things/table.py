@@ -9,6 +9,7 @@ from tall_plank.edits.things.dimension import DIMENSION
 from tall_plank.edits.things.guide import GUIDE
 from tall_plank.edits.things.island import ISLAND
 from tall_plank.edits.things.molding import MOLDING
+from tall_plank.edits.things.note import NOTE
 from tall_plank.edits.things.opening import OPENING
 from tall_plank.edits.things.roof_window import ROOF_WINDOW
 from tall_plank.edits.things.section import SECTION
@@ -34,6 +35,7 @@ EDITS: dict[Kind, ThingEdits] = {
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
     Kind.DIMENSION: DIMENSION,
+    Kind.NOTE: NOTE,
 }
 
 ADDED = {name: add for edits in EDITS.values() for name, add in edits.add.items()}

@@ -1,5 +1,5 @@
-"""Job 11 to 12: papers say who draws and who approves, rooms may have section lines and dimensions by hand, sets of
-drawings may have been issued. What is new is empty in an older job."""
+"""Job 11 to 12: papers say who draws and who approves, rooms may have section lines, dimensions by hand and
+notes, sets of drawings may have been issued. What is new is empty in an older job."""
 
 from __future__ import annotations
 

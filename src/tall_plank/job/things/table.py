@@ -13,6 +13,7 @@ from tall_plank.job.things.dimension import DIMENSION
 from tall_plank.job.things.guide import GUIDE
 from tall_plank.job.things.island import ISLAND
 from tall_plank.job.things.molding import MOLDING
+from tall_plank.job.things.note import NOTE
 from tall_plank.job.things.noun import Noun
 from tall_plank.job.things.opening import OPENING
 from tall_plank.job.things.roof_window import ROOF_WINDOW
@@ -38,6 +39,7 @@ THINGS: dict[Kind, Noun] = {
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
     Kind.DIMENSION: DIMENSION,
+    Kind.NOTE: NOTE,
 }
 
 

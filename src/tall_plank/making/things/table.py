@@ -25,4 +25,5 @@ MAKING: dict[Kind, ThingMaking] = {
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
     Kind.DIMENSION: NONE,
+    Kind.NOTE: NONE,
 }

@@ -31,6 +31,7 @@ SET_OUT: dict[Kind, ThingSetOut] = {
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
     Kind.DIMENSION: NONE,
+    Kind.NOTE: NONE,
 }
 
 

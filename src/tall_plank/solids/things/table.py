@@ -28,4 +28,5 @@ SOLIDS: dict[Kind, ThingSolids] = {
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
     Kind.DIMENSION: NONE,
+    Kind.NOTE: NONE,
 }

@@ -13,6 +13,7 @@ from tall_plank.edits import outline, placing, rooms
 from tall_plank.edits.things.dimension import add_between
 from tall_plank.edits.things.guide import clear_guides
 from tall_plank.edits.things.island import read_degrees, turn_island
+from tall_plank.edits.things.note import add_note
 from tall_plank.edits.things.section import turn_section
 from tall_plank.edits.things.underlay import add_underlay
 from tall_plank.job import Kind, Side
@@ -90,6 +91,14 @@ def register(w: Window) -> None:
         lambda: len(doc.selection) == 2,
     )
     add(
+        "note_on",
+        tr("Note on what is selected"),
+        "room",
+        lambda: note_on(w),
+        "Shift+N",
+        lambda: len(doc.selection) == 1,
+    )
+    add(
         "turn_section",
         tr("Look the other way at the section"),
         "room",
@@ -128,6 +137,14 @@ def _offer(w: Window, heading: str) -> None:
         lead = "" if heading in ("Guide lines", "Drawings") else tr("Place")
         text = o.text[:1].upper() + o.text[1:]
         w.commands.add(o.command, text, "room", partial(w.placer.in_room, o.name), o.keys, lead=lead)
+
+
+def note_on(w: Window) -> None:
+    """A note about the selected thing, on the plan or on the wall that is worked on; it is selected, to be written."""
+    doc = w.document
+    view = "" if w.center.focused_view() is w.plan else w.strip.current_wall()
+    (source,) = doc.selection
+    doc.do(lambda job: add_note(job, doc.room_id, view, source))
 
 
 def add_dimension(w: Window) -> None:
