@@ -140,6 +140,13 @@ def test_a_set_is_issued_changed_and_shows_its_clouds(window: Window, qtbot, tmp
         page.give_out.click()
     (issue,) = window.document.job.issues
     assert issue.letter == "A" and page.issued.count() == 2
+    page.signer.setFocus()
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        QTest.keyClicks(page.signer, "M. Harrow")
+        QTest.keyClick(page.signer, Qt.Key.Key_Return)
+    (issue,) = window.document.job.issues
+    assert issue.signed_by == "M. Harrow" and not page.signer.isVisible()
+    assert "M. Harrow" in page.issued.itemText(1)
     with qtbot.waitSignal(page.laid_out, timeout=60_000):
         window.document.do(lambda job: runs.set_width(job, (cell(window, "A3"),), "850"))
     starred = [s for s in page.sheets if s.block.revision == "A*"]
@@ -150,7 +157,8 @@ def test_a_set_is_issued_changed_and_shows_its_clouds(window: Window, qtbot, tmp
     page.issued.activated.emit(1)
     assert (tmp_path / "a.pdf").read_bytes() == issue.data
     # Issuing is a step like any other.
-    window.document.undo()
+    for _ in range(2):
+        window.document.undo()
     with qtbot.waitSignal(page.laid_out, timeout=60_000):
         window.document.undo()
     assert window.document.job.issues == ()

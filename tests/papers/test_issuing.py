@@ -19,7 +19,7 @@ from tall_plank.job import Job, Level
 from tall_plank.job.issue import LETTERS, letter_after
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
-from tall_plank.papers.issuing import digest_of, is_whole, issue_set, issues_of, with_revisions
+from tall_plank.papers.issuing import digest_of, is_whole, issue_set, issues_of, sign_issue, with_revisions
 from tall_plank.papers.sets import set_sheets
 from tall_plank.workings import Workings
 
@@ -145,3 +145,33 @@ def test_words_of_a_cloud_stay_clear_of_nothing_they_hide() -> None:
         for view in sheet.views:
             words = [t for t in view.drawing.items if isinstance(t, Text)]
             assert len([t for t in view.shown.words if isinstance(t, Text)]) == len(words)
+
+
+def test_what_is_signed_is_hashed_with_name_and_day_and_told_where_it_is_another(tmp_path: Path) -> None:
+    """By hand: SHA-256 of the file's seal, the name and the day, a line each."""
+    import hashlib
+    import json
+
+    with pytest.raises(PlankError, match="Nothing was issued"):
+        sign_issue(furnished(), "client", "M. Harrow", "2026-12-01")
+    job = sign_issue(issued(furnished()), "client", "  M.  Harrow ", "2026-12-01").job
+    (issue,) = issues_of(job, "client")
+    wanted = hashlib.sha256(f"{hashlib.sha256(issue.data).hexdigest()}\nM. Harrow\n2026-12-01".encode()).hexdigest()
+    assert (issue.signed_by, issue.signature) == ("M. Harrow", wanted) and is_whole(issue)
+    with pytest.raises(PlankError, match="was signed by M"):
+        sign_issue(job, "client", "Another", "2026-12-02")
+    with pytest.raises(PlankError, match="needs a name"):
+        sign_issue(issued(furnished()), "client", " ", "2026-12-02")
+    path = tmp_path / "s.plank"
+    write_plank(job, path)
+    assert read_plank(path) == job
+    with zipfile.ZipFile(path) as archive:
+        files = {i.filename: archive.read(i) for i in archive.infolist()}
+    told = json.loads(files["job.json"])
+    told["job"]["issues"][0]["signed_by"] = "Somebody else"
+    files["job.json"] = json.dumps(told).encode()
+    with zipfile.ZipFile(path, "w") as archive:
+        for name, data in files.items():
+            archive.writestr(name, data)
+    with pytest.raises(PlankError, match="does not belong"):
+        read_plank(path)

@@ -55,6 +55,12 @@ def _front(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Dra
         items += _chain(xs, p.height, 1, "x", display, "fronts")
     if len(zs) > 2:
         items += _chain(zs, p.width, 1, "y", display, "fronts")
+    # Where handles are fixed, outside the chains of the fronts.
+    handles = [f.handle for f in unit.fronts if f.handle is not None and f.face is None]
+    for k, (whole, base, way) in enumerate(((p.width, p.height, "x"), (p.height, p.width, "y"))):
+        marks = sorted({0.0, whole, *(h[k + i] for h in handles for i in (0, 2))})
+        if len(marks) > 2:
+            items += _chain(marks, base, 2, way, display, "handles")
     return Drawing(f"{p.number} front", tuple(items), 0.0, 0.0, p.width, p.height)
 
 

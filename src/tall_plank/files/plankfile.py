@@ -22,7 +22,7 @@ from tall_plank.formats.envelope import brought_up, marked
 from tall_plank.formats.table import JOB
 from tall_plank.formats.writing import write_atomic
 from tall_plank.job import Job, Picture
-from tall_plank.job.issue import Issue
+from tall_plank.job.issue import Issue, signature_of
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
@@ -130,6 +130,9 @@ def _issued(issue: Issue, assets: dict[str, bytes], where: str) -> Issue:
     data = issue.data or assets.get(f"issued/{issue.name}", b"")
     if hashlib.sha256(data).hexdigest() != issue.seal:
         what = f"The issued set {issue.letter[:4]} for the {issue.kind[:12]} is missing or was changed."
+        raise PlankError(what, where, "Open its .bak file.")
+    if issue.signed_by and issue.signature != signature_of(issue.seal, issue.signed_by, issue.signed_on):
+        what = f"The signature under the set {issue.letter[:4]} for the {issue.kind[:12]} does not belong to it."
         raise PlankError(what, where, "Open its .bak file.")
     return msgspec.structs.replace(issue, data=data)
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import hashlib
+
 import msgspec
 
 
@@ -32,6 +34,8 @@ class Issue(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     kind : of set: client, site, shop, installer
     date : of issue, as it stands on the sheets
     seal : SHA-256 of the file, hexadecimal
+    signed_by, signed_on : who approved it, and when; empty: nobody yet
+    signature : SHA-256 of seal, name and day: another file, name or day has another one
     data : the set as PDF; in a job file it lies beside the job, under `issued/`
     """
 
@@ -41,12 +45,20 @@ class Issue(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     sheets: tuple[IssuedSheet, ...]
     seal: str
     note: str = ""
+    signed_by: str = ""
+    signed_on: str = ""
+    signature: str = ""
     data: bytes = b""
 
     @property
     def name(self) -> str:
         """Of its file."""
         return f"{self.kind}-{self.letter}.pdf"
+
+
+def signature_of(seal: str, name: str, day: str) -> str:
+    """What a signature of a file with a seal comes to."""
+    return hashlib.sha256("\n".join((seal, name, day)).encode()).hexdigest()
 
 
 LETTERS = "ABCDEFGHJKLMNPRSTUVWY"

@@ -16,7 +16,7 @@ from tall_plank.drawing.shown import Mark
 from tall_plank.drawing.words import Box, box_of
 from tall_plank.edits.change import Change
 from tall_plank.job import Job
-from tall_plank.job.issue import Issue, IssuedSheet, letter_after
+from tall_plank.job.issue import Issue, IssuedSheet, letter_after, signature_of
 from tall_plank.measure import PlankError
 from tall_plank.papers.about import About
 from tall_plank.papers.drawings import Tell, quietly
@@ -195,11 +195,36 @@ def issue_set(w: Workings, kind: str, date: str, note: str = "", tell: Tell = qu
         path = Path(folder) / "set.pdf"
         write_sheets(given, path, w.job.name, About(w.title, w.job.papers.firm, date))
         data = path.read_bytes()
-    issue = Issue(letter, kind, date, tuple(frozen), hashlib.sha256(data).hexdigest(), note[:200], data)
+    issue = Issue(letter, kind, date, tuple(frozen), hashlib.sha256(data).hexdigest(), note[:200], data=data)
     job = msgspec.structs.replace(w.job, issues=(*w.job.issues, issue))
     return Change(job, f"Issue the {kind} set as {letter}")
 
 
+def sign_issue(job: Job, kind: str, name: str, day: str) -> Change:
+    """Say who approved the last issue of a set, and when; its file, the name and the day are hashed together.
+
+    Raises
+    ------
+    PlankError where nothing was issued, it is signed already, or there is no name
+    """
+    issues = issues_of(job, kind)
+    who = " ".join(name.split())[:80]
+    if not issues:
+        raise PlankError("Nothing was issued that could be signed.", "signature", "Issue the set first.")
+    last = issues[-1]
+    if last.signed_by:
+        what = f"Issue {last.letter} was signed by {last.signed_by} on {last.signed_on}."
+        raise PlankError(what, "signature", "Issue the set anew to have it signed again.")
+    if not who:
+        raise PlankError("A signature needs a name.", "signature", "Type who approved it.")
+    signature = signature_of(last.seal, who, day)
+    signed = msgspec.structs.replace(last, signed_by=who, signed_on=day, signature=signature)
+    changed = tuple(signed if i is last else i for i in job.issues)
+    return Change(msgspec.structs.replace(job, issues=changed), f"Sign issue {last.letter}")
+
+
 def is_whole(issue: Issue) -> bool:
-    """Whether the frozen file is what was issued."""
-    return hashlib.sha256(issue.data).hexdigest() == issue.seal
+    """Whether the frozen file is what was issued, and what was signed."""
+    if hashlib.sha256(issue.data).hexdigest() != issue.seal:
+        return False
+    return not issue.signed_by or issue.signature == signature_of(issue.seal, issue.signed_by, issue.signed_on)

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QKeySequence, QShortcut
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
@@ -17,7 +17,7 @@ from tall_plank.desk.views.sheet import SheetView
 from tall_plank.drawing.sheets import Sheet
 from tall_plank.edits.change import Change
 from tall_plank.job import Job
-from tall_plank.papers.issuing import issue_set, issues_of, with_revisions
+from tall_plank.papers.issuing import issue_set, issues_of, sign_issue, with_revisions
 from tall_plank.papers.sets import set_sheets
 
 
@@ -56,6 +56,12 @@ class SetPage(QWidget):
         for widget in (self.back, self.on, self.names, self.told, self.stop):
             row.addWidget(widget)
         row.addStretch(1)
+        self.signer = QLineEdit()
+        self.signer.setPlaceholderText(tr("approved by"))
+        self.signer.setAccessibleName(tr("Approved by"))
+        self.signer.setMaximumWidth(150)
+        self.signer.returnPressed.connect(self._sign)
+        row.addWidget(self.signer)
         row.addWidget(self.issued)
         row.addWidget(self.give_out)
         column = QVBoxLayout(self)
@@ -163,11 +169,25 @@ class SetPage(QWidget):
         self.told.setText(words)
         self.laid_out.emit()
 
+    def _sign(self) -> None:
+        """The name that was typed signs the last issue; the keys go back to the sheet."""
+        name, today = self.signer.text(), date.today().isoformat()
+        error = self.document.do(lambda job: sign_issue(job, self.kind, name, today), at_place=True)
+        if error is not None:
+            self.told.setText(str(error))
+            return
+        self.signer.clear()
+        self.view.setFocus()
+
     def _fill_issued(self) -> None:
         issues = issues_of(self.document.job, self.kind)
+        # Who approves is asked where something is out that nobody has signed.
+        self.signer.setVisible(bool(issues) and not issues[-1].signed_by)
         self.issued.clear()
         self.issued.addItem(tr("Issued sets"))
-        self.issued.addItems([f"{i.letter} · {i.date} · {len(i.sheets)} {tr('sheets')}" for i in issues])
+        for i in issues:
+            signed = f" · {tr('approved by')} {i.signed_by}, {i.signed_on}" if i.signed_by else ""
+            self.issued.addItem(f"{i.letter} · {i.date} · {len(i.sheets)} {tr('sheets')}{signed}")
         self.issued.setVisible(bool(issues))
 
     def _save_issued(self, at: int) -> None:
