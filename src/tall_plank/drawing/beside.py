@@ -11,6 +11,7 @@ from tall_plank.drawing.things.common import Scope
 from tall_plank.job import Kind, Source
 from tall_plank.making import MadeUnit
 from tall_plank.measure.frames import FloorPoint
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, Wall
 from tall_plank.setout.things.column import column_height, column_points
 
@@ -61,6 +62,7 @@ def _seen(
     return _Side(low, high, bottom, top, near, layer, source, fill)
 
 
+@remembered(2048)
 def footprint(p: Placed, unit: MadeUnit | None) -> list[FloorPoint]:
     """The plan of a unit with its fronts, in the room."""
     reach = unit.spec.made.reach if unit is not None and unit.fronts else 0.0

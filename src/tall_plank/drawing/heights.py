@@ -12,6 +12,7 @@ from tall_plank.drawing.primitives import Dim, Item, Layer, Text
 from tall_plank.job import Job, Kind
 from tall_plank.making import MadeJob, MadeUnit
 from tall_plank.measure import format_chain, format_length
+from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed, RoomLayout, Wall
 from tall_plank.setout.rooms import soffit_points
 
@@ -41,8 +42,12 @@ class Column(NamedTuple):
 
 def seen_top(p: Placed, unit: MadeUnit | None) -> float:
     """Height of a unit's highest board, mm: a seat or a cover may lie on its carcass."""
-    if unit is None:
-        return p.top
+    return p.top if unit is None else max(p.top, p.bottom + _cover_top(unit))
+
+
+@remembered(1024)
+def _cover_top(unit: MadeUnit) -> float:
+    """Upper edge of what covers a unit, mm above its lower edge; 0 where nothing does."""
     corners = [
         part.frame.at(u, v, w)[2]
         for part in unit.shown
@@ -51,7 +56,7 @@ def seen_top(p: Placed, unit: MadeUnit | None) -> float:
         for v in (0.0, part.width)
         for w in (0.0, part.thickness)
     ]
-    return max([p.top, *(p.bottom + z for z in corners)])
+    return max(corners, default=0.0)
 
 
 def standing(room: RoomLayout, wall: Wall, placed: Sequence[Placed], made: MadeJob) -> list[Standing]:
