@@ -19,7 +19,8 @@ from tall_plank.measure import PlankError
 from tall_plank.measure.filenames import file_name, file_names
 from tall_plank.papers import schedules
 from tall_plank.papers.about import About
-from tall_plank.papers.drawings import bar_sheets, job_sheets, room_drawings, sheet_of
+from tall_plank.papers.drawings import StoppedError, bar_sheets, job_sheets, room_drawings, sheet_of
+from tall_plank.papers.issuing import with_revisions
 from tall_plank.papers.labels import labels_of, write_label_sheets
 from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.offer import offer
@@ -158,7 +159,7 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
     old = earlier(folder, w.title)
     sides = part_sides(w)
     with PartTexts(side for _, side in sides) as texts:
-        steps = [(placed(name), write) for name, write in _steps(w, date)]
+        steps = [(placed(name), write) for name, write in _steps(w, date, progress)]
         steps += [(name, lambda path, s=side: write_part_text(s, texts.text(s), path)) for name, side in sides]  # type: ignore[misc]
         names = [name for name, _ in steps]
         about = About(w.title, w.job.papers.firm, date)
@@ -169,6 +170,8 @@ def write_package(w: Workings, folder: Path, progress: Progress = lambda name: T
             try:
                 (folder / name).parent.mkdir(parents=True, exist_ok=True)
                 write(folder / name)
+            except StoppedError:
+                break
             except OSError as error:
                 raise PlankError(
                     f"The file cannot be written ({error.strerror}).", name, "Choose another folder."
@@ -202,8 +205,8 @@ def csv_style(w: Workings) -> CsvStyle:
     return spreadsheet_style() if w.job.papers.csv == "spreadsheet" else PLAIN
 
 
-def _steps(w: Workings, date: str) -> Iterator[Step]:
-    """Every file of the package by its name, with what writes it."""
+def _steps(w: Workings, date: str, progress: Progress) -> Iterator[Step]:
+    """Every file of the package by its name, with what writes it; long ones tell how far they are."""
     about = About(w.title, w.job.papers.firm, date)
     style = csv_style(w)
     tables = {name: make(w) for name, make in schedules.ALL.items()}
@@ -214,7 +217,7 @@ def _steps(w: Workings, date: str) -> Iterator[Step]:
     yield "drawings.pdf", lambda path: write_sheets(job_sheets(w, date), path, w.job.name, about)
     yield "shop-drawings.pdf", lambda path: write_sheets(job_sheets(w, date, shop=True), path, w.job.name, about)
     for kind in KINDS:
-        yield f"{kind}-set.pdf", lambda path, k=kind: write_sheets(set_sheets(w, k, date), path, w.job.name, about)  # type: ignore[misc]
+        yield f"{kind}-set.pdf", lambda path, k=kind: _set(w, k, date, path, about, progress)  # type: ignore[misc]
     numbers = units_with_parts(w)
     drawn = {p.number: unit_drawing(p, u, w.job.stock, w.job.display) for p, u in w.made.units}
     lists, pictures = [unit_list(w, n) for n in numbers], [drawn.get(n) for n in numbers]
@@ -243,6 +246,12 @@ def _steps(w: Workings, date: str) -> Iterator[Step]:
                 yield f"{plain}.{ending}", lambda path, d=drawing: write_drawing(w, d, path, date)  # type: ignore[misc]
         yield f"room{number}-model.glb", lambda path, r=room.room.id: write_model(w, r, path)  # type: ignore[misc]
     yield from _machine_steps(w)
+
+
+def _set(w: Workings, kind: str, date: str, path: Path, about: About, progress: Progress) -> None:
+    """A set of drawings; what is drawn is told, and may stop it."""
+    sheets = set_sheets(w, kind, date, lambda name: progress(f"{path.name}: {name}"))
+    write_sheets(with_revisions(w.job, kind, sheets), path, w.job.name, about)
 
 
 FOLDERS = (

@@ -11,9 +11,11 @@ from tall_plank.drawing.dimensions import expand, offset
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.placing import FIRST_ROW, ROW
 from tall_plank.drawing.primitives import Dim, Line
+from tall_plank.edits.papers import set_papers
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
+from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
 
@@ -83,3 +85,17 @@ def test_rows_stand_one_outside_the_other(row: int, before: bool, along: str, sc
     for line in lines[1:3]:
         start, end = (line.y1, line.y2) if along == "x" else (line.x1, line.x2)
         assert (start - 100.0) * sign > 0 and (end - at[0]) * sign > 0
+
+
+def test_chains_of_units_measure_to_what_the_job_says_and_name_it() -> None:
+    """By hand: doors of a pair of 900 with gaps of 3 are 447 each, 1.5 from either side."""
+    job = with_run(new_job(), "A", Level.BASE, "drawers 600, pair 900")
+    by_carcass = [d for d in dims(job) if d.along == "x" and d.row == -1]
+    assert by_carcass[-1].name == "carcass"
+    job = set_papers(job, "chains", "fronts").job
+    by_front = [d for d in dims(job) if d.along == "x" and d.row == -1]
+    assert by_front[-1].name == "fronts"
+    assert [d.text for d in by_front].count("447") == 2 and "3" in {d.text for d in by_front}
+    assert sum(d.b - d.a for d in by_front) == pytest.approx(3600.0)
+    with pytest.raises(PlankError, match="not offered"):
+        set_papers(job, "chains", "the moon")

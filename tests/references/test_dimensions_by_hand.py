@@ -111,7 +111,7 @@ def test_after_a_hundred_random_edits_each_says_its_distance_or_is_named(seed: i
         except PlankError:
             continue
         done += 1
-        if done % 5 == 0:
+        if done % 12 == 0:
             check(job)
     held, broken = check(job)
     assert held + broken == 10 and done > 50

@@ -37,7 +37,10 @@ def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed],
     chains = [(-1, base)]
     chains += [(i, row) for i, row in enumerate(hung_rows(room, wall, placed), 1)]
     for row, cells in chains:
-        dims += _units(job, room, wall, row, cells)
+        if job.papers.chains == "fronts":
+            dims += _fronts(job, wall, row, cells, made)
+        else:
+            dims += _units(job, room, wall, row, cells)
     below = -2 if base else -1
     openings = sorted((o for o in room.room.openings if o.wall == wall.id), key=lambda o: o.x.mm)
     if openings:
@@ -69,6 +72,21 @@ def _units(job: Job, room: RoomLayout, wall: Wall, row: int, cells: list[Placed]
         typed = rest is not None and not rest.run.free and abs(rest.left - (wall.length - at)) < NEAR
         steps.append((at, wall.length, Kind.RUN.of(cells[-1].run) if typed else None, "left" if typed else ""))
     return _named(job, steps, where, row, "carcass")
+
+
+def _fronts(job: Job, wall: Wall, row: int, cells: list[Placed], made: MadeJob) -> list[Item]:
+    """The fronts of one row of units with the gaps between them, from end to end of the wall; a unit without fronts by
+    its carcass. Nothing is typed over them: what is decided is the carcass."""
+    marks = {0.0, wall.length} if cells else set()
+    for p in cells:
+        unit = made.of(p.cell)
+        fronts = [f for f in unit.fronts if f.face is None] if unit is not None else []
+        spans = [(f.x, f.x + f.width) for f in fronts] or [(0.0, p.width)]
+        marks |= {p.x + x for span in spans for x in span}
+    kept = sorted(m for m in marks if -NEAR < m < wall.length + NEAR)
+    kept = [m for i, m in enumerate(kept) if i == 0 or m - kept[i - 1] > NEAR]
+    steps: list[tuple[float, float, Source | None, str]] = [(a, b, None, "") for a, b in pairwise(kept)]
+    return _named(job, steps, 0.0 if row < 0 else wall.height, row, "fronts")
 
 
 def _openings(job: Job, wall: Wall, row: int, openings: list[Opening]) -> list[Item]:

@@ -21,6 +21,7 @@ CHOICES = {
         "Letter": "Letter",
         "Broadsheet": "Broadsheet",
     },
+    "chains": {"carcass": "the carcasses", "fronts": "the fronts"},
     "ink": {"color": "in color", "black": "in black only"},
     "csv": {"plain": "for programs", "spreadsheet": "for a spreadsheet"},
     "labels": {sheet.name: sheet.name for sheet in LABEL_SHEETS},

@@ -73,6 +73,7 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     firm : who makes it: the author of its papers
     creator, approver : who draws, and who approves drawings
     lists, drawings : paper of lists, upright or lying; the largest paper of drawings
+    chains : what chains of units on elevations measure to
     ink : drawings with the colors of finishes, or in black only, for printers without color and for copies
     csv : lists as data for programs, or for a spreadsheet: with a byte mark, parted and with decimals as this computer
         writes them
@@ -85,4 +86,5 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     drawings: DrawingPaper = "A3"
     csv: Literal["plain", "spreadsheet"] = "plain"
     ink: Literal["color", "black"] = "color"
+    chains: Literal["carcass", "fronts"] = "carcass"
     labels: LabelSheet = LABEL_SHEETS[0]

@@ -57,8 +57,8 @@ def set_sheets(w: Workings, kind: str, date: str = "", tell: Tell = quietly) -> 
     bare = make(w, tell)
     paper = w.job.papers.drawings
     numbers = _numbers(bare, w, kind)
-    rows = [[n, _title(s), s.scales or "–", date or "–"] for n, s in zip(numbers, bare, strict=True)]
-    heads = ("Number", "Title", "Scale", "Date of issue")
+    rows = [[n, _title(s), s.scales or "–"] for n, s in zip(numbers, bare, strict=True)]
+    heads = ("Number", "Title", "Scale")
     index = [table_drawing(f"Index, {KINDS[kind].lower()}s", heads, piece, "0") for piece in in_pieces(rows, ROWS)]
     front = share(index, paper)
     found = [*front, *bare]

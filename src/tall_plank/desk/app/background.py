@@ -26,7 +26,8 @@ def run_package(document: Document, message: MessageLine, folder: Path) -> InThr
         def progress(name: str) -> bool:
             nonlocal count
             going = tell(name)
-            count += going
+            # What is told of a file in work is no further file.
+            count += going and ": " not in name
             return going
 
         return max(count, len(package.write_package(works, folder, progress, date.today().isoformat())))

@@ -153,6 +153,7 @@ def _paper_groups(job: Job) -> tuple[Group, ...]:
         row("approver", tr("Approved by"), p.approver),
         row("lists", tr("Lists on"), p.lists),
         row("drawings", tr("Drawings on"), p.drawings),
+        row("chains", tr("Units measured to"), tr(papers.CHOICES["chains"][p.chains])),
         row("ink", tr("Sheets"), tr(papers.CHOICES["ink"][p.ink])),
         row("csv", tr("CSV"), tr(papers.CHOICES["csv"][p.csv])),
         row("labels", tr("Label sheets"), sheet.name),
