@@ -16,6 +16,7 @@ from tall_plank.desk.views.canvas import PAPER_PX
 from tall_plank.drawing.dimensions import offset
 from tall_plank.drawing.primitives import Arc, Text
 from tall_plank.edits import runs
+from tall_plank.edits.things.section import add_section
 from tall_plank.edits.things.table import ADDED
 from tall_plank.job import Kind
 
@@ -58,6 +59,16 @@ def test_a_set_follows_the_job_and_its_sheets_keep_their_numbers(window: Window,
     assert page.names.currentIndex() == 1
     words = {t.text for s in page.sheets for v in s.views for t in v.shown.texts}
     assert "850" in words
+
+
+def test_the_same_sheet_is_looked_at_where_another_has_come_before_it(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = opened(window, qtbot, "shop")
+    at = next(i for i, s in enumerate(page.sheets) if s.block.number == "WUA2")
+    page.names.setCurrentIndex(at)
+    with qtbot.waitSignal(page.laid_out, timeout=60_000):
+        window.document.do(lambda job: add_section(job, "r1", "x"))
+    assert page.view.sheet is not None and page.view.sheet.block.number == "WUA2"
+    assert page.names.currentIndex() > at
 
 
 def test_a_set_on_screen_is_what_is_printed(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -2,21 +2,26 @@
 
 from __future__ import annotations
 
+import msgspec
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from conftest import with_run
+from tall_plank.demo import demo_job
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim, Drawing, Layer, Line, Shape, Text
 from tall_plank.drawing.roomsection import section_drawing
+from tall_plank.edits.rooms import set_room_length
 from tall_plank.edits.things.section import add_section, delete_section, move_section, set_section, turn_section
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
-from tall_plank.measure import PlankError
+from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.papers.drawings import job_sheets, room_drawings
+from tall_plank.setout.rooms import corners_of
+from tall_plank.setout.things.section import cuts_room
 from tall_plank.workings import Workings
 
 
@@ -140,3 +145,26 @@ def test_a_slanted_section_survives_save_and_open(tmp_path) -> None:  # type: ig
     drawing = drawn(back)
     assert drawing.x1 == pytest.approx((900.0**2 + 2400.0**2) ** 0.5)
     assert cuts(drawing, Kind.CELL)
+
+
+def test_a_line_that_a_smaller_room_leaves_outside_is_kept_drawn_and_named() -> None:
+    job = add_section(furnished(), "r1", "y", 2500.0).job
+    assert not [s for s in Workings(job).snags if s.rule == "section"]
+    job = set_room_length(job, "r1", "width", "2400").job
+    (snag,) = [s for s in Workings(job).snags if s.rule == "section"]
+    assert "Section 1-1 lies beside the room" in snag.what
+    assert drawn(job) and len(job.rooms[0].sections) == 1
+
+
+def test_a_line_in_the_corner_that_an_outline_leaves_out_is_refused() -> None:
+    """Within the bounds of an L and yet beside it."""
+    job = add_section(demo_job(), "r1", "x").job
+    corners = corners_of(job.rooms[0].outline)
+    (section,) = job.rooms[0].sections
+    x0, y0, x1, y1 = ol.bounds(corners)
+    out = [(x, y) for x in (x0 + 300, x1 - 300) for y in (y0 + 300, y1 - 300) if not ol.inside(corners, x, y)]
+    (x, y) = out[0]
+    short = msgspec.structs.replace(
+        section, x1=Length.of(x - 100), y1=Length.of(y), x2=Length.of(x + 100), y2=Length.of(y)
+    )
+    assert not cuts_room(job.rooms[0], short) and cuts_room(job.rooms[0], section)

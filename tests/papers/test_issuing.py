@@ -19,8 +19,10 @@ from tall_plank.job import Job, Level
 from tall_plank.job.issue import LETTERS, letter_after
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
+from tall_plank.papers.about import About
 from tall_plank.papers.issuing import digest_of, is_whole, issue_set, issues_of, sign_issue, with_revisions
 from tall_plank.papers.sets import set_sheets
+from tall_plank.papers.write_pdf import write_sheets
 from tall_plank.workings import Workings
 
 
@@ -94,6 +96,23 @@ def test_the_next_issue_has_the_next_letter_on_what_changed_only() -> None:
     for sheet in second.sheets:
         assert letters[sheet.number] == ("A" if before.get(sheet.number) == sheet.digest else "B")
     assert {"A", "B"} == set(letters.values())
+
+
+def test_what_is_given_out_anew_has_clouds_on_the_sheets_with_the_new_letter_only(tmp_path: Path) -> None:
+    job = issued(furnished())
+    job = issued(runs.set_width(job, (cell_of(job, "A2"),), "850").job)
+    issue = issues_of(job, "client")[-1]
+    plain = tmp_path / "plain.pdf"
+    write_sheets(set_sheets(Workings(job), "client", issue.date), plain, "Issued", About("Issued", "", issue.date))
+
+    def curves(document: pymupdf.Document) -> list[int]:
+        return [sum(item[0] == "c" for path in page.get_drawings() for item in path["items"]) for page in document]
+
+    with pymupdf.open(stream=io.BytesIO(issue.data), filetype="pdf") as given, pymupdf.open(plain) as bare:
+        more = [a > b for a, b in zip(curves(given), curves(bare), strict=True)]
+    clouded = {s.number for s, m in zip(issue.sheets, more, strict=True) if m}
+    assert clouded and clouded <= {s.number for s in issue.sheets if s.revision == "B"}
+    assert any(s.number in clouded and not s.title.startswith("Index") for s in issue.sheets)
 
 
 def test_letters_leave_out_those_that_read_like_figures() -> None:

@@ -135,6 +135,33 @@ def test_one_between_two_units_measures_the_gap_and_stays_where_it_was_put(tmp_p
     assert read_plank(tmp_path / "h.plank").rooms[0].dimensions == job.rooms[0].dimensions
 
 
+@pytest.mark.parametrize(
+    ("view", "along", "sides"),
+    [
+        ("A", "x", {"left", "center", "right"}),
+        ("A", "y", {"underside", "center", "top"}),
+        ("", "x", {"left", "center", "right"}),
+        ("", "y", {"front", "center", "rear"}),
+    ],
+)
+def test_only_sides_along_what_it_measures_are_taken_and_each_moves_its_end(
+    view: str, along: str, sides: set[str]
+) -> None:
+    """A side across the direction would be read as the middle without a word."""
+    job = furnished()
+    first, second = (Kind.CELL.of(cell_of(job, n)) for n in ("A1", "A5" if along == "y" else "A3"))
+    job = add_between(job, "r1", view, first, second, along).job
+    (d,) = job.rooms[0].dimensions
+    lengths = set()
+    for role in ("left", "right", "top", "underside", "front", "rear", "center"):
+        if role in sides:
+            lengths.add(round(length_of(set_dimension(job, d.id, "from", role).job, d.id) or 0.0, 3))
+        else:
+            with pytest.raises(PlankError, match="no side in this direction"):
+                set_dimension(job, d.id, "from", role)
+    assert len(lengths) == 3
+
+
 def test_an_own_text_over_a_true_length_is_told() -> None:
     job = furnished()
     first, second = (Kind.CELL.of(cell_of(job, n)) for n in ("A1", "A3"))

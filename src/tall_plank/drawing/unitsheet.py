@@ -93,13 +93,18 @@ def _boards(p: Placed, unit: MadeUnit) -> list[Board]:
     return [Board(p.frame.then(part.frame), part, source) for part in unit.shown if not part.bend]
 
 
+def _foremost(unit: MadeUnit) -> float:
+    """How far its carcass or its fronts come to the front, mm (below 0)."""
+    return min([-unit.spec.depth, *(_least(part, 1) for part in unit.shown)])
+
+
 def _upright(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Drawing:
     """From front to rear, seen from the right: the front at the left."""
     x = cut_at(unit)
     way = Way((x, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
     items = cut_view(_boards(p, unit), part_boxes(stock, p, unit, True), way, stock)
     deep = unit.spec.depth
-    front = min([-deep, *(_least(part, 1) for part in unit.shown)])
+    front = _foremost(unit)
     zs = {0.0, p.height}
     for _, x0, z, width, height in unit.bays:
         if x0 <= x <= x0 + width:
@@ -125,7 +130,7 @@ def _level(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Dra
     way = Way((0.0, 0.0, z), (1.0, 0.0, 0.0), (0.0, 1.0, 0.0))
     items = cut_view(_boards(p, unit), part_boxes(stock, p, unit, True), way, stock)
     deep = unit.spec.depth
-    front = min([-deep, *(_least(part, 1) for part in unit.shown)])
+    front = _foremost(unit)
     xs = {0.0, p.width}
     for _, x, low, width, height in unit.bays:
         if low <= z <= low + height:

@@ -81,15 +81,17 @@ def with_revisions(job: Job, kind: str, sheets: Sequence[Sheet]) -> list[Sheet]:
     found = []
     for sheet in sheets:
         before = last.get(sheet.block.number)
-        if before is None:
-            found.append(_revised(sheet, "new"))
-        elif digest_of(sheet) == before.digest:
-            found.append(_revised(sheet, before.revision))
-        else:
-            known = {before.marks[i : i + 8] for i in range(0, len(before.marks), 8)}
-            views = tuple(_clouded(view, known) for view in sheet.views)
-            found.append(_revised(msgspec.structs.replace(sheet, views=views), f"{before.revision}*"))
+        found.append(_revised(sheet, "new") if before is None else _compared(sheet, before, f"{before.revision}*"))
     return found
+
+
+def _compared(sheet: Sheet, before: IssuedSheet, letter: str) -> Sheet:
+    """A sheet with the letter that it had where it is what it was; else with another, and clouds about what differs."""
+    if digest_of(sheet) == before.digest:
+        return _revised(sheet, before.revision)
+    known = {before.marks[i : i + 8] for i in range(0, len(before.marks), 8)}
+    views = tuple(_clouded(view, known) for view in sheet.views)
+    return _revised(msgspec.structs.replace(sheet, views=views), letter)
 
 
 def _revised(sheet: Sheet, revision: str) -> Sheet:
@@ -166,7 +168,8 @@ def _cloud(box: Box, scale: float) -> list[Item]:
 
 
 def issue_set(w: Workings, kind: str, date: str, note: str = "", tell: Tell = quietly) -> Change:
-    """Give a set out: with the next letter, frozen as PDF in the job. Sheets that are what they were keep their letter.
+    """Give a set out: with the next letter, frozen as PDF in the job. Sheets that are what they were keep their letter;
+    the others have clouds about what differs from the last issue.
 
     Raises
     ------
@@ -183,12 +186,11 @@ def issue_set(w: Workings, kind: str, date: str, note: str = "", tell: Tell = qu
     last = {s.number: s for s in issues[-1].sheets} if issues else {}
     frozen, given = [], []
     for sheet in sheets:
-        digest = digest_of(sheet)
         before = last.get(sheet.block.number)
-        revision = before.revision if before is not None and before.digest == digest else letter
-        given.append(_revised(sheet, revision))
+        revised = _revised(sheet, letter) if before is None else _compared(sheet, before, letter)
+        given.append(revised)
         marks = "".join(dict.fromkeys(marks_of(sheet)))
-        frozen.append(IssuedSheet(sheet.block.number, sheet.title, revision, digest, marks))
+        frozen.append(IssuedSheet(sheet.block.number, sheet.title, revised.block.revision, digest_of(sheet), marks))
     if issues and all(s.revision != letter for s in frozen) and {s.number for s in frozen} == set(last):
         raise PlankError("Nothing has changed since the last issue.", "issue", "Change something first.")
     with tempfile.TemporaryDirectory() as folder:

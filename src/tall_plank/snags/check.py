@@ -15,12 +15,14 @@ from tall_plank.snags import (
     price,
     router,
     run_length,
+    section,
     strength,
 )
 from tall_plank.snags.checked import Checked
 
 RULES = (
     run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, router, price, dimension,
+    section,
 )  # fmt: skip
 """In the order in which their snags are listed."""
 

@@ -107,6 +107,9 @@ class SetPage(QWidget):
         assert isinstance(sheets, list)
         self.task = None
         before = self.names.currentIndex()
+        number = self.sheets[before].block.number if 0 <= before < len(self.sheets) else ""
+        # The same sheet is looked at, also where others have come before it.
+        before = next((i for i, s in enumerate(sheets) if s.block.number == number), before)
         self.sheets = sheets
         self.names.blockSignals(True)
         self.names.clear()

@@ -6,7 +6,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import Group, Row, Sheet
 from tall_plank.desk.things.handling import Handling
-from tall_plank.edits.things.dimension import STEPS, length_of, set_dimension
+from tall_plank.edits.things.dimension import length_of, set_dimension, sides_of
 from tall_plank.job import Kind
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import format_length
@@ -23,7 +23,7 @@ def dimension_sheet(doc: Document, thing_id: str) -> Sheet:
             key,
             label,
             tr(now),
-            choices=tuple((s, tr(s)) for s in STEPS),
+            choices=tuple((s, tr(s)) for s in sides_of(dim)),
             apply=lambda job, t: set_dimension(job, thing_id, key, t),
         )
 

@@ -17,8 +17,6 @@ from tall_plank.setout.anchors import anchor_words, box_in, measured
 FAR = 150.0
 """mm of paper that a dimension's line stands off at the most."""
 
-STEPS = ("left", "right", "top", "underside", "front", "rear", "center")
-
 LONGEST = 40
 """Letters of a text in place of a figure."""
 
@@ -62,6 +60,13 @@ def add_between(job: Job, room_id: str, view: str, first: Source, second: Source
     return added(job, room_id, Kind.DIMENSION, new, "Add a dimension")
 
 
+def sides_of(dimension: Dimension) -> tuple[str, ...]:
+    """The sides that lie along what a dimension measures."""
+    if dimension.along == "x":
+        return ("left", "center", "right")
+    return ("underside", "center", "top") if dimension.view else ("front", "center", "rear")
+
+
 def set_dimension(job: Job, dimension_id: str, key: str, text: str) -> Change:
     """Set from which side of its things a dimension measures (from, to), how far its line stands off (offset, mm of
     paper), or what stands in place of the figure (text).
@@ -73,8 +78,10 @@ def set_dimension(job: Job, dimension_id: str, key: str, text: str) -> Change:
     room, dim = find_thing(job, Kind.DIMENSION, dimension_id)
     match key:
         case "from" | "to":
-            if text not in STEPS:
-                raise PlankError(f"“{text[:20]}” is no side.", key, f"Choose {', '.join(STEPS)}.")
+            if text not in sides_of(dim):
+                raise PlankError(
+                    f"“{text[:20]}” is no side in this direction.", key, f"Choose {', '.join(sides_of(dim))}."
+                )
             name = "a" if key == "from" else "b"
             new = msgspec.structs.replace(dim, **{name: msgspec.structs.replace(getattr(dim, name), role=text)})
         case "offset":

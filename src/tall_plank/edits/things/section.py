@@ -17,6 +17,7 @@ from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.limits import check_reach
 from tall_plank.setout.rooms import corners_of
+from tall_plank.setout.things.section import cuts_room
 
 NAMES = {"section across": "x", "section along": "y"}
 """What a section line is called on the shelf, and the axis of the plan that it runs along."""
@@ -59,9 +60,7 @@ def _crosses(room: Room, section: Section) -> None:
     ax, ay, bx, by = (getattr(section, key).mm for key in ENDS)
     if math.dist((ax, ay), (bx, by)) < LEAST:
         raise PlankError("The section line is too short.", "section", f"Make it {LEAST:g} mm long or more.")
-    x0, y0, x1, y1 = ol.bounds(corners_of(room.outline))
-    inside = any(x0 < ax + (bx - ax) * t < x1 and y0 < ay + (by - ay) * t < y1 for t in (i / 100 for i in range(101)))
-    if not inside:
+    if not cuts_room(room, section):
         raise PlankError("The section line lies beside the room.", "section", "Draw it through the room.")
 
 
