@@ -5,8 +5,11 @@ from __future__ import annotations
 import math
 import re
 from collections import Counter
+from itertools import combinations
 
 import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
 
 from conftest import with_run
 from kept.results import every_kind
@@ -17,13 +20,14 @@ from tall_plank.drawing.primitives import Dim, Layer, Shape, Text
 from tall_plank.drawing.sheets import BLOCK, FULL, Sheet, fill_of
 from tall_plank.drawing.unitsheet import unit_views
 from tall_plank.drawing.words import box_of
-from tall_plank.drawing.workflow import triangle
+from tall_plank.drawing.workflow import leg_words, triangle
 from tall_plank.edits import jobs, outline, papers, runs
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.edits.things.service import add_service
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
-from tall_plank.measure import DisplayUnit
+from tall_plank.measure import DisplayUnit, parse_length
+from tall_plank.measure.frames import FloorPoint
 from tall_plank.papers.drawings import StoppedError
 from tall_plank.papers.sets import KINDS, set_sheets
 from tall_plank.workings import Workings
@@ -234,8 +238,8 @@ def test_the_work_triangle_runs_from_the_store_to_the_sink_to_the_hob() -> None:
     )
     plan = next(v.drawing for s in set_sheets(DEMO, "client") for v in s.views if v.drawing.title == "Galley, plan")
     words = {t.text for t in plan.items if isinstance(t, Text)}
-    whole = sum(round(math.dist(a, b), 3) for a, b in legs)
-    assert {"store", "wash", "cook", f"triangle {round(whole)}"} <= words
+    whole = sum(round(math.dist(a, b)) for a, b in legs)
+    assert {"store", "wash", "cook", f"triangle {whole}"} <= words
     # A room without one of the three has none.
     assert triangle(DEMO.layout.rooms[1], DEMO.made) == []
 
@@ -250,3 +254,20 @@ def test_in_black_only_nothing_has_the_color_of_a_finish_and_the_lines_are_the_s
             lines = [[i for i in x.shown.drawn if not (isinstance(i, Shape) and i.fill)] for x in (u, v)]
             assert lines[0] == lines[1]
             assert (u.x, u.y, u.scale) == (v.x, v.y, v.scale)
+
+
+@given(
+    st.lists(st.tuples(st.floats(0, 5000), st.floats(0, 5000)), min_size=3, max_size=3),
+    st.sampled_from([DisplayUnit.MM, DisplayUnit.CM, DisplayUnit.INCH, DisplayUnit.FRACTION_16]),
+)
+def test_the_legs_that_are_printed_add_up_to_the_whole_that_is_printed(
+    spots: list[tuple[float, float]], unit: DisplayUnit
+) -> None:
+    legs = [(FloorPoint(a), FloorPoint(b)) for a, b in combinations(spots, 2)]
+    assume(all(math.dist(a, b) > 100.0 for a, b in legs))
+    *texts, whole = leg_words(legs, unit)
+
+    def mm(text: str) -> float:
+        return parse_length(text.lstrip("~"), unit).mm
+
+    assert abs(sum(mm(t) for t in texts) - mm(whole)) < 3 * 0.0001 * 25.4  # the last place of decimal inches

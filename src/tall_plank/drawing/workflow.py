@@ -4,12 +4,13 @@ each leg; and the zones that these are in."""
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from itertools import combinations
 
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Text
 from tall_plank.job import Job
 from tall_plank.making import MadeJob
-from tall_plank.measure import format_length
+from tall_plank.measure import DisplayUnit, format_chain, format_length
 from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import RoomLayout
 
@@ -40,16 +41,21 @@ def triangle(room: RoomLayout, made: MadeJob) -> list[tuple[FloorPoint, FloorPoi
     return [] if None in ends else [(a, b) for a, b in combinations(ends, 2) if a is not None and b is not None]
 
 
+def leg_words(legs: Sequence[tuple[FloorPoint, FloorPoint]], display: DisplayUnit) -> list[str]:
+    """How long each leg is, to the millimetre, and all of them: what is printed adds up."""
+    lengths = [float(round(math.dist(a, b))) for a, b in legs]
+    return [*format_chain(lengths, display), format_length(sum(lengths), display)]
+
+
 def workflow(job: Job, room: RoomLayout, made: MadeJob) -> list[Item]:
     """The triangle with its legs' lengths and their sum, and the zones' names before their units."""
     legs = triangle(room, made)
     items: list[Item] = []
-    for (ax, ay), (bx, by) in legs:
+    *lengths, whole = leg_words(legs, job.display)
+    for ((ax, ay), (bx, by)), length in zip(legs, lengths, strict=True):
         items.append(Line(ax, ay, bx, by, Pen.MOVING, Layer.LABEL))
-        length = format_length(round(math.dist((ax, ay), (bx, by))), job.display)
         items.append(Text((ax + bx) / 2, (ay + by) / 2, length, 1.8, Layer.LABEL, backed=True, rise=-0.9))
     if legs:
-        whole = format_length(round(sum(math.dist(a, b) for a, b in legs)), job.display)
         x = sum(p[0] for leg in legs for p in leg) / 6
         y = sum(p[1] for leg in legs for p in leg) / 6
         items.append(Text(x, y, f"triangle {whole}", 1.8, Layer.LABEL, quiet=True, backed=True))
