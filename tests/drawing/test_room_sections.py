@@ -10,9 +10,11 @@ from hypothesis import strategies as st
 from conftest import with_run
 from tall_plank.demo import demo_job
 from tall_plank.drawing.plan import plan
+from tall_plank.drawing.plandims import plan_dims
 from tall_plank.drawing.primitives import Dim, Drawing, Layer, Line, Shape, Text
 from tall_plank.drawing.roomsection import section_drawing
 from tall_plank.edits.rooms import set_room_length
+from tall_plank.edits.things.opening import add_opening
 from tall_plank.edits.things.section import add_section, delete_section, move_section, set_section, turn_section
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.job import Job, Kind, Level
@@ -168,3 +170,18 @@ def test_a_line_in_the_corner_that_an_outline_leaves_out_is_refused() -> None:
         section, x1=Length.of(x - 100), y1=Length.of(y), x2=Length.of(x + 100), y2=Length.of(y)
     )
     assert not cuts_room(job.rooms[0], short) and cuts_room(job.rooms[0], section)
+
+
+def test_a_line_that_begins_beside_the_room_and_ends_in_it_cuts_it() -> None:
+    job = add_section(furnished(), "r1", "x").job
+    (section,) = job.rooms[0].sections
+    long = msgspec.structs.replace(section, x1=Length.of(-3000.0), x2=Length.of(500.0))
+    assert cuts_room(job.rooms[0], long)
+
+
+def test_the_plan_has_both_sides_of_an_opening_at_the_right_end_of_its_wall() -> None:
+    job = add_opening(furnished(), "r1", "A", "window", 2600.0).job
+    w = Workings(job)
+    opening = w.layout.rooms[0].room.openings[0]
+    ends = {round(v) for i in plan_dims(job, w.layout.rooms[0], chains=True) if isinstance(i, Dim) for v in (i.a, i.b)}
+    assert {round(opening.x.mm), round(opening.x.mm + opening.width.mm)} <= ends
