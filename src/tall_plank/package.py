@@ -15,6 +15,7 @@ from tall_plank.files.record import earlier, recorded
 from tall_plank.files.svg import write_svg
 from tall_plank.job import Kind
 from tall_plank.job.cutting import LaidPart
+from tall_plank.job.sheetset import SetKind
 from tall_plank.measure import PlankError
 from tall_plank.measure.filenames import file_name, file_names
 from tall_plank.papers import schedules
@@ -248,7 +249,7 @@ def _steps(w: Workings, date: str, progress: Progress) -> Iterator[Step]:
     yield from _machine_steps(w)
 
 
-def _set(w: Workings, kind: str, date: str, path: Path, about: About, progress: Progress) -> None:
+def _set(w: Workings, kind: SetKind, date: str, path: Path, about: About, progress: Progress) -> None:
     """A set of drawings; what is drawn is told, and may stop it."""
     sheets = set_sheets(w, kind, date, lambda name: progress(f"{path.name}: {name}"))
     write_sheets(with_revisions(w.job, kind, sheets), path, w.job.name, about)

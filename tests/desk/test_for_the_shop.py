@@ -10,6 +10,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from desk.conftest import cell
+from tall_plank.desk.app.onscreen import shown_now
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.drawing.primitives import Layer
@@ -33,13 +34,9 @@ def test_one_key_turns_every_drawing_and_back(window: Window) -> None:
     assert strip > 50
     assert plan > 20
     assert window.commands.actions["for_shop"].isChecked()
-    window.lists.chosen["offer"] = "sheet1"
-    window.show_stage("offer")
-    assert window.sheet.sheet is not None
-    assert NOTE in window.sheet.sheet.notes
+    assert NOTE in shown_now(window).sheets[0].notes
     window.commands.run("for_shop")
-    assert NOTE not in window.sheet.sheet.notes
-    window.show_stage("units")
+    assert NOTE not in shown_now(window).sheets[0].notes
     assert marks(window) == (0, 0)
     assert not window.commands.actions["for_shop"].isChecked()
 

@@ -18,6 +18,7 @@ from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing, Layer, Line, Pen, Shape, Text
 from tall_plank.drawing.shopmarks import BESIDE, JOINTS, NOTE, edging_marks, shop_marks
 from tall_plank.drawing.shown import shown
+from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP
 from tall_plank.edits import units
 from tall_plank.job import Job
 from tall_plank.making import MadeUnit, Part
@@ -37,7 +38,7 @@ def unit_of(job: Job, number: str) -> MadeUnit:
 def wall_a(job: Job, *, shop: bool) -> Drawing:
     w = Workings(job)
     room = w.layout.rooms[0]
-    return elevation(job, room, room.wall("A"), w.made, shop=shop)
+    return elevation(job, room, room.wall("A"), w.made, FOR_SHOP if shop else FOR_CLIENT)
 
 
 def making(drawing: Drawing) -> list[object]:
@@ -55,7 +56,7 @@ def test_the_plan_has_marks_for_the_shop_only(job: Job) -> None:
     w = Workings(job)
     room = w.layout.rooms[0]
     assert making(plan(job, room, w.made)) == []
-    chained = [i for i in making(plan(job, room, w.made, shop=True)) if getattr(i, "pen", None) is Pen.CHAIN]
+    chained = [i for i in making(plan(job, room, w.made, shows=FOR_SHOP)) if getattr(i, "pen", None) is Pen.CHAIN]
     assert chained
 
 
@@ -151,7 +152,7 @@ def test_sheets_for_the_shop_say_so_and_what_the_marks_mean(job: Job) -> None:
 
 def test_chain_lines_and_their_layer_reach_every_kind_of_file(job: Job, tmp_path: Path) -> None:
     w = Workings(job)
-    drawing = dict(room_drawings(w, "r1", shop=True))["elevation-A"]
+    drawing = dict(room_drawings(w, "r1", FOR_SHOP))["elevation-A"]
     for ending in ("svg", "dxf", "pdf"):
         write_drawing(w, drawing, tmp_path / f"a.{ending}", shop=True)
     root = ElementTree.parse(tmp_path / "a.svg").getroot()

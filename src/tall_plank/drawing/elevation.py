@@ -7,6 +7,7 @@ from tall_plank.drawing.colors import color_of
 from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, Shape, rectangle
 from tall_plank.drawing.shopmarks import edging_marks
+from tall_plank.drawing.shows import FOR_CLIENT, Shows
 from tall_plank.drawing.things.common import Scope
 from tall_plank.drawing.things.service import service_heights
 from tall_plank.drawing.things.table import DRAWN
@@ -28,14 +29,9 @@ def elevation(
     room: RoomLayout,
     wall: Wall,
     made: MadeJob,
-    *,
-    dims: bool = True,
-    labels: bool = True,
-    fronts: bool = True,
-    shop: bool = False,
+    shows: Shows = FOR_CLIENT,
 ) -> Drawing:
-    """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions.
-    Without fronts the inside of the units is seen; for the shop, edging and joints are."""
+    """The elevation of a wall, or of an island's face, with its units, trims, openings and automatic dimensions."""
     source = Kind.WALL.of(wall.id)
     height = seen_height(room, wall)
     items: list[Item] = []
@@ -55,7 +51,7 @@ def elevation(
         items += _legs_beside(room, wall, side, neighbour, by_cell, job.stock, hidden)
     placed = [p for p in room.placed if p.wall_id == wall.id]
     for board in room.boards:
-        if board.kind in BEHIND_UNITS and board.wall_id == wall.id:
+        if board.kind in BEHIND_UNITS and (shows.worktops or board.kind != "splashback") and board.wall_id == wall.id:
             items.append(board_front(job.stock, board))
     for p in placed:
         unit = by_cell.get(p.cell)
@@ -64,22 +60,22 @@ def elevation(
                 leg = rectangle(p.x + x, 0.0, unit.spec.made.leg_size, p.bottom)
                 items.append(Shape(leg, Pen.NARROW, Layer.CARCASS, Kind.CELL.of(p.cell), "ink"))
             label = marked_label(job, room.room, p)
-            items += unit_front(p, unit, job.stock, labels=labels, label=label, fronts=fronts, shop=shop)
+            items += unit_front(p, unit, job.stock, label=label, shows=shows)
     for board in room.boards:
         if board.kind not in BEHIND_UNITS and board.wall_id == wall.id:
             items.append(board_front(job.stock, board))
     for top in room.worktops:
-        if top.wall_id == wall.id:
+        if top.wall_id == wall.id and shows.worktops:
             items.append(top_front(job.stock, top, top.x))
-    if fronts:
+    if shows.fronts:
         for drawn in DRAWN.values():
             items += drawn.closing(scope, wall) if drawn.closing is not None else []
-    if shop:
-        items += _edged_trims(room, wall, made)
+    if shows.edging:
+        items += _edged_trims(room, wall, made, worktops=shows.worktops)
     for drawn in DRAWN.values():
         items += drawn.over(scope, wall) if drawn.over is not None else []
     items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
-    if dims:
+    if shows.dims:
         items += service_heights(job, room, wall)
         items += elevation_dims(job, room, wall, placed, made)
     words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
@@ -93,6 +89,9 @@ def marked_label(job: Job, room: Room, p: Placed) -> str:
     own = set(job.unit(p.unit).own) - set(template.own) - set(starting_values(room.use, template))
     return label_of(job, room, p) + ("*" if own else "")
 
+
+TOPS = ("worktop", "splashback")
+"""Trims that go with the worktops."""
 
 BEHIND_UNITS = ("plinth", "plinth return", "splashback", "dividing panel", "back panel")
 
@@ -149,7 +148,7 @@ def _leg_front(wall: Wall, side: Side, p: Placed, unit: MadeUnit, stock: Stock) 
     return items
 
 
-def _edged_trims(room: RoomLayout, wall: Wall, made: MadeJob) -> list[Item]:
+def _edged_trims(room: RoomLayout, wall: Wall, made: MadeJob, *, worktops: bool) -> list[Item]:
     """Marks of the edged edges of end panels, plinths, worktops and the like on a line."""
-    parts = [t.part for t in made.trims if t.part is not None and t.room == room.room.id and t.parent == wall.frame]
-    return edging_marks(tuple(parts))
+    found = [t for t in made.trims if t.part is not None and t.room == room.room.id and t.parent == wall.frame]
+    return edging_marks(tuple(t.part for t in found if t.part is not None and (worktops or t.kind not in TOPS)))

@@ -9,6 +9,7 @@ from tall_plank.drawing.plandims import plan_dims
 from tall_plank.drawing.planwords import plan_words
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text
 from tall_plank.drawing.shopmarks import shop_marks
+from tall_plank.drawing.shows import FOR_CLIENT, Shows
 from tall_plank.drawing.things.common import Scope
 from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.trims import board_plan, top_plan
@@ -23,16 +24,13 @@ from tall_plank.setout import RoomLayout, Wall
 from tall_plank.setout.clear import floor_before
 
 
-def plan(
-    job: Job, room: RoomLayout, made: MadeJob, *, dims: bool = True, chains: bool = False, shop: bool = False
-) -> Drawing:
+def plan(job: Job, room: RoomLayout, made: MadeJob, *, chains: bool = False, shows: Shows = FOR_CLIENT) -> Drawing:
     """Walls, openings with their swing, columns, soffits, base units under their worktops, hung units dashed,
-    islands, service points, name, use and sizes; for the shop, edging and joints.
+    islands, service points, name, use and sizes.
 
     Parameters
     ----------
-    dims : the sides of the room
-    chains : openings, services and units along every wall too, columns, islands, and what hangs with its number
+    chains : figures of openings, services and units along every wall too, columns, islands, what hangs
     """
     bare = msgspec.structs.replace(room.room, runs=())
     items: list[Item] = list(_shell(bare, room.walls, room.points))
@@ -43,8 +41,9 @@ def plan(
         if p.level is not Level.HUNG and p.is_solid and p.cell not in hidden:
             unit = by_cell.get(p.cell)
             items += unit_plan(job.stock, p, unit, label_of(job, room.room, p))
-            if shop and unit is not None and unit.spec.corner not in ("l", "diagonal"):
-                items += [moved(item, p.frame, Kind.CELL.of(p.cell)) for item in shop_marks(unit, "top")]
+            if shows.making and unit is not None and unit.spec.corner not in ("l", "diagonal"):
+                marks = shop_marks(unit, "top", edging=shows.edging, joints=shows.joints)
+                items += [moved(item, p.frame, Kind.CELL.of(p.cell)) for item in marks]
             deep = unit.clear_front if unit is not None else 0.0
             if deep > 0:
                 items.append(Shape(floor_before(p, deep), Pen.MOVING, Layer.APPLIANCE))
@@ -53,9 +52,9 @@ def plan(
     for board in room.boards:
         if board.kind in PLAN_BOARDS:
             items += board_plan(board, room.wall(board.wall_id))
-    for top in room.worktops:
+    for top in room.worktops if shows.worktops else ():
         items += top_plan(room.wall(top.wall_id), top)
-    for drawn in DRAWN.values():
+    for drawn in DRAWN.values() if shows.fronts else ():
         items += drawn.fronts(scope) if drawn.fronts is not None else []
     for p in room.placed:
         if p.level is Level.HUNG and p.is_solid and p.cell not in hidden:
@@ -64,7 +63,7 @@ def plan(
     for drawn in DRAWN.values():
         items += drawn.above(scope) if drawn.above is not None else []
     items += plan_words(job, room)
-    if dims:
+    if shows.dims:
         items += plan_dims(job, room, chains=chains)
     t = max(w.thickness for w in room.walls)
     w, d = room.size

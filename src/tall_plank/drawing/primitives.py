@@ -189,6 +189,7 @@ class Drawing(msgspec.Struct, frozen=True, cache_hash=True):
     ----------
     mark : what the number of its sheet ends with: the same as long as it is about the same thing
     scale : real mm per mm of paper that it is drawn for; 0: any
+    key : what it is called where it is put on a page by hand; it stays when things before it come or go
     """
 
     title: str
@@ -199,6 +200,7 @@ class Drawing(msgspec.Struct, frozen=True, cache_hash=True):
     y1: float
     mark: str = ""
     scale: float = 0.0
+    key: str = ""
 
     @property
     def is_words(self) -> bool:

@@ -86,6 +86,7 @@ class View(msgspec.Struct, frozen=True):
     scale : real mm per mm of paper
     x, y : place on paper (mm from the lower left) of the drawing's own (0, 0)
     caption : under it, where a sheet has several
+    image : a PNG or JPEG file that fills it; empty: it is drawn
     """
 
     drawing: Drawing
@@ -93,6 +94,7 @@ class View(msgspec.Struct, frozen=True):
     x: float
     y: float
     caption: str = ""
+    image: bytes = b""
 
     @property
     def shown(self) -> Shown:
@@ -111,6 +113,7 @@ class Sheet(msgspec.Struct, frozen=True):
     ----------
     paper : name of the size
     upright : whether the paper stands
+    logo : the shop's mark, a PNG or JPEG file, and how wide it is for its height
     notes : lines at the foot, beside the title block
     """
 
@@ -119,6 +122,8 @@ class Sheet(msgspec.Struct, frozen=True):
     block: Block
     notes: tuple[str, ...] = ()
     upright: bool = False
+    logo: bytes = b""
+    logo_ratio: float = 1.0
 
     @property
     def size(self) -> tuple[float, float]:
@@ -164,6 +169,29 @@ def room_of(paper: str, *, upright: bool = False, lines: int = 0) -> Room:
     return Room(LEFT + CLEAR, EDGE + foot + CLEAR, wide - LEFT - EDGE - 2 * CLEAR, high - 2 * EDGE - foot - 2 * CLEAR)
 
 
+LOGO = (20.0, 8.6)
+"""mm; room for the shop's mark, at the right of the owner's cell."""
+
+
+def images_of(sheet: Sheet) -> list[tuple[float, float, float, float, bytes]]:
+    """The images on a sheet: x, y, width and height, mm from the lower left, and their files."""
+    found = []
+    for view in sheet.views:
+        if view.image:
+            x, y = view.at(view.drawing.x0, view.drawing.y0)
+            found.append((x, y, view.drawing.width / view.scale, view.drawing.height / view.scale, view.image))
+    if sheet.logo:
+        wide = min(LOGO[0], LOGO[1] * sheet.logo_ratio)
+        high = wide / sheet.logo_ratio
+        right = sheet.size[0] - EDGE - BLOCK[0] + OWNER - 0.7
+        middle = EDGE + BLOCK[1] - ROW / 2
+        found.append((right - wide, middle - high / 2, wide, high, sheet.logo))
+    return found
+
+
+OWNER = 52.0
+"""mm; width of the owner's cell."""
+
 PITCH = 3.6
 """mm from one line of notes to the next."""
 
@@ -201,6 +229,8 @@ def frame_of(sheet: Sheet) -> tuple[list[tuple[float, float, float, float, float
         boxes.append((x, y, wide, ROW, 0.25))
         texts.append(FrameText(x + 1.5, y + ROW - 3.2, label, SMALLEST, quiet=True))
         size = 10.5
+        if label == "Owner" and sheet.logo:
+            wide -= LOGO[0]
         while size > SMALLEST and text_width(text, cap_of(size * POINT)) * 1.07 > wide - 3:
             size -= 0.25
         texts.append(FrameText(x + 1.5, y + 2.0, _cut(text, size, wide - 3), size, strong=True))
@@ -232,7 +262,7 @@ def _cells(sheet: Sheet, x0: float) -> Iterator[tuple[float, float, float, str, 
     """The cells of the block: place, width, label and text."""
     b = sheet.block
     rows = (
-        ((52.0, "Owner", b.owner), (62.0, "Job", b.job), (40.0, "Client", b.client), (26.0, "Kind", b.kind)),
+        ((OWNER, "Owner", b.owner), (62.0, "Job", b.job), (40.0, "Client", b.client), (26.0, "Kind", b.kind)),
         (
             (90.0, "Title", b.title), (44.0, "Number", b.number), (26.0, "Sheet", b.sheet),
             (20.0, "Revision", b.revision),
@@ -354,6 +384,13 @@ def _centred(drawing: Drawing, scale: float, room: Room, sheet: Sheet) -> Sheet:
     x = room.x + (room.width - wide) / 2 - seen.x0 / scale
     y = room.y + (room.height - high) / 2 - seen.y0 / scale
     return msgspec.structs.replace(sheet, views=(View(drawing, scale, x, y),))
+
+
+def moved_view(sheet: Sheet, at: int, dx: float, dy: float) -> Sheet:
+    """A sheet with one of its views moved by mm of paper."""
+    view = sheet.views[at]
+    new = msgspec.structs.replace(view, x=view.x + dx, y=view.y + dy)
+    return msgspec.structs.replace(sheet, views=tuple(new if i == at else v for i, v in enumerate(sheet.views)))
 
 
 def fill_of(sheet: Sheet) -> float:

@@ -42,13 +42,23 @@ Point = tuple[float, float]
 
 
 @remembered(1024)
-def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True, counts: bool = True) -> tuple[Item, ...]:
+def shop_marks(
+    unit: MadeUnit,
+    view: View = "front",
+    *,
+    closed: bool = True,
+    counts: bool = True,
+    edging: bool = True,
+    joints: bool = True,
+) -> tuple[Item, ...]:
     """The marks of a unit in its own coordinates: x and z seen from the front, x and y from above.
 
     Parameters
     ----------
     closed : whether fronts are drawn over the carcass, so that its boards are hidden
     counts : whether it is told how many holes of a joint lie behind one another
+    edging : whether edged edges are marked
+    joints : whether joints are, with the boards that they join
     """
     items: list[Item] = []
     fronts = [p for p in unit.parts if any(f.owns(p.name) for f in unit.fronts)]
@@ -58,12 +68,14 @@ def shop_marks(unit: MadeUnit, view: View = "front", *, closed: bool = True, cou
     for part in inner:
         box = _box(part, view)
         key = tuple(round(v, 1) for v in box)
-        if key not in outlines and not part.outline:
+        if joints and key not in outlines and not part.outline:
             outlines.add(key)
             items.append(Shape(rectangle(*box), pen, Layer.MAKING, over=view == "front"))
     shown = [*inner, *(fronts if closed and view == "front" else ())]
-    items += edging_marks(tuple(shown), view)
-    items += _axes(unit.parts, view, counts=counts)
+    if edging:
+        items += edging_marks(tuple(shown), view)
+    if joints:
+        items += _axes(unit.parts, view, counts=counts)
     return tuple(items)
 
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.drawing.primitives import Arc, Dim, Drawing, Item, Line, Shape, Text
+from tall_plank.drawing.shows import Shows
 from tall_plank.drawing.unitfront import unit_front
 from tall_plank.making import MadeUnit
 from tall_plank.measure import DisplayUnit, format_length
@@ -16,11 +17,13 @@ def unit_drawing(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) 
     """A unit closed and open, side by side, with its width and height; x from its left side, y from its lower edge."""
     w, h = p.width, p.height
     gap = max(w * 0.35, 250.0)
-    items: list[Item] = [moved_by(i, -p.x, -p.bottom) for i in unit_front(p, unit, stock, labels=False)]
+    items: list[Item] = [moved_by(i, -p.x, -p.bottom) for i in unit_front(p, unit, stock, shows=Shows(labels=False))]
     both = bool(unit.fronts)
     if both:
         shift = w + gap - p.x
-        items += [moved_by(i, shift, -p.bottom) for i in unit_front(p, unit, stock, labels=False, fronts=False)]
+        items += [
+            moved_by(i, shift, -p.bottom) for i in unit_front(p, unit, stock, shows=Shows(labels=False, fronts=False))
+        ]
     items.append(Dim(0.0, w, 0.0, -1, "x", format_length(w, display)))
     items.append(Dim(0.0, h, 0.0, -1, "y", format_length(h, display)))
     return Drawing(p.number, tuple(items), 0.0, 0.0, 2 * w + gap if both else w, h)

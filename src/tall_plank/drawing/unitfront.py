@@ -9,6 +9,7 @@ from tall_plank.drawing.handles import handle_items
 from tall_plank.drawing.inside import inside_items, seen_box
 from tall_plank.drawing.primitives import Arc, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.drawing.shopmarks import shop_marks
+from tall_plank.drawing.shows import FOR_CLIENT, Shows
 from tall_plank.job import Body, Kind, Source
 from tall_plank.making import FrontBox, MadeUnit, Part
 from tall_plank.making.parts import Groove
@@ -23,21 +24,20 @@ def unit_front(
     unit: MadeUnit,
     stock: Stock,
     *,
-    labels: bool = True,
     label: str = "",
-    fronts: bool = True,
-    shop: bool = False,
+    shows: Shows = FOR_CLIENT,
 ) -> tuple[Item, ...]:
     """A unit as it is seen from the front, in its wall's coordinates."""
     source = Kind.CELL.of(p.cell)
-    items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, fronts)]
-    if shop and unit.spec.shape == "straight" and unit.spec.corner not in ("l", "diagonal"):
-        items += [_moved(item, p.x, p.bottom, source) for item in shop_marks(unit, closed=fronts, counts=False)]
+    items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, shows.fronts)]
+    if shows.making and unit.spec.shape == "straight" and unit.spec.corner not in ("l", "diagonal"):
+        marks = shop_marks(unit, closed=shows.fronts, counts=False, edging=shows.edging, joints=shows.joints)
+        items += [_moved(item, p.x, p.bottom, source) for item in marks]
     if not unit.parts and unit.problems:
         items.append(Line(p.x, p.bottom, p.right, p.top, Pen.NARROW, Layer.LABEL, source))
         items.append(Line(p.x, p.top, p.right, p.bottom, Pen.NARROW, Layer.LABEL, source))
         items += [_moved(item, p.x, p.bottom, source) for item in _fault_places(unit)]
-    if labels and p.body not in (Body.FILLER, Body.PANEL):
+    if shows.labels and p.body not in (Body.FILLER, Body.PANEL):
         items.append(
             Text(p.x + p.width / 2, p.bottom, label or p.number, 2.0, Layer.LABEL, source, rise=-3.4, backed=True)
         )

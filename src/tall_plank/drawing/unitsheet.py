@@ -13,6 +13,7 @@ from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Line, Pen, 
 from tall_plank.drawing.seen import Way
 from tall_plank.drawing.sheets import SCALES
 from tall_plank.drawing.shopmarks import shop_marks
+from tall_plank.drawing.shows import Shows
 from tall_plank.drawing.unit import moved_by
 from tall_plank.drawing.unitfront import unit_front
 from tall_plank.job import Body, Kind
@@ -47,7 +48,7 @@ def unit_views(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) ->
 
 
 def _front(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Drawing:
-    items: list[Item] = [moved_by(i, -p.x, -p.bottom) for i in unit_front(p, unit, stock, labels=False)]
+    items: list[Item] = [moved_by(i, -p.x, -p.bottom) for i in unit_front(p, unit, stock, shows=Shows(labels=False))]
     items += _whole(p.width, p.height, display, "carcass")
     xs = sorted({0.0, p.width, *(x for f in unit.fronts if f.face is None for x in (f.x, f.x + f.width))})
     zs = sorted({0.0, p.height, *(z for f in unit.fronts if f.face is None for z in (f.z, f.z + f.height))})
@@ -66,7 +67,7 @@ def _front(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Dra
 
 def _inside(p: Placed, unit: MadeUnit, stock: Stock, display: DisplayUnit) -> Drawing:
     """Without its fronts: joints with their counts, and the clear sizes of every bay."""
-    shown = unit_front(p, unit, stock, labels=False, fronts=False)
+    shown = unit_front(p, unit, stock, shows=Shows(labels=False, fronts=False))
     items: list[Item] = [moved_by(i, -p.x, -p.bottom) for i in shown]
     items += [i for i in shop_marks(unit, closed=False) if not isinstance(i, Line) or i.pen is Pen.CHAIN]
     for _, x, z, width, height in unit.bays:

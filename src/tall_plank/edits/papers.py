@@ -5,6 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.edits.change import Change
+from tall_plank.edits.pictures import with_picture, without_unused
 from tall_plank.edits.rooms import read
 from tall_plank.job import Job
 from tall_plank.job.papers import LABEL_SHEETS, OWN, LabelSheet
@@ -54,6 +55,19 @@ def set_papers(job: Job, key: str, text: str) -> Change:
         if key == "labels":
             value = next(sheet for sheet in LABEL_SHEETS if sheet.name == text)
     return _changed(job, {key: value}, f"Set the papers' {key}")
+
+
+def set_logo(job: Job, wide: int, high: int, data: bytes) -> Change:
+    """Give the papers the shop's mark: an image, its pixels and its file."""
+    job, name = with_picture(job, wide, high, data)
+    change = _changed(job, {"logo": name}, "Set the shop's mark")
+    return Change(without_unused(change.job), change.name)
+
+
+def drop_logo(job: Job) -> Change:
+    """Take the shop's mark off the papers."""
+    change = _changed(job, {"logo": ""}, "Take the shop's mark off")
+    return Change(without_unused(change.job), change.name)
 
 
 def set_label_size(job: Job, key: str, text: str) -> Change:

@@ -9,8 +9,9 @@ from typing import Any, get_args
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids
-from tall_plank.job import Job, Picture
+from tall_plank.edits.change import Change
+from tall_plank.edits.pictures import with_picture, without_unused
+from tall_plank.job import Job
 from tall_plank.measure import PlankError
 from tall_plank.stock import Appliance, Fitting, PriceRow
 from tall_plank.stock.library import check_stock
@@ -70,16 +71,13 @@ def take_list(job: Job, rows: tuple[ListRow, ...]) -> Change:
         if row.code in seen:
             raise _wrong(row, f"The code “{row.code}” stands in row {seen[row.code]} already.", "Give each its own.")
         seen[row.code] = row.number
-    pictures = list(job.pictures)
     fittings = {f.code: f for f in job.stock.fittings}
     appliances = {a.code: a for a in job.stock.appliances}
     taken = {*(b.code for b in job.stock.boards), *(e.code for e in job.stock.edgings)}
     for row in rows:
         picture = ""
         if row.image is not None:
-            job, (new_id,) = new_ids(job, "p")
-            picture = f"{new_id}.jpg"
-            pictures.append(Picture(picture, *row.image))
+            job, picture = with_picture(job, *row.image)
         if row.code in fittings:
             fittings[row.code] = _changed(fittings[row.code], row, picture)
         elif row.code in appliances:
@@ -101,12 +99,9 @@ def take_list(job: Job, rows: tuple[ListRow, ...]) -> Change:
         ),
     )
     check_stock(stock)
-    used = stock.pictures()
-    used |= {u.image for room in job.rooms for u in room.underlays}
-    kept = tuple(p for p in pictures if p.name in used)
     count = len(rows)
     words = f"Take {count} row{'s' if count != 1 else ''} of stock"
-    return Change(msgspec.structs.replace(job, stock=stock, pictures=kept), words)
+    return Change(without_unused(msgspec.structs.replace(job, stock=stock)), words)
 
 
 MOST_FAULTS = 200

@@ -12,7 +12,7 @@ from typing import Any
 from tall_plank.assets import cap_of, text_width
 from tall_plank.drawing.placing import OVERSHOOT, Figure
 from tall_plank.drawing.primitives import DASHES, PEN_MM, TONES, Arc, Layer, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of
+from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of, images_of
 from tall_plank.formats.writing import put
 
 COLORS = {
@@ -238,6 +238,11 @@ def _paper(document: Any, sheet: Sheet, moved: Sequence[tuple[View, float]]) -> 
             layout.add_lwpolyline([(x, y), (x + w, y), (x + w, y + h), (x, y + h)], close=True, dxfattribs=looks)
     for t in texts:
         _add_text(layout, t.text, cap_of(t.points * POINT), 0.0, "FRAME", "left")((t.x, t.y))
+    # A drawing of lines carries no images: their place and what they are is told.
+    for x, y, w, h, _ in images_of(sheet):
+        looks = {"layer": "FRAME", "lineweight": 18}
+        layout.add_lwpolyline([(x, y), (x + w, y), (x + w, y + h), (x, y + h)], close=True, dxfattribs=looks)
+        _add_text(layout, "picture", 1.8, 0.0, "FRAME", "left")((x + 1.0, y + 1.0))
     for view, shift in moved:
         seen = view.shown
         x0, y0 = view.at(seen.x0, seen.y0)

@@ -16,6 +16,7 @@ from typing import Any
 
 import msgspec
 
+from tall_plank.edits.pictures import used_pictures
 from tall_plank.edits.whole import check_whole
 from tall_plank.formats.door import bytes_of, check_archive, json_of, through
 from tall_plank.formats.envelope import brought_up, marked
@@ -23,6 +24,7 @@ from tall_plank.formats.table import JOB
 from tall_plank.formats.writing import write_atomic
 from tall_plank.job import Job, Picture
 from tall_plank.job.issue import Issue, signature_of
+from tall_plank.job.papers import Papers
 from tall_plank.measure import PlankError
 
 MIMETYPE = "application/vnd.tallplank.job+zip"
@@ -121,7 +123,7 @@ def read_plank(path: Path) -> Job:
             raise PlankError("The job inside is too large.", name, "Ask where the file comes from.")
         assets = {i.filename: archive.read(i) for i in infos if i.filename.startswith(("assets/", "issued/"))}
     job = job_from_bytes(data, name)
-    pictures = tuple(_filled(p, assets, name) for p in job.pictures)
+    pictures = tuple(_filled(p, assets, name) for p in job.pictures if not _lost_logo(job, p, assets))
     return msgspec.structs.replace(job, pictures=pictures, issues=tuple(_issued(i, assets, name) for i in job.issues))
 
 
@@ -135,6 +137,13 @@ def _issued(issue: Issue, assets: dict[str, bytes], where: str) -> Issue:
         what = f"The signature under the set {issue.letter[:4]} for the {issue.kind[:12]} does not belong to it."
         raise PlankError(what, where, "Open its .bak file.")
     return msgspec.structs.replace(issue, data=data)
+
+
+def _lost_logo(job: Job, picture: Picture, assets: dict[str, bytes]) -> bool:
+    """Whether a picture is the shop's mark alone and its file is gone: the job is whole without it, and says so."""
+    if picture.name != job.papers.logo or picture.data or f"assets/{picture.name}" in assets:
+        return False
+    return picture.name not in used_pictures(msgspec.structs.replace(job, papers=Papers()))
 
 
 def _filled(picture: Picture, assets: dict[str, bytes], where: str) -> Picture:

@@ -10,7 +10,7 @@ from pathlib import Path
 
 from tall_plank.assets import REGULAR, SEMIBOLD, em_of
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of
+from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of, images_of
 from tall_plank.drawing.words import ground_of
 from tall_plank.formats.writing import put
 from tall_plank.measure.remembered import lasting
@@ -126,6 +126,12 @@ def write_svg(sheet: Sheet, path: Path) -> None:
     ]
     for view in sheet.views:
         lines += _view(view, height)
+    for x, y, wide, high, data in images_of(sheet):
+        kind = "png" if data.startswith(b"\x89PNG") else "jpeg"
+        lines.append(
+            f'<image x="{_n(x)}" y="{_n(height - y - high)}" width="{_n(wide)}" height="{_n(high)}" '
+            f'href="data:image/{kind};base64,{base64.b64encode(data).decode()}"/>'
+        )
     boxes, texts = frame_of(sheet)
     for x, y, wide, high, line in boxes:
         place = f'x="{_n(x)}" y="{_n(height - y - high)}" width="{_n(wide)}" height="{_n(high)}"'

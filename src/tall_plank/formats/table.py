@@ -17,6 +17,7 @@ from tall_plank.formats.steps import (
     job_9,
     job_10,
     job_11,
+    job_12,
     library_1,
     library_2,
     standard_1,
@@ -38,6 +39,7 @@ JOB = Format(
         job_9.step,
         job_10.step,
         job_11.step,
+        job_12.step,
     ),
     "Open its .bak file or a saved copy.",
 )

@@ -14,6 +14,7 @@ from tall_plank.job.issue import Issue
 from tall_plank.job.papers import Papers
 from tall_plank.job.room import Room
 from tall_plank.job.run import Cell, Run
+from tall_plank.job.sheetset import SetKind, SheetSet
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.stock import PriceBook
 
@@ -68,6 +69,7 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     cutting : decisions on the saw
     kept_plan : the cutting plan that was accepted
     papers : how it is put on paper
+    sheet_sets : what was decided about sets of drawings: order, own pages, what they show
     issues : sets of drawings that were given out, frozen
     book : code of the price book in force
     next_id : number of the next id; ids are never used twice
@@ -88,11 +90,16 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     cutting: Cutting = Cutting()
     kept_plan: KeptPlan | None = None
     papers: Papers = Papers()
+    sheet_sets: tuple[SheetSet, ...] = ()
     issues: tuple[Issue, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:
         return row_of(self.rooms, room_id, "room")
+
+    def sheet_set(self, kind: SetKind) -> SheetSet:
+        """What was decided about a kind of set."""
+        return next((s for s in self.sheet_sets if s.kind == kind), SheetSet(kind))
 
     def price_book(self) -> PriceBook:
         return row_of(self.stock.prices, self.book, "price book")

@@ -75,6 +75,7 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     lists, drawings : paper of lists, upright or lying; the largest paper of drawings
     chains : what chains of units on elevations measure to
     ink : drawings with the colors of finishes, or in black only, for printers without color and for copies
+    logo : name of the image with the shop's mark; empty: it has none
     csv : lists as data for programs, or for a spreadsheet: with a byte mark, parted and with decimals as this computer
         writes them
     """
@@ -87,4 +88,5 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     csv: Literal["plain", "spreadsheet"] = "plain"
     ink: Literal["color", "black"] = "color"
     chains: Literal["carcass", "fronts"] = "carcass"
+    logo: str = ""
     labels: LabelSheet = LABEL_SHEETS[0]

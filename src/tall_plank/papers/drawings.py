@@ -14,25 +14,30 @@ from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Pen, Shape, T
 from tall_plank.drawing.roomsection import section_drawing
 from tall_plank.drawing.sheets import SCALES, Block, Sheet, in_black, lay_out, room_of, share
 from tall_plank.drawing.shopmarks import NOTE
+from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows
 from tall_plank.drawing.things.section import section_name
 from tall_plank.drawing.things.service import SERVICE_LETTERS
+from tall_plank.job.sheetset import WALL
 from tall_plank.measure import DisplayUnit, PlankError, format_length
 from tall_plank.setout import RoomLayout
 from tall_plank.shop.lengths import thing_of
 from tall_plank.workings import Workings
 
 
-def room_drawings(w: Workings, room_id: str, *, shop: bool = False) -> list[tuple[str, Drawing]]:
-    """The plan and the elevations of one room, by file name, for the client or for the shop; walls and faces with
-    nothing on them are left out."""
+def room_drawings(w: Workings, room_id: str, shows: Shows = FOR_CLIENT) -> list[tuple[str, Drawing]]:
+    """The plan and the elevations of one room, by file name; walls and faces with nothing on them are left out."""
     room = w.layout.room(room_id)
-    found = [("plan", room_plan(w.job, room, w.made, chains=True, shop=shop))]
+    found = [("plan", room_plan(w.job, room, w.made, chains=True, shows=shows))]
     for wall in room.lines:
         if wall.id in busy_walls(room):
-            found.append((f"elevation-{wall.id}", elevation(w.job, room, wall, w.made, shop=shop)))
+            drawing = elevation(w.job, room, wall, w.made, shows=shows)
+            drawing = msgspec.structs.replace(drawing, key=f"{room_id}:{WALL}{wall.id}")
+            found.append((f"elevation-{wall.id}", drawing))
     for section in room.room.sections:
         name = section_name(room.room, section)
-        found.append((f"section-{name[0]}", section_drawing(w.job, room, w.made, section)))
+        drawing = section_drawing(w.job, room, w.made, section)
+        drawing = msgspec.structs.replace(drawing, key=f"{room_id}:{section.id}")
+        found.append((f"section-{name[0]}", drawing))
     number = next(i for i, r in enumerate(w.job.rooms, 1) if r.id == room_id)
     return [(name, msgspec.structs.replace(d, mark=f"{number}{d.mark}")) for name, d in found]
 
@@ -86,11 +91,20 @@ def block_of(
     )
 
 
+def with_logo(w: Workings, sheet: Sheet) -> Sheet:
+    """A sheet with the shop's mark, where it has one."""
+    logo = next((p for p in w.job.pictures if p.name == w.job.papers.logo), None)
+    if logo is None:
+        return sheet
+    return msgspec.structs.replace(sheet, logo=logo.data, logo_ratio=logo.wide / logo.high)
+
+
 def sheet_of(w: Workings, drawing: Drawing, number: int, of: int, date: str = "", *, shop: bool = False) -> Sheet:
     """A drawing on the job's paper with its title block; for the shop it says so, and what its marks mean."""
     kind = SHOP if shop else CLIENT
     block = block_of(w, drawing.title, drawing.mark, kind=kind, number=number, of=of, date=date)
-    sheet = lay_out(drawing, block, w.job.papers.drawings, notes_of([drawing], w.job.display, shop=shop))
+    notes = notes_of([drawing], w.job.display, shop=shop)
+    sheet = with_logo(w, lay_out(drawing, block, w.job.papers.drawings, notes))
     return in_black(sheet) if w.job.papers.ink == "black" else sheet
 
 
@@ -130,7 +144,9 @@ def job_sheets(w: Workings, date: str = "", *, shop: bool = False) -> list[Sheet
     beside others of its room; for the shop every worktop and its legs besides, as boards."""
     found: list[Sheet] = []
     for room in w.layout.rooms:
-        found += share([d for _, d in room_drawings(w, room.room.id, shop=shop)], w.job.papers.drawings)
+        found += share(
+            [d for _, d in room_drawings(w, room.room.id, FOR_SHOP if shop else FOR_CLIENT)], w.job.papers.drawings
+        )
     if shop:
         found += [lay_out(d, paper=w.job.papers.drawings) for d in top_drawings(w)]
     return [titled(w, sheet, i, len(found), date, shop=shop) for i, sheet in enumerate(found, 1)]
@@ -145,7 +161,7 @@ def titled(w: Workings, sheet: Sheet, number: int, of: int, date: str, *, shop: 
     kind = SHOP if shop else CLIENT
     block = block_of(w, ", ".join([first, *rest]), drawings[0].mark, kind=kind, number=number, of=of, date=date)
     notes = notes_of(drawings, w.job.display, shop=shop)
-    whole = msgspec.structs.replace(sheet, block=block, notes=notes)
+    whole = with_logo(w, msgspec.structs.replace(sheet, block=block, notes=notes))
     return in_black(whole) if w.job.papers.ink == "black" else whole
 
 

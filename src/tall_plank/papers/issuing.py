@@ -11,7 +11,7 @@ from pathlib import Path
 import msgspec
 
 from tall_plank.drawing.primitives import Arc, Item, Layer, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import Sheet, View
+from tall_plank.drawing.sheets import Sheet, View, images_of
 from tall_plank.drawing.shown import Mark
 from tall_plank.drawing.words import Box, box_of
 from tall_plank.edits.change import Change
@@ -68,7 +68,8 @@ def digest_of(sheet: Sheet) -> str:
     b = sheet.block
     said = [b.title, b.owner, b.job, b.client, b.kind, b.number, sheet.paper, sheet.scales, *sheet.notes]
     places = [f"{v.x:.1f},{v.y:.1f}" for v in sheet.views]
-    return hashlib.sha256("\n".join([*said, *places, *marks_of(sheet)]).encode()).hexdigest()
+    images = [hashlib.sha256(data).hexdigest() for *_, data in images_of(sheet)]
+    return hashlib.sha256("\n".join([*said, *places, *images, *marks_of(sheet)]).encode()).hexdigest()
 
 
 def with_revisions(job: Job, kind: str, sheets: Sequence[Sheet]) -> list[Sheet]:

@@ -9,7 +9,7 @@ from typing import Any
 
 from tall_plank import assets
 from tall_plank.drawing.primitives import DASHES, INK, PEN_MM, QUIET, TONES, Arc, Drawing, Line, Pen, Shape, Text
-from tall_plank.drawing.sheets import Sheet, View, frame_of
+from tall_plank.drawing.sheets import Sheet, View, frame_of, images_of
 from tall_plank.drawing.shown import shown
 from tall_plank.drawing.words import ground_of
 from tall_plank.formats.writing import put
@@ -231,6 +231,7 @@ def write_sheets(sheets: Iterable[Sheet], path: Path, title: str, about: About =
 
 def _sheet(canvas: Any, sheet: Sheet, layers: Layers) -> None:
     from reportlab.lib.units import mm
+    from reportlab.lib.utils import ImageReader
 
     canvas.setLineJoin(1)
     for view in sheet.views:
@@ -243,6 +244,8 @@ def _sheet(canvas: Any, sheet: Sheet, layers: Layers) -> None:
             layers.draw_on(item.layer.value)
             _replay(canvas, item, at, view.scale)
     layers.draw_on("")
+    for x, y, wide, high, data in images_of(sheet):
+        canvas.drawImage(ImageReader(io.BytesIO(data)), x * mm, y * mm, wide * mm, high * mm)
     boxes, texts = frame_of(sheet)
     canvas.setStrokeColor(_ink(INK))
     canvas.setDash()

@@ -12,6 +12,7 @@ from tall_plank.snags import (
     making,
     opened,
     opening_clash,
+    pages,
     price,
     router,
     run_length,
@@ -22,7 +23,7 @@ from tall_plank.snags.checked import Checked
 
 RULES = (
     run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, router, price, dimension,
-    section,
+    section, pages,
 )  # fmt: skip
 """In the order in which their snags are listed."""
 

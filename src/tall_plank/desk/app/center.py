@@ -23,7 +23,6 @@ from tall_plank.desk.views.modelview import ModelView
 from tall_plank.desk.views.plan import PlanView
 from tall_plank.desk.views.runlines import RunLines
 from tall_plank.desk.views.runtextbar import RunTextBar
-from tall_plank.desk.views.sheet import SheetView
 from tall_plank.desk.views.strip import Strip
 from tall_plank.desk.views.tables import TablePane
 from tall_plank.files.userdata import Preferences
@@ -74,7 +73,6 @@ class Center(QStackedWidget):
         self.unit_lists = UnitListPage(document)
         self.machine = MachinePage(document)
         self.rack = RackPage(document, self.plans.rack)
-        self.sheet = SheetView()
         self.unit_page = UnitPage(document)
         self.sets = {kind: SetPage(document, kind) for kind in KINDS}
         shop: dict[str, Page] = {
@@ -83,7 +81,7 @@ class Center(QStackedWidget):
         }  # fmt: skip
         self.pages: dict[str, Page] = {**shop, **{f"set:{kind}": page for kind, page in self.sets.items()}}
         for page in (
-            self.design, self.table, self.sheet, self.unit_page, self.plans, self.together, self.unit_lists,
+            self.design, self.table, self.unit_page, self.plans, self.together, self.unit_lists,
             self.bars, self.rack, self.machine, *self.sets.values(),
         ):  # fmt: skip
             self.addWidget(page)
@@ -132,8 +130,8 @@ class Center(QStackedWidget):
         widget = QApplication.focusWidget()
         page = self.unit_page
         views: tuple[Canvas | ModelView, ...] = (
-            self.strip, self.plan, self.model, self.plans.boards, self.together.boards, self.bars.view, self.sheet,
-            page.drawing, page.model,
+            self.strip, self.plan, self.model, self.plans.boards, self.together.boards, self.bars.view, page.drawing,
+            page.model, *(s.view for s in self.sets.values()),
         )  # fmt: skip
         for view in views:
             if widget is view and view.isVisible():
@@ -147,7 +145,14 @@ class Center(QStackedWidget):
 
     def restyle(self) -> None:
         """The look changed."""
-        for view in (self.strip, self.plan, self.plans.boards, self.together.boards, self.bars.view, self.sheet):
+        for view in (
+            self.strip,
+            self.plan,
+            self.plans.boards,
+            self.together.boards,
+            self.bars.view,
+            *(s.view for s in self.sets.values()),
+        ):
             view.restyle()
         self.model.restyle()
         self.table.restyle()

@@ -66,7 +66,7 @@ class KeySheet(QDialog):
         body = QWidget()
         side_by_side = QHBoxLayout(body)
         side_by_side.setSpacing(30)
-        for menus in (("job", "edit"), ("room", "place", "arrange"), ("bays", "select", "view", "help")):
+        for menus in (("job", "edit"), ("room", "place", "arrange"), ("bays", "select", "view", "drawings", "help")):
             # Each column has rows of its own, so that one column's headings do not push the others apart.
             grid = QGridLayout()
             grid.setHorizontalSpacing(18)
@@ -92,7 +92,9 @@ class KeySheet(QDialog):
                 "On a run line: arrows walk along the cells, digits or Enter type a width, Tab goes on typing, "
                 "“share” and “rest” are widths too. On a drawing: the wheel zooms, the middle button moves the "
                 "paper, Ctrl and a click adds to the selection (in a bay: that bay too), Alt lifts one hung unit "
-                "alone, Escape gives up a drag."
+                "alone, Escape gives up a drag. On a sheet: Tab goes from view to view, arrows move one (with Shift "
+                "ten times as far), plus and minus change its scale, Delete takes it off, Alt drags it past what it "
+                "snaps to."
             )
         )
         extra.setObjectName("specNote")

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from datetime import date
-
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
@@ -14,7 +12,6 @@ from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread
 from tall_plank.desk.spec.sheet import SpecSheet
 from tall_plank.papers import schedules
-from tall_plank.papers.drawings import job_sheets
 from tall_plank.papers.offer import offer
 
 SHOP_LISTS = (
@@ -64,8 +61,7 @@ class Listings(QListWidget):
     def _fill(self) -> None:
         entries = list(SHOP_LISTS if self.stage == "shop" else OFFER_LISTS)
         if self.stage == "offer":
-            sheets = job_sheets(self.document.workings, date.today().isoformat(), shop=self.document.shop)
-            entries += [*SETS, *((f"sheet{i}", s.title) for i, s in enumerate(sheets))]
+            entries += SETS
         self.blockSignals(True)
         self.clear()
         wanted = self.chosen[self.stage]
@@ -99,10 +95,6 @@ class Listings(QListWidget):
             page.refresh()
             assert isinstance(page, QWidget)
             self.center.setCurrentWidget(page)
-        elif code.startswith("sheet"):
-            sheets = job_sheets(w, date.today().isoformat(), shop=self.document.shop)
-            self.center.sheet.show_sheet(sheets[min(int(code.removeprefix("sheet")), len(sheets) - 1)])
-            self.center.setCurrentWidget(self.center.sheet)
         else:
             table = offer(w) if code == "offer" else schedules.ALL[code](w)
             self.center.setCurrentWidget(self.center.table)

@@ -62,8 +62,6 @@ def shown_now(w: Window) -> Shown:
     pane = w.center.table_shown()
     if pane is not None and pane.table is not None:
         return _table(w, pane.seen())
-    if page is w.sheet and w.sheet.sheet is not None:
-        return _sheet(w.sheet.sheet)
     if isinstance(page, SetPage) and page.sheets:
         sheets = tuple(page.sheets)
         return Shown(tr("The set of drawings"), sheets, text="\n".join(f"{s.block.number}\t{s.title}" for s in sheets))
@@ -92,11 +90,11 @@ def _drawn(w: Window) -> Shown:
         image = w.model.grab().toImage()
         return Shown(f"{tr('Model')}, {doc.room.room.name}", picture=image, text=doc.room.room.name)
     if view is w.plan:
-        drawing = plan(doc.job, doc.room, doc.workings.made, shop=doc.shop)
+        drawing = plan(doc.job, doc.room, doc.workings.made, shows=doc.shows(fronts=True))
         words = f"{doc.room.room.name}\n{outline_text(doc.job, doc.room.room)}"
         return _drawing(w, drawing, shop=doc.shop, text=words)
     wall = doc.room.wall(w.strip.current_wall())
-    drawing = elevation(doc.job, doc.room, wall, doc.workings.made, fronts=doc.fronts == "closed", shop=doc.shop)
+    drawing = elevation(doc.job, doc.room, wall, doc.workings.made, shows=doc.shows())
     runs = [
         f"{tr(wall.title)}, {tr(r.run.level.value)}: {run_text(doc.job, r.run)}"
         for r in doc.room.runs
@@ -108,10 +106,6 @@ def _drawn(w: Window) -> Shown:
 def _drawing(w: Window, drawing: Drawing, *, shop: bool, text: str = "") -> Shown:
     sheet = sheet_of(w.document.workings, drawing, 1, 1, date.today().isoformat(), shop=shop)
     return Shown(drawing.title, (sheet,), text=text or drawing_text(drawing))
-
-
-def _sheet(sheet: Sheet) -> Shown:
-    return Shown(sheet.title, (sheet,), text="\n".join(drawing_text(v.drawing) for v in sheet.views))
 
 
 def _table(w: Window, table: Table) -> Shown:

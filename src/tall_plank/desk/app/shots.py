@@ -17,6 +17,7 @@ from tall_plank.desk.look import theme
 from tall_plank.edits.jobs import set_display
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Kind, Source
+from tall_plank.job.sheetset import SetKind
 from tall_plank.measure import DisplayUnit
 
 
@@ -63,7 +64,7 @@ def _machined(window: Window, part: str) -> None:
     loop.exec()
 
 
-def _laid_out(window: Window, kind: str, at: int) -> None:
+def _laid_out(window: Window, kind: SetKind, at: int) -> None:
     """A set of drawings, at one of its sheets."""
     page = window.center.sets[kind]
     loop = QEventLoop()

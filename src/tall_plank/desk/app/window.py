@@ -108,7 +108,7 @@ class Window(QMainWindow):
         self.strip, self.lines, self.run_text = c.strip, c.lines, c.run_text
         self.plan, self.model, self.table, self.unit_page = c.plan, c.model, c.table, c.unit_page
         self.plans, self.boards, self.together, self.bars = c.plans, c.plans.boards, c.together, c.bars
-        self.unit_lists, self.machine, self.rack, self.sheet = c.unit_lists, c.machine, c.rack, c.sheet
+        self.unit_lists, self.machine, self.rack = c.unit_lists, c.machine, c.rack
         self.unit_page.closed.connect(self.leave_unit)
         self.placer = Placer(doc, self.strip, self.shelf)
         self.tally = Tally(doc)

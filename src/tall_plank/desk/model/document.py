@@ -9,6 +9,7 @@ from pathlib import Path
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from tall_plank.desk.look.texts import tr
+from tall_plank.drawing.shows import Shows
 from tall_plank.edits import Change
 from tall_plank.files.machines import add_machine, remove_machine, shop_machines
 from tall_plank.files.plankfile import read_plank, write_plank
@@ -382,6 +383,11 @@ class Document(QObject):
         if on != self.shop:
             self.shop = on
             self.changed.emit()
+
+    def shows(self, *, dims: bool = True, fronts: bool | None = None) -> Shows:
+        """What views are drawn with; fronts as the designer looks at them where nothing else is asked for."""
+        closed = self.fronts == "closed" if fronts is None else fronts
+        return Shows(dims=dims, fronts=closed, edging=self.shop, joints=self.shop)
 
     def ids(self, kind: Kind) -> tuple[str, ...]:
         """Ids of the selected things of a kind."""

@@ -1,24 +1,44 @@
-"""The page of a set of drawings: its sheets one at a time, laid out beside the window, anew when the job changes."""
+"""The page of a set of drawings: its sheets one at a time, laid out beside the window, anew when the job changes; put
+into order, and composed by hand."""
 
 from __future__ import annotations
 
 from datetime import date
 from pathlib import Path
+from typing import NamedTuple
 
+import msgspec
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QKeySequence, QShortcut
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLineEdit, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.tasks import InThread
-from tall_plank.desk.views.sheet import SheetView
+from tall_plank.desk.pages.composing import Composing
+from tall_plank.desk.pages.sheetorder import SheetOrder
+from tall_plank.desk.views.composing import ComposedView
+from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.sheets import Sheet
+from tall_plank.edits import sheetsets
 from tall_plank.edits.change import Change
 from tall_plank.job import Job
+from tall_plank.job.sheetset import SetKind
+from tall_plank.papers.drawings import Tell
 from tall_plank.papers.issuing import issue_set, issues_of, sign_issue, with_revisions
-from tall_plank.papers.sets import set_sheets
+from tall_plank.papers.setcontent import Content, set_content, shows_of
+from tall_plank.papers.sets import Laid, finished, laid_out
+from tall_plank.workings import Workings
+
+
+class LaidOut(NamedTuple):
+    """A set as it was laid out: what stands in it, all of its sheets with those that are left out, and what is given
+    out."""
+
+    content: Content
+    every: list[Laid]
+    sheets: list[Sheet]
 
 
 class SetPage(QWidget):
@@ -27,21 +47,31 @@ class SetPage(QWidget):
     laid_out = pyqtSignal()
     """The sheets are there, or why they are not is told."""
 
-    def __init__(self, document: Document, kind: str) -> None:
+    def __init__(self, document: Document, kind: SetKind) -> None:
         super().__init__()
         self.document, self.kind = document, kind
         self.sheets: list[Sheet] = []
+        self.every: list[Laid] = []
+        self.drawings: dict[str, Drawing] = {}
+        """What can be put on a page, by key."""
         self.task: InThread | None = None
         self._of: Job | None = None
-        self.view = SheetView()
+        self._content: tuple[object, Content] | None = None
+        self._hold = -1
+        self._wanted = ""
+        """Number of the sheet that is to be looked at when the set is laid out."""
+        self.view = ComposedView()
         self.names = QComboBox()
         self.names.setAccessibleName(tr("Sheets"))
-        self.names.setMinimumWidth(320)
+        self.names.setMinimumWidth(240)
+        self.names.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.names.currentIndexChanged.connect(self._show)
         self.back = self._button("‹", tr("Sheet before"), lambda: self._leaf(-1))
         self.on = self._button("›", tr("Next sheet"), lambda: self._leaf(1))
         self.told = QLabel()
         self.told.setObjectName("quiet")
+        # Long words do not make the window wider; all of them are in its tip.
+        self.told.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.stop = QPushButton(tr("Stop"))
         self.stop.clicked.connect(self._stop)
         row = QHBoxLayout()
@@ -53,9 +83,11 @@ class SetPage(QWidget):
         self.issued = QComboBox()
         self.issued.setAccessibleName(tr("Issued sets"))
         self.issued.activated.connect(self._save_issued)
-        for widget in (self.back, self.on, self.names, self.told, self.stop):
-            row.addWidget(widget)
-        row.addStretch(1)
+        row.addWidget(self.back)
+        row.addWidget(self.on)
+        row.addWidget(self.names, 2)
+        row.addWidget(self.told, 3)
+        row.addWidget(self.stop)
         self.signer = QLineEdit()
         self.signer.setPlaceholderText(tr("approved by"))
         self.signer.setAccessibleName(tr("Approved by"))
@@ -67,8 +99,16 @@ class SetPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
+        self.tools = Composing(self)
+        self.order = SheetOrder(self)
         column.addLayout(row)
-        column.addWidget(self.view, 1)
+        column.addWidget(self.tools)
+        across = QHBoxLayout()
+        across.setContentsMargins(0, 0, 0, 0)
+        across.setSpacing(0)
+        across.addWidget(self.order)
+        across.addWidget(self.view, 1)
+        column.addLayout(across, 1)
         for keys, by in ((Qt.Key.Key_PageUp, -1), (Qt.Key.Key_PageDown, 1)):
             shortcut = QShortcut(QKeySequence(keys), self)
             shortcut.setContext(Qt.ShortcutContext.WidgetWithChildrenShortcut)
@@ -90,41 +130,55 @@ class SetPage(QWidget):
         if self._of is self.document.job:
             return
         self.close_view()
-        self._of = self.document.job
-        works, kind, today = self.document.workings, self.kind, date.today().isoformat()
         job = self.document.job
-        self.task = InThread(lambda tell: with_revisions(job, kind, set_sheets(works, kind, today, tell)))
+        self._of = job
+        works, kind, today = self.document.workings, self.kind, date.today().isoformat()
+        # Order, own pages and what is out leave what is drawn as it is.
+        drawn_from = (_drawn_from(job), shows_of(job, kind))
+        kept = self._content[1] if self._content is not None and self._content[0] == drawn_from else None
+        self.task = InThread(lambda tell: _lay_out(works, kind, today, kept, tell))
         self.task.told.connect(self._tell)
-        self.task.ended.connect(self._done)
+        self.task.ended.connect(lambda laid: self._done(laid, drawn_from))
         self.task.failed.connect(self._failed)
-        self._busy(True)
+        if kept is None:
+            self._busy(True)
         self.task.start()
 
     def _tell(self, name: str) -> None:
         self.told.setText(f"{tr('Drawing')} {name} …")
 
-    def _done(self, sheets: object) -> None:
-        assert isinstance(sheets, list)
+    def _done(self, laid: object, drawn_from: object) -> None:
+        assert isinstance(laid, LaidOut)
         self.task = None
+        self._content = (drawn_from, laid.content)
+        self.every = laid.every
+        self.drawings = {d.key: d for group in laid.content if not isinstance(group, Sheet) for d in group}
         before = self.names.currentIndex()
-        number = self.sheets[before].block.number if 0 <= before < len(self.sheets) else ""
+        number = self._wanted or (self.sheets[before].block.number if 0 <= before < len(self.sheets) else "")
+        self._wanted = ""
         # The same sheet is looked at, also where others have come before it.
-        before = next((i for i, s in enumerate(sheets) if s.block.number == number), before)
-        self.sheets = sheets
+        before = next((i for i, s in enumerate(laid.sheets) if _is(s.block.number, number)), before)
+        self.sheets = laid.sheets
         self.names.blockSignals(True)
         self.names.clear()
-        self.names.addItems([f"{s.block.number}  {s.title}" for s in sheets])
-        self.names.setCurrentIndex(min(max(0, before), len(sheets) - 1))
+        self.names.addItems([f"{s.block.number}  {s.title}" for s in self.sheets])
+        self.names.setCurrentIndex(min(max(0, before), len(self.sheets) - 1))
         self.names.blockSignals(False)
         self._busy(False)
         self._show(self.names.currentIndex())
+        self.order.fill()
+        if self._hold >= 0:
+            self.view.choose(self._hold)
+            self.tools.words.setFocus()
+            self.tools.words.selectAll()
+        self._hold = -1
         self.laid_out.emit()
 
     def _failed(self, words: str) -> None:
         self.task = None
         self._of = None
         self._busy(False)
-        self.told.setText(words)
+        self.say(words)
         self.laid_out.emit()
 
     def _stop(self) -> None:
@@ -169,7 +223,7 @@ class SetPage(QWidget):
     def _not_issued(self, words: str) -> None:
         self.task = None
         self._busy(False)
-        self.told.setText(words)
+        self.say(words)
         self.laid_out.emit()
 
     def _sign(self) -> None:
@@ -177,7 +231,7 @@ class SetPage(QWidget):
         name, today = self.signer.text(), date.today().isoformat()
         error = self.document.do(lambda job: sign_issue(job, self.kind, name, today), at_place=True)
         if error is not None:
-            self.told.setText(str(error))
+            self.say(str(error))
             return
         self.signer.clear()
         self.view.setFocus()
@@ -220,4 +274,71 @@ class SetPage(QWidget):
             return
         sheet = self.sheets[at]
         self.view.show_sheet(sheet)
-        self.told.setText(f"{at + 1} {tr('of')} {len(self.sheets)} · {sheet.paper} · {sheet.scales or tr('no scale')}")
+        words = f"{at + 1} {tr('of')} {len(self.sheets)} · {sheet.paper} · {sheet.scales or tr('no scale')}"
+        self.say(words)
+        self.tools.fill()
+
+    def say(self, words: str) -> None:
+        """Tell something in the row of the sheet."""
+        self.told.setText(words)
+        self.told.setToolTip(words)
+
+    @property
+    def laid(self) -> Laid | None:
+        """The sheet that is looked at; None: the index."""
+        at = self.names.currentIndex()
+        if not 0 <= at < len(self.sheets):
+            return None
+        number = self.sheets[at].block.number
+        return next((s for s in self.every if _is(number, s.number)), None)
+
+    def show_number(self, number: str) -> None:
+        """Show a sheet by its number, where it is in the set."""
+        at = next((i for i, s in enumerate(self.sheets) if _is(s.block.number, number)), -1)
+        if at >= 0:
+            self.names.setCurrentIndex(at)
+
+    def look_again(self) -> None:
+        """Show the sheet as it is laid out."""
+        self.view.sheet = None
+        self._show(self.names.currentIndex())
+
+    def hold_next(self, at: int) -> None:
+        """Take hold of a view of the sheet when it is laid out next, and of its words."""
+        self._hold = at
+
+    def look_at(self, number: str) -> None:
+        """Show the sheet with a number when the set is laid out next."""
+        self._wanted = number
+
+    def step(self, by: int) -> None:
+        """Move the sheet that is looked at to an earlier or a later place."""
+        laid = self.laid
+        if laid is None:
+            return
+        own = self.document.job.sheet_set(self.kind)
+        keys = [s.key for s in self.every]
+        seen = [k for k in keys if k not in own.without]
+        at = seen.index(laid.key) + by if laid.key in seen else -1
+        if 0 <= at < len(seen):
+            keys.remove(laid.key)
+            keys.insert(keys.index(seen[at]) + (1 if by > 0 else 0), laid.key)
+            self.document.do(lambda job: sheetsets.order_sheets(job, self.kind, keys))
+
+
+def _is(number: str, mark: str) -> bool:
+    """Whether a sheet's whole number, with that of the job, is a number of its set."""
+    return number == mark or number.endswith(f"-{mark}")
+
+
+def _drawn_from(job: Job) -> Job:
+    """What the drawings of a set follow from."""
+    return msgspec.structs.replace(job, sheet_sets=(), issues=(), pictures=(), next_id=0)
+
+
+def _lay_out(works: Workings, kind: SetKind, day: str, kept: Content | None, tell: Tell) -> LaidOut:
+    content = set_content(works, kind, tell) if kept is None else kept
+    every = laid_out(works, kind, content, everything=True)
+    out = works.job.sheet_set(kind).without
+    sheets = finished(works, kind, [s for s in every if s.key not in out], day)
+    return LaidOut(content, every, with_revisions(works.job, kind, sheets))

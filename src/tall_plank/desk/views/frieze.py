@@ -103,9 +103,7 @@ class Frieze(Canvas):
             )  # fmt: skip
             kept = self._drawn.get(wall.id)
             if kept is None or kept[0] != key:
-                drawn = elevation(
-                    doc.job, room, wall, made, dims=self.dims_shown, fronts=doc.fronts == "closed", shop=doc.shop
-                )
+                drawn = elevation(doc.job, room, wall, made, shows=doc.shows(dims=self.dims_shown))
                 kept = (key, drawn)
                 self._drawn[wall.id] = kept
             placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]

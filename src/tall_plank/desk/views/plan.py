@@ -66,7 +66,7 @@ class PlanView(TakesDrops, Canvas):
 
     def refresh(self) -> None:
         doc = self.document
-        self.set_placed([Placed(0.0, 0.0, plan(doc.job, doc.room, doc.workings.made, shop=doc.shop))])
+        self.set_placed([Placed(0.0, 0.0, plan(doc.job, doc.room, doc.workings.made, shows=doc.shows(fronts=True)))])
         self.refresh_selection()
 
     def refresh_selection(self) -> None:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF
-from PyQt6.QtGui import QColor, QPainter, QPen
+from PyQt6.QtGui import QColor, QImage, QPainter, QPen
 
 from tall_plank.assets import em_of
 from tall_plank.desk.look.texts import tr
@@ -11,7 +11,7 @@ from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.strokes import Stroke, paint_strokes, strokes_of
 from tall_plank.drawing.primitives import INK, PEN_MM, QUIET, Drawing, Text
-from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of
+from tall_plank.drawing.sheets import POINT, Sheet, View, frame_of, images_of
 from tall_plank.drawing.shown import shown
 from tall_plank.drawing.words import ground_of
 from tall_plank.measure.remembered import remembered
@@ -27,6 +27,8 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
         painter.fillRect(QRectF(0, 0, width, height), QColor("#FFFFFF"))
         for view in sheet.views:
             _paint_view(painter, view, height)
+        for x, y, wide, high, data in images_of(sheet):
+            painter.drawImage(QRectF(x, height - y - high, wide, high), _image(data))
         painter.setBrush(QColor(0, 0, 0, 0))
         boxes, words = frame_of(sheet)
         for x, y, wide, high, line in boxes:
@@ -38,6 +40,11 @@ def paint_sheet(painter: QPainter, sheet: Sheet, px_per_mm: float) -> None:
         painter.restore()
     finally:
         Theme.dark = dark
+
+
+@remembered(16)
+def _image(data: bytes) -> QImage:
+    return QImage.fromData(data)
 
 
 def _paint_view(painter: QPainter, view: View, height: float) -> None:

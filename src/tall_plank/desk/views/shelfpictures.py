@@ -8,6 +8,7 @@ from PyQt6.QtGui import QColor, QPainter, QPixmap
 from tall_plank.desk.views.canvas import PEN_PX
 from tall_plank.desk.views.strokes import paint_strokes, strokes_of
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, Shape, rectangle
+from tall_plank.drawing.shows import Shows
 from tall_plank.drawing.unitfront import unit_front
 from tall_plank.edits.library import Saved
 from tall_plank.job import Body, Job, Template, Unit
@@ -36,7 +37,7 @@ def _unit_items(job: Job, template: Template, unit: Unit, width: float, x: float
     placed = PlacedUnit(
         "", "", "", "", "", "", template.level, template.code, template.body, x, 0.0, width, h, d, Frame()
     )
-    items = list(unit_front(placed, make_unit(spec, job.stock), job.stock, labels=False))
+    items = list(unit_front(placed, make_unit(spec, job.stock), job.stock, shows=Shows(labels=False)))
     if template.body is Body.GAP:
         items.append(Shape(rectangle(x, 0, width, h), Pen.DASHED, Layer.CARCASS))
     return items, h

@@ -6,12 +6,12 @@ import math
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids
+from tall_plank.edits.change import Change
+from tall_plank.edits.pictures import with_picture, without_unused
 from tall_plank.edits.rooms import read, read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.edits.things.island import read_degrees
 from tall_plank.job import Job, Kind, Underlay
-from tall_plank.job.job import Picture
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import Length, PlankError
 from tall_plank.measure import outlines as ol
@@ -25,12 +25,11 @@ WIDEST = 500_000.0  # mm
 def add_underlay(job: Job, room_id: str, wide: int, high: int, data: bytes) -> Change:
     """Put an image (its pixels, its file) under the plan, as wide as the room until its scale is set."""
     x0, _, x1, _ = ol.bounds(corners_of(job.room(room_id).outline))
-    job, (new_id,) = new_ids(job, "b")
-    picture = Picture(f"{new_id}.jpg", wide, high, data)
-    job = msgspec.structs.replace(job, pictures=(*job.pictures, picture))
+    job, name = with_picture(job, wide, high, data, "b")
+    new_id = name.removesuffix(".jpg")
     zero = Length.of(0.0)
     return added(
-        job, room_id, Kind.UNDERLAY, Underlay(new_id, picture.name, zero, zero, Length.of(x1 - x0)), "Read a plan image"
+        job, room_id, Kind.UNDERLAY, Underlay(new_id, name, zero, zero, Length.of(x1 - x0)), "Read a plan image"
     )
 
 
@@ -92,9 +91,7 @@ def scale_underlay(job: Job, underlay_id: str, a: Point, b: Point, text: str) ->
 def delete_underlay(job: Job, underlay_id: str) -> Change:
     """Take a plan image away, and its picture where nothing else shows it."""
     change = deleted(job, Kind.UNDERLAY, underlay_id)
-    used = {u.image for room in change.job.rooms for u in room.underlays} | job.stock.pictures()
-    pictures = tuple(p for p in job.pictures if p.name in used)
-    return Change(msgspec.structs.replace(change.job, pictures=pictures), change.name)
+    return Change(without_unused(change.job), change.name)
 
 
 UNDERLAY = ThingEdits(add={}, set=set_underlay, delete=delete_underlay, shift=move_underlay)

@@ -47,9 +47,9 @@ def export_drawing(w: Window, what: str) -> None:
     if part:
         drawing = w.unit_page.drawing.placed[0].drawing
     elif what == "plan":
-        drawing = plan(doc.job, doc.room, made, shop=doc.shop)
+        drawing = plan(doc.job, doc.room, made, shows=doc.shows(fronts=True))
     else:
-        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shop=doc.shop)
+        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shows=doc.shows())
     start = beside(w) / file_name(f"{doc.job.name} {drawing.title}")
     path = asking.ask_save(w, tr("Export a drawing"), start, "PDF (*.pdf);;DXF (*.dxf);;SVG (*.svg)")
     _write(

@@ -1,0 +1,35 @@
+"""What views are drawn with, and without."""
+
+from __future__ import annotations
+
+import msgspec
+
+
+class Shows(msgspec.Struct, frozen=True, cache_hash=True):
+    """What elevations and plans show besides walls and carcasses.
+
+    Attributes
+    ----------
+    dims : automatic dimensions
+    labels : numbers of units, or what they are labeled with
+    fronts : doors and drawer fronts; else the inside of the units is seen
+    worktops : with their splashbacks; else the carcasses under them are seen
+    edging : which edges are edged
+    joints : boards behind the fronts, and the axes of their joints
+    """
+
+    dims: bool = True
+    labels: bool = True
+    fronts: bool = True
+    worktops: bool = True
+    edging: bool = False
+    joints: bool = False
+
+    @property
+    def making(self) -> bool:
+        """Whether anything for the shop is drawn."""
+        return self.edging or self.joints
+
+
+FOR_CLIENT = Shows()
+FOR_SHOP = Shows(edging=True, joints=True)
