@@ -166,3 +166,23 @@ def test_a_worktop_is_shaped_by_dragging_its_corners(island_window: Window) -> N
     drag(w.plan, w.plan.to_px(*corners[i]).toPoint(), w.plan.to_px(far[0], far[1]).toPoint(), steps=1)
     shape = [(c.x.mm, c.out.mm) for c in w.document.room.room.islands[0].top.outline]
     assert ol.crossing(shape) is None
+
+
+def test_a_detail_is_marked_from_the_menu_dragged_and_set(window: Window) -> None:
+    w = window
+    w.commands.actions["detail_level"].trigger()
+    (detail,) = w.document.room.room.details
+    assert detail.cut == "level" and w.document.selection == (Kind.DETAIL.of(detail.id),)
+    start = w.strip.to_px(detail.x.mm + 120.0, detail.z.mm + 120.0).toPoint()
+    drag(w.strip, start, w.strip.to_px(detail.x.mm + 420.0, detail.z.mm + 320.0).toPoint())
+    moved = w.document.room.room.details[0]
+    assert moved.x.mm == pytest.approx(detail.x.mm + 300, abs=2 / w.strip.scale)
+    assert moved.z.mm == pytest.approx(detail.z.mm + 200, abs=2 / w.strip.scale)
+    type_into(spec(w, "size"), "5")
+    assert w.document.room.room.details[0].size.mm == detail.size.mm
+    type_into(spec(w, "size"), "240")
+    assert w.document.room.room.details[0].size.mm == 240
+    w.commands.run("delete")
+    assert not w.document.room.room.details
+    w.document.undo()
+    assert w.document.room.room.details[0].size.mm == 240

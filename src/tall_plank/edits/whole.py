@@ -57,7 +57,7 @@ def check_whole(job: Job) -> None:
     if len(set(ids)) != len(ids):
         raise PlankError("Two units have one id.", "job")
     for room in job.rooms:
-        lines = {*room.wall_ids(), *(f"{i.letter}{n}" for i in room.islands for n in (1, 2))}
+        lines = set(room.line_ids())
         standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
         for wall in sorted(({r.wall for r in room.runs} | standing) - lines):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job")

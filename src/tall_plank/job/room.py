@@ -6,6 +6,7 @@ import msgspec
 
 from tall_plank.job.run import Run
 from tall_plank.job.things.column import Column
+from tall_plank.job.things.detail import Detail
 from tall_plank.job.things.dimension import Dimension
 from tall_plank.job.things.guide import Guide
 from tall_plank.job.things.island import Island
@@ -83,6 +84,7 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     roof_windows: tuple[RoofWindow, ...] = ()
     guides: tuple[Guide, ...] = ()
     underlays: tuple[Underlay, ...] = ()
+    details: tuple[Detail, ...] = ()
     sections: tuple[Section, ...] = ()
     dimensions: tuple[Dimension, ...] = ()
     notes: tuple[Note, ...] = ()
@@ -90,6 +92,10 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     def wall_ids(self) -> tuple[str, ...]:
         """Letters of the walls, clockwise."""
         return ("A", "B", "C", "D") if isinstance(self.outline, Rectangle) else tuple(s.id for s in self.outline.sides)
+
+    def line_ids(self) -> tuple[str, ...]:
+        """Letters of the walls and names of the faces of islands."""
+        return (*self.wall_ids(), *(f"{i.letter}{n}" for i in self.islands for n in (1, 2)))
 
     def island(self, island_id: str) -> Island | None:
         return next((i for i in self.islands if i.id == island_id), None)

@@ -30,6 +30,7 @@ class Kind(StrEnum):
     GUIDE = "guide"
     UNDERLAY = "underlay"
     SECTION = "section"
+    DETAIL = "detail"
     DIMENSION = "dimension"
     NOTE = "note"
 

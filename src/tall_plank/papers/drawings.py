@@ -7,6 +7,7 @@ from collections.abc import Callable, Sequence
 import msgspec
 
 from tall_plank.drawing.bar import PITCH, BarPieceShown, BarShown, bar_drawing
+from tall_plank.drawing.detail import detail_drawing
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.plan import plan as room_plan
@@ -15,6 +16,7 @@ from tall_plank.drawing.roomsection import section_drawing
 from tall_plank.drawing.sheets import SCALES, Block, Sheet, in_black, lay_out, room_of, share
 from tall_plank.drawing.shopmarks import NOTE
 from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows
+from tall_plank.drawing.things.detail import detail_name
 from tall_plank.drawing.things.section import section_name
 from tall_plank.drawing.things.service import SERVICE_LETTERS
 from tall_plank.job.sheetset import WALL
@@ -38,6 +40,11 @@ def room_drawings(w: Workings, room_id: str, shows: Shows = FOR_CLIENT) -> list[
         drawing = section_drawing(w.job, room, w.made, section)
         drawing = msgspec.structs.replace(drawing, key=f"{room_id}:{section.id}")
         found.append((f"section-{name[0]}", drawing))
+    for detail in room.room.details:
+        if room.has_line(detail.wall):
+            drawing = detail_drawing(w.job, room, room.wall(detail.wall), w.made, detail, shows)
+            drawing = msgspec.structs.replace(drawing, key=f"{room_id}:{detail.id}")
+            found.append((f"detail-{detail_name(room.room, detail)}", drawing))
     number = next(i for i, r in enumerate(w.job.rooms, 1) if r.id == room_id)
     return [(name, msgspec.structs.replace(d, mark=f"{number}{d.mark}")) for name, d in found]
 

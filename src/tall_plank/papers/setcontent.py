@@ -81,7 +81,8 @@ def _client(w: Workings, shows: Shows, tell: Tell) -> Content:
     for room in w.layout.rooms:
         go_on(tell, room.room.name)
         n = _room_number(w.job, room.room)
-        drawings = [d for name, d in room_drawings(w, room.room.id, shows) if not name.startswith("section")]
+        every = room_drawings(w, room.room.id, shows)
+        drawings = [d for name, d in every if not name.startswith(("section", "detail"))]
         drawings[0] = msgspec.structs.replace(drawings[0], items=(*drawings[0].items, *workflow(w.job, room, w.made)))
         tables = [t for t in (finishes_table(w, room, f"{n}F"), worktops_table(w, room, f"{n}T")) if t is not None]
         found.append(_keyed(room.room, n, [*drawings, *tables]))

@@ -8,6 +8,7 @@ from tall_plank.snags import (
     board_size,
     clash,
     corner,
+    detail,
     dimension,
     making,
     opened,
@@ -23,7 +24,7 @@ from tall_plank.snags.checked import Checked
 
 RULES = (
     run_length, making, corner, opened, opening_clash, clash, appliance, board_size, strength, router, price, dimension,
-    section, pages,
+    section, detail, pages,
 )  # fmt: skip
 """In the order in which their snags are listed."""
 

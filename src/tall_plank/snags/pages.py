@@ -40,6 +40,7 @@ def _there(job: Job, view: PageView) -> bool:
     if mark.startswith("q"):
         return any(s.id == mark for s in room.sections)
     if mark.startswith(WALL):
-        lines = {*room.wall_ids(), *(f"{i.letter}{n}" for i in room.islands for n in (1, 2))}
-        return mark.removeprefix(WALL) in lines
+        return mark.removeprefix(WALL) in room.line_ids()
+    if mark.startswith("y"):
+        return any(d.id == mark for d in room.details)
     return True

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from tall_plank.desk.things.column import COLUMN
+from tall_plank.desk.things.detail import DETAIL
 from tall_plank.desk.things.dimension import DIMENSION
 from tall_plank.desk.things.guide import GUIDE
 from tall_plank.desk.things.handling import Handling, Offered
@@ -32,6 +33,7 @@ HANDLING: dict[Kind, Handling] = {
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
+    Kind.DETAIL: DETAIL,
     Kind.DIMENSION: DIMENSION,
     Kind.NOTE: NOTE,
 }

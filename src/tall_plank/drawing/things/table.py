@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from tall_plank.drawing.things.column import COLUMN
 from tall_plank.drawing.things.common import ThingDrawn
+from tall_plank.drawing.things.detail import DETAIL
 from tall_plank.drawing.things.dimension import DIMENSION
 from tall_plank.drawing.things.island import ISLAND
 from tall_plank.drawing.things.molding import MOLDING
@@ -33,6 +34,7 @@ DRAWN: dict[Kind, ThingDrawn] = {
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: SECTION,
+    Kind.DETAIL: DETAIL,
     Kind.DIMENSION: DIMENSION,
     Kind.NOTE: NOTE,
 }

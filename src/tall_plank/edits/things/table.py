@@ -5,6 +5,7 @@ from __future__ import annotations
 from tall_plank.edits.change import Change
 from tall_plank.edits.things.column import COLUMN
 from tall_plank.edits.things.common import Spot, ThingEdits
+from tall_plank.edits.things.detail import DETAIL
 from tall_plank.edits.things.dimension import DIMENSION
 from tall_plank.edits.things.guide import GUIDE
 from tall_plank.edits.things.island import ISLAND
@@ -34,6 +35,7 @@ EDITS: dict[Kind, ThingEdits] = {
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
+    Kind.DETAIL: DETAIL,
     Kind.DIMENSION: DIMENSION,
     Kind.NOTE: NOTE,
 }

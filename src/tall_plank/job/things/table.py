@@ -9,6 +9,7 @@ from tall_plank.job.job import Job
 from tall_plank.job.room import Room
 from tall_plank.job.source import Kind, Source
 from tall_plank.job.things.column import COLUMN
+from tall_plank.job.things.detail import DETAIL
 from tall_plank.job.things.dimension import DIMENSION
 from tall_plank.job.things.guide import GUIDE
 from tall_plank.job.things.island import ISLAND
@@ -38,6 +39,7 @@ THINGS: dict[Kind, Noun] = {
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: UNDERLAY,
     Kind.SECTION: SECTION,
+    Kind.DETAIL: DETAIL,
     Kind.DIMENSION: DIMENSION,
     Kind.NOTE: NOTE,
 }

@@ -24,6 +24,7 @@ MAKING: dict[Kind, ThingMaking] = {
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
+    Kind.DETAIL: NONE,
     Kind.DIMENSION: NONE,
     Kind.NOTE: NONE,
 }

@@ -30,6 +30,7 @@ SET_OUT: dict[Kind, ThingSetOut] = {
     Kind.GUIDE: GUIDE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
+    Kind.DETAIL: NONE,
     Kind.DIMENSION: NONE,
     Kind.NOTE: NONE,
 }

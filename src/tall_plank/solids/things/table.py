@@ -27,6 +27,7 @@ SOLIDS: dict[Kind, ThingSolids] = {
     Kind.GUIDE: NONE,
     Kind.UNDERLAY: NONE,
     Kind.SECTION: NONE,
+    Kind.DETAIL: NONE,
     Kind.DIMENSION: NONE,
     Kind.NOTE: NONE,
 }
