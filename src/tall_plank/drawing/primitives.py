@@ -189,6 +189,7 @@ class Drawing(msgspec.Struct, frozen=True, cache_hash=True):
     ----------
     mark : what the number of its sheet ends with: the same as long as it is about the same thing
     scale : real mm per mm of paper that it is drawn for; 0: any
+    pictorial : whether it is a picture: nothing can be measured on it, and it has no scale
     key : what it is called where it is put on a page by hand; it stays when things before it come or go
     """
 
@@ -201,11 +202,17 @@ class Drawing(msgspec.Struct, frozen=True, cache_hash=True):
     mark: str = ""
     scale: float = 0.0
     key: str = ""
+    pictorial: bool = False
 
     @property
     def is_words(self) -> bool:
         """Whether it is a table or a list: it has no scale."""
         return all(isinstance(i, Text) or (isinstance(i, Line) and i.layer is Layer.LABEL) for i in self.items)
+
+    @property
+    def has_scale(self) -> bool:
+        """Whether something can be measured on it."""
+        return not self.is_words and not self.pictorial
 
     @property
     def width(self) -> float:

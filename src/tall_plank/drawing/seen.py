@@ -30,6 +30,7 @@ class Way(NamedTuple):
     origin : what lies at 0, 0, 0 of the view, mm
     right, up : unit vectors
     near, far : limits of z, mm: what lies wholly beyond either is left out
+    eye : mm from the origin towards who looks to the eye, in perspective; 0: looked at from infinitely far
     """
 
     origin: Vec
@@ -37,6 +38,7 @@ class Way(NamedTuple):
     up: Vec
     near: float = np.inf
     far: float = -np.inf
+    eye: float = 0.0
 
     @property
     def towards(self) -> Vec:
@@ -87,6 +89,8 @@ def look(solids: Sequence[Solid], way: Way) -> Looked:
     mesh = mesh_of("", list(solids))
     turn = np.array([way.right, way.up, way.towards]).T
     points = (mesh.points - np.array(way.origin)) @ turn
+    if way.eye:
+        points = in_perspective(points, way.eye)
     corners = points[mesh.quads]
     # A face looks this way where its corners run counter-clockwise.
     x, y = corners[:, :, 0], corners[:, :, 1]
@@ -108,6 +112,20 @@ def look(solids: Sequence[Solid], way: Way) -> Looked:
         points[lines[:, 1]],
         mesh.line_owner[there],
     )
+
+
+def in_perspective(points: Floats, eye: float) -> Floats:
+    """Points as an eye sees them that stands so far before the plane z = 0, where sizes are true. What is straight or
+    plane stays so, and what lies before something else still does: lines are hidden as exactly as from infinitely far.
+
+    Parameters
+    ----------
+    points : (N, 3) floats, mm; all of them before the eye
+    """
+    away = np.maximum(eye - points[:, 2], eye * 0.02)
+    mapped = points * (eye / away)[:, None]
+    mapped[:, 2] = eye * eye / away - eye
+    return mapped
 
 
 def order_of(solids: Sequence[Solid]) -> tuple[Solid, ...]:

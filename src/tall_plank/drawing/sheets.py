@@ -23,6 +23,9 @@ SERIES = (("A1", "A2", "A3", "A4"), ("Broadsheet", "Tabloid", "Letter"))
 SCALES = (1, 2, 5, 10, 20, 50, 100, 200, 500)
 """Reductions after ISO 5455 (from memory): 1:2, 1:5, 1:10 and their tenfolds."""
 
+STEPS = (1.0, 1.25, 1.6, 2.0, 2.5, 3.2, 4.0, 5.0, 6.3, 8.0)
+"""Preferred numbers of the series R10 (ISO 3, from memory): the sizes of pictures, which have no scale."""
+
 LEFT, EDGE = 20.0, 10.0
 """Frame after ISO 5457 (from memory): 20 mm on the left, 10 mm elsewhere."""
 
@@ -147,7 +150,7 @@ class Sheet(msgspec.Struct, frozen=True):
     @property
     def scales(self) -> str:
         """In words, for the block."""
-        found = sorted({v.scale for v in self.views if not v.drawing.is_words})
+        found = sorted({v.scale for v in self.views if v.drawing.has_scale})
         return ", ".join(f"1:{s:g}" for s in found)
 
 
@@ -317,7 +320,7 @@ def note_lines(sheet: Sheet) -> list[str]:
 def lay_out(drawing: Drawing, block: Block = Block(""), paper: str = "A3", notes: tuple[str, ...] = ()) -> Sheet:
     """A drawing on a sheet of its own: of the paper and the smaller ones that go with it, either way up, that at which
     it is largest at a standard scale, and of several the one that it fills most."""
-    steps = (drawing.scale,) if drawing.scale else SCALES
+    steps = scales_of(drawing)
     best: tuple[tuple[bool, float, float], Sheet] | None = None
     for name, upright in papers_from(paper):
         blank = Sheet((), name, block, notes, upright)
@@ -384,6 +387,24 @@ def _centred(drawing: Drawing, scale: float, room: Room, sheet: Sheet) -> Sheet:
     x = room.x + (room.width - wide) / 2 - seen.x0 / scale
     y = room.y + (room.height - high) / 2 - seen.y0 / scale
     return msgspec.structs.replace(sheet, views=(View(drawing, scale, x, y),))
+
+
+def scales_of(drawing: Drawing) -> tuple[float, ...]:
+    """Scales at which a drawing may stand on paper, the largest first; a picture at any, by small steps."""
+    if drawing.scale:
+        return (drawing.scale,)
+    if drawing.pictorial:
+        return tuple(
+            s * step for s in (1.0, 10.0, 100.0) for step in (1.0, 1.25, 1.6, 2.0, 2.5, 3.2, 4.0, 5.0, 6.3, 8.0)
+        )
+    return tuple(float(s) for s in SCALES)
+
+
+def caption_of(drawing: Drawing, scale: float) -> str:
+    """What stands under a view that is not alone on its sheet."""
+    if drawing.is_words:
+        return ""
+    return f"{drawing.title} · 1:{scale:g}" if drawing.has_scale else drawing.title
 
 
 def moved_view(sheet: Sheet, at: int, dx: float, dy: float) -> Sheet:
@@ -471,7 +492,7 @@ def _set_rows(
         for drawing, scale, wide, _ in row:
             seen = shown(drawing, scale)
             bottom = top - high + CAPTION
-            caption = "" if drawing.is_words else f"{drawing.title} · 1:{scale:g}"
+            caption = caption_of(drawing, scale)
             yield View(drawing, scale, x - seen.x0 / scale, bottom - seen.y0 / scale, caption)
             x += wide + between
         top -= high + spare

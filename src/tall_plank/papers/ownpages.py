@@ -7,7 +7,7 @@ from itertools import combinations
 
 from tall_plank.assets import text_width
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text, rectangle
-from tall_plank.drawing.sheets import CAPTION, SCALES, Block, Sheet, View, room_of
+from tall_plank.drawing.sheets import CAPTION, Block, Sheet, View, caption_of, room_of, scales_of
 from tall_plank.drawing.shown import shown
 from tall_plank.job.sheetset import NOTE, PICTURE, OwnPage, PageView
 from tall_plank.workings import Workings
@@ -31,7 +31,7 @@ def _view(w: Workings, view: PageView, drawings: Mapping[str, Drawing], *, alone
     drawing = view_drawing(view, drawings)
     scale = drawing.scale or view.scale
     seen = shown(drawing, scale)
-    caption = "" if alone or drawing.is_words or drawing.scale else f"{drawing.title} · 1:{scale:g}"
+    caption = "" if alone else caption_of(drawing, scale)
     return View(drawing, scale, view.x - seen.x0 / scale, view.y - seen.y0 / scale, caption)
 
 
@@ -80,7 +80,7 @@ def fitting_scale(drawing: Drawing, paper: str, *, upright: bool, least: float =
     least : real mm per mm of paper; no larger scale is taken
     """
     room = room_of(paper, upright=upright)
-    for step in SCALES:
+    for step in scales_of(drawing):
         if step < least:
             continue
         seen = shown(drawing, float(step))

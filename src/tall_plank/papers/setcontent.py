@@ -10,6 +10,7 @@ import msgspec
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.roomview import room_view, views_of
 from tall_plank.drawing.sheets import Sheet
 from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows
 from tall_plank.drawing.tabledrawing import BLANK, table_drawing
@@ -76,7 +77,7 @@ def _keyed(room: Room, number: int, drawings: list[Drawing]) -> tuple[Drawing, .
 
 
 def _client(w: Workings, shows: Shows, tell: Tell) -> Content:
-    """Plan and elevations of each room, what it is finished in, its worktops, and room for a signature."""
+    """Plan, pictures and elevations of each room, what it is finished in, its worktops, and room for a signature."""
     found: Content = []
     for room in w.layout.rooms:
         go_on(tell, room.room.name)
@@ -85,12 +86,19 @@ def _client(w: Workings, shows: Shows, tell: Tell) -> Content:
         drawings = [d for name, d in every if not name.startswith(("section", "detail"))]
         drawings[0] = msgspec.structs.replace(drawings[0], items=(*drawings[0].items, *workflow(w.job, room, w.made)))
         tables = [t for t in (finishes_table(w, room, f"{n}F"), worktops_table(w, room, f"{n}T")) if t is not None]
-        found.append(_keyed(room.room, n, [*drawings, *tables]))
+        pictures = _pictures(w, room, n) if room.placed else []
+        found.append(_keyed(room.room, n, [drawings[0], *pictures, *drawings[1:], *tables]))
     sign = table_drawing(
         "Approval", ("What", "Name", "Date", "Signature"),
         [["These drawings are what was agreed.", BLANK, BLANK, BLANK]], "A",
     )  # fmt: skip
     return [*found, (msgspec.structs.replace(sign, key="approval"),)]
+
+
+def _pictures(w: Workings, room: RoomLayout, number: int) -> list[Drawing]:
+    """A room as it is seen from as many corners as show every wall."""
+    corners = views_of(room)
+    return [_marked(room_view(w.job, room, w.made, c), f"{number}V{i}") for i, c in enumerate(corners, 1)]
 
 
 def finishes_table(w: Workings, room: RoomLayout, mark: str) -> Drawing | None:

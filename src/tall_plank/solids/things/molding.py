@@ -26,7 +26,17 @@ def _dress(stage: Stage) -> list[Solid]:
         color = finish.color if finish else "#EDEAE2"
         # At an inner corner the back is the longer side: the face draws in.
         skew = (math.tan(math.radians(piece.right)), -math.tan(math.radians(piece.left)))
-        found.append(Prism(frame, profile.points, length, color, Kind.MOLDING.of(piece.molding), piece.kind, skew))
+        found.append(
+            Prism(
+                frame,
+                profile.points,
+                length,
+                color,
+                Kind.MOLDING.of(piece.molding),
+                f"{piece.kind} {piece.wall_id}",
+                skew,
+            )
+        )
     return found
 
 
