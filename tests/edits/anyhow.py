@@ -18,6 +18,7 @@ from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Job, Kind, Source
 from tall_plank.job.bays import Front, FrontKind
 from tall_plank.job.inherit import FINISH_KEYS, OWN_LENGTH_KEYS
+from tall_plank.job.sheetset import PageView
 from tall_plank.job.standard import CHOICE_KEYS, CHOICES, LENGTH_KEYS
 from tall_plank.job.things.sliding import BayRef, Replaced
 from tall_plank.job.things.table import all_things
@@ -170,6 +171,15 @@ class Chance:
             return tuple((c, self.path(c)) for c in (self.cell() for _ in range(r.randint(0, 3))))
         if name == "cells":
             return tuple(self.cell() for _ in range(r.randint(0, 3)))
+        if "PageView" in told:
+            views = [PageView(self.text(), self.one(*NUMBERS), self.one(*NUMBERS), self.one(*NUMBERS)) for _ in "12"]
+            return tuple(views) if "Sequence" in told else views[0]
+        if "tuple[int, int, bytes]" in told:
+            return (60, 40, b"\xff\xd8\xff" + bytes(20)) if r.random() < 0.7 else None
+        if name == "kind" and "Literal" in told:
+            return self.one("client", "site", "shop", "installer", *(("nobody",) if wild else ()))
+        if name == "page_id":
+            return self.one("g0", *(p.id for s in self.job.sheet_sets for p in s.pages))
         if "bytes" in told:
             return b"\xff\xd8\xff" + bytes(r.randrange(256) for _ in range(20))
         if "tuple[tuple[float, float], ...]" in told:

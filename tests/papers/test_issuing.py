@@ -14,6 +14,7 @@ from tall_plank.drawing.primitives import Arc, Layer, Text
 from tall_plank.drawing.sheets import Sheet
 from tall_plank.drawing.words import box_of
 from tall_plank.edits import runs
+from tall_plank.edits.things.service import add_service, delete_service
 from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.job import Job, Level
 from tall_plank.job.issue import LETTERS, letter_after
@@ -193,3 +194,16 @@ def test_what_is_signed_is_hashed_with_name_and_day_and_told_where_it_is_another
             archive.writestr(name, data)
     with pytest.raises(PlankError, match="does not belong"):
         read_plank(path)
+
+
+def test_what_was_taken_off_has_a_cloud_where_it_stood() -> None:
+    job = issued(add_service(furnished(), "r1", "A", "vent", 2600.0).job)
+    before = next(s for s in now(job) if any("wall A" in v.drawing.title for v in s.views))
+    view = next(v for v in before.views if "wall A" in v.drawing.title)
+    stood = next(t for t in view.shown.texts if t.text == "Ve")
+    job = delete_service(job, job.rooms[0].services[0].id).job
+    after = next(s for s in now(job) if any("wall A" in v.drawing.title for v in s.views))
+    arcs = clouds(after)
+    scale = view.scale
+    assert arcs and min(a.x for a in arcs) <= stood.x <= max(a.x for a in arcs)
+    assert min(a.y for a in arcs) - 6 * scale <= stood.y <= max(a.y for a in arcs) + 6 * scale

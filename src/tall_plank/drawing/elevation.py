@@ -13,6 +13,7 @@ from tall_plank.drawing.things.service import service_heights
 from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.trims import board_front, top_front
 from tall_plank.drawing.unitfront import unit_front
+from tall_plank.drawing.veneer import veneer_marks
 from tall_plank.job import Job, Kind, Room
 from tall_plank.job.choices import Side
 from tall_plank.job.uses import starting_values
@@ -70,6 +71,8 @@ def elevation(
     if shows.fronts:
         for drawn in DRAWN.values():
             items += drawn.closing(scope, wall) if drawn.closing is not None else []
+    if shows.spread:
+        items += veneer_marks(job, room, wall, made)
     if shows.edging:
         items += _edged_trims(room, wall, made, worktops=shows.worktops)
     for drawn in DRAWN.values():
@@ -77,7 +80,7 @@ def elevation(
     items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
     if shows.dims:
         items += service_heights(job, room, wall)
-        items += elevation_dims(job, room, wall, placed, made)
+        items += elevation_dims(job, room, wall, placed, made, spread=shows.spread)
     words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
     title = f"{room.room.name}, {words}"
     return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from tall_plank.drawing.heights import height_dims
-from tall_plank.drawing.primitives import Dim, Item
+from tall_plank.drawing.heights import height_dims, level_words
+from tall_plank.drawing.primitives import Dim, Item, Layer, Text
 from tall_plank.job import Job, Kind, Level, Opening, Rectangle, Source
 from tall_plank.making import MadeJob
 from tall_plank.measure import format_chain, format_length
@@ -30,8 +30,11 @@ def seen_height(room: RoomLayout, wall: Wall) -> float:
     return room.room.height.mm if any(s.wall == wall.id for s in room.room.slopes) else wall.height
 
 
-def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed], made: MadeJob) -> list[Item]:
-    """Units below and above, openings, services, the overall length, and heights at the left."""
+def elevation_dims(
+    job: Job, room: RoomLayout, wall: Wall, placed: list[Placed], made: MadeJob, *, spread: bool = False
+) -> list[Item]:
+    """Units below and above, openings, services, the overall length, and heights at the left, or spread at the end of
+    the wall that they are nearer to."""
     dims: list[Item] = []
     base = [p for p in placed if p.level is not Level.HUNG and p.width > 0]
     chains = [(-1, base)]
@@ -39,6 +42,8 @@ def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed],
     for row, cells in chains:
         if job.papers.chains == "fronts":
             dims += _fronts(job, wall, row, cells, made)
+        elif job.papers.chains == "worktops" and row < 0 and (tops := _tops(room, wall)):
+            dims += _chain(job, tops, row, "worktop edges")
         else:
             dims += _units(job, room, wall, row, cells)
     below = -2 if base else -1
@@ -54,7 +59,8 @@ def elevation_dims(job: Job, room: RoomLayout, wall: Wall, placed: list[Placed],
     total = below - 1 if openings else below
     source, key = length_key(room, wall)
     dims.append(Dim(0.0, wall.length, 0.0, total, "x", format_length(wall.length, job.display), source, key))
-    return [*dims, *height_dims(job, room, wall, placed, made)]
+    heights = height_dims(job, room, wall, placed, made, spread=spread)
+    return [*dims, *heights, *(levels(job, room, wall) if spread else ())]
 
 
 def _units(job: Job, room: RoomLayout, wall: Wall, row: int, cells: list[Placed]) -> list[Item]:
@@ -87,6 +93,24 @@ def _fronts(job: Job, wall: Wall, row: int, cells: list[Placed], made: MadeJob) 
     kept = [m for i, m in enumerate(kept) if i == 0 or m - kept[i - 1] > NEAR]
     steps: list[tuple[float, float, Source | None, str]] = [(a, b, None, "") for a, b in pairwise(kept)]
     return _named(job, steps, 0.0 if row < 0 else wall.height, row, "fronts")
+
+
+def _tops(room: RoomLayout, wall: Wall) -> list[float]:
+    """Where worktops begin, meet and end along a wall, from end to end of it, mm; empty where there is none."""
+    found = [v for t in room.worktops if t.wall_id == wall.id for v in (t.x, t.x + t.length)]
+    marks = sorted({0.0, wall.length, *(v for v in found if 0.0 < v < wall.length)}) if found else []
+    return [m for i, m in enumerate(marks) if i == 0 or m - marks[i - 1] > NEAR]
+
+
+def levels(job: Job, room: RoomLayout, wall: Wall) -> list[Item]:
+    """The upper edges of worktops as levels from the finished floor, each height once."""
+    items: list[Item] = []
+    for top in sorted((t for t in room.worktops if t.wall_id == wall.id), key=lambda t: t.x):
+        high = top.bottom + top.thickness
+        if all(abs(i.y - high) > NEAR for i in items if isinstance(i, Text)):
+            at = top.x + top.length * 0.62
+            items.append(Text(at, high, level_words(job, high), 1.8, Layer.DIMENSION, rise=1.2))
+    return items
 
 
 def _openings(job: Job, wall: Wall, row: int, openings: list[Opening]) -> list[Item]:

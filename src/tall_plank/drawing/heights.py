@@ -34,10 +34,12 @@ class Standing(NamedTuple):
 
 
 class Column(NamedTuple):
-    """Things over one another: their heights in order, mm, and their names from the floor up."""
+    """Things over one another: their heights in order, mm, their names from the floor up, and where along the wall the
+    middle of the first such column is, mm."""
 
     marks: tuple[float, ...]
     names: tuple[str, ...]
+    middle: float
 
 
 def seen_top(p: Placed, unit: MadeUnit | None) -> float:
@@ -100,9 +102,8 @@ def columns(things: Sequence[Standing], length: float, *ceiling: float) -> list[
         if not there:
             continue
         marks = _apart(sorted({0.0, *ceiling, *(v for t in there for v in (t.bottom, t.top))}))
-        found.setdefault(
-            tuple(round(m, 1) for m in marks), Column(tuple(marks), tuple(t.name for t in there if t.name))
-        )
+        names = tuple(t.name for t in there if t.name)
+        found.setdefault(tuple(round(m, 1) for m in marks), Column(tuple(marks), names, (a + b) / 2))
     return list(found.values())
 
 
@@ -110,20 +111,28 @@ def _apart(marks: Sequence[float]) -> list[float]:
     return [m for i, m in enumerate(marks) if i == 0 or m - marks[i - 1] > NEAR]
 
 
-def height_dims(job: Job, room: RoomLayout, wall: Wall, placed: Sequence[Placed], made: MadeJob) -> list[Item]:
-    """Chains at the left, a column each, and the wall's own height outside them."""
+def height_dims(
+    job: Job, room: RoomLayout, wall: Wall, placed: Sequence[Placed], made: MadeJob, *, spread: bool = False
+) -> list[Item]:
+    """Chains at the left, a column each, and the wall's own height outside them; spread: those of columns in the right
+    half of the wall at the right."""
     unit = job.display
     dims: list[Item] = []
-    row = 0
+    row, right_row = 0, 1 if wall.profile else 0
     ceiling = () if wall.island or wall.profile else (wall.height,)
     for column in columns(standing(room, wall, placed, made), wall.length, *ceiling):
         if len(column.marks) < 2 + len(ceiling):
             continue
-        row -= 1
+        at_right = spread and column.middle > wall.length / 2
+        if at_right:
+            right_row += 1
+        else:
+            row -= 1
+        base, place = (wall.length, right_row) if at_right else (0.0, row)
         steps = [b - a for a, b in pairwise(column.marks)]
         for i, ((a, b), text) in enumerate(zip(pairwise(column.marks), format_chain(steps, unit), strict=True)):
             name = ", ".join(column.names) if i == len(steps) - 1 else ""
-            dims.append(Dim(a, b, 0.0, row, "y", text, name=name))
+            dims.append(Dim(a, b, base, place, "y", text, name=name))
     if wall.island:
         return dims
     room_source = Kind.ROOM.of(room.room.id)

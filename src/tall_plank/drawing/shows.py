@@ -15,6 +15,8 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
     fronts : doors and drawer fronts; else the inside of the units is seen
     worktops : with their splashbacks; else the carcasses under them are seen
     edging : which edges are edged
+    spread : on paper, where walls stand apart: heights stand at the end of the wall that they are nearer to, and upper
+        edges of worktops are told as levels
     joints : boards behind the fronts, and the axes of their joints
     """
 
@@ -24,6 +26,7 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
     worktops: bool = True
     edging: bool = False
     joints: bool = False
+    spread: bool = False
 
     @property
     def making(self) -> bool:
@@ -33,3 +36,8 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
 
 FOR_CLIENT = Shows()
 FOR_SHOP = Shows(edging=True, joints=True)
+
+
+def on_paper(shows: Shows) -> Shows:
+    """As it is drawn on a sheet."""
+    return msgspec.structs.replace(shows, spread=True)

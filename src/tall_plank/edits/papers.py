@@ -22,7 +22,7 @@ CHOICES = {
         "Letter": "Letter",
         "Broadsheet": "Broadsheet",
     },
-    "chains": {"carcass": "the carcasses", "fronts": "the fronts"},
+    "chains": {"carcass": "the carcasses", "fronts": "the fronts", "worktops": "the worktops' edges"},
     "ink": {"color": "in color", "black": "in black only"},
     "csv": {"plain": "for programs", "spreadsheet": "for a spreadsheet"},
     "labels": {sheet.name: sheet.name for sheet in LABEL_SHEETS},

@@ -25,6 +25,8 @@ REACH = 1300.0
 
 
 def _changed(job: Job, new: SheetSet, words: str) -> Change:
+    if new.kind not in get_args(SetKind):
+        raise PlankError(f"There is no set “{str(new.kind)[:20]}”.", "set", f"Known: {', '.join(get_args(SetKind))}.")
     others = tuple(s for s in job.sheet_sets if s.kind != new.kind)
     kept = () if new == SheetSet(new.kind) else (new,)
     return Change(without_unused(msgspec.structs.replace(job, sheet_sets=(*others, *kept))), words)

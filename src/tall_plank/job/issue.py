@@ -15,6 +15,8 @@ class IssuedSheet(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_f
     number : the sheet's own
     revision : letter of the issue in which it changed last
     digest : SHA-256 of what stands on it, hexadecimal
+    places : for each of the marks seven digits, hexadecimal: the number of its view, and its middle across and up, 5 mm
+        of paper each, 2048 at the view's own 0
     marks : four bytes of the digest of every line, outline and text on it, hexadecimal, one after another
     """
 
@@ -23,6 +25,7 @@ class IssuedSheet(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_f
     revision: str
     digest: str
     marks: str = ""
+    places: str = ""
 
 
 class Issue(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

@@ -87,6 +87,6 @@ class Papers(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     drawings: DrawingPaper = "A3"
     csv: Literal["plain", "spreadsheet"] = "plain"
     ink: Literal["color", "black"] = "color"
-    chains: Literal["carcass", "fronts"] = "carcass"
+    chains: Literal["carcass", "fronts", "worktops"] = "carcass"
     logo: str = ""
     labels: LabelSheet = LABEL_SHEETS[0]

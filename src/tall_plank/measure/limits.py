@@ -117,6 +117,12 @@ LIMITS: dict[str, dict[str, Range]] = {
     "Section": dict.fromkeys(("x1", "y1", "x2", "y2"), Range(-100_000.0, 100_000.0)),
     "Dimension": {"offset": Range(-150.0, 150.0)},
     "Note": dict.fromkeys(("right", "up"), Range(-200.0, 200.0)),
+    "Detail": {
+        "x": ON_WALL, "z": Range(0.0, 12_000.0), "away": Range(0.0, 20_000.0), "size": Range(20.0, 2000.0),
+        "scale": Range(1, 10),
+    },
+    "OwnPage": {"number": Range(1, 10_000)},
+    "PageView": {"x": Range(-1300.0, 1300.0), "y": Range(-1300.0, 1300.0), "scale": Range(0.1, 2000.0)},
     # --- standards and kinds; weights in kg
     "LengthValue": {"length": CONSTRUCTION},
     "HingeRule": {"height": Range(0.0, 10_000.0), "weight": Range(0.0, 1000.0), "count": Range(0, 20)},

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Sequence
 
 import msgspec
@@ -15,10 +16,11 @@ from tall_plank.drawing.primitives import Arc, Dim, Drawing, Line, Pen, Shape, T
 from tall_plank.drawing.roomsection import section_drawing
 from tall_plank.drawing.sheets import SCALES, Block, Sheet, in_black, lay_out, room_of, share
 from tall_plank.drawing.shopmarks import NOTE
-from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows
+from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows, on_paper
 from tall_plank.drawing.things.detail import detail_name
 from tall_plank.drawing.things.section import section_name
 from tall_plank.drawing.things.service import SERVICE_LETTERS
+from tall_plank.drawing.veneer import NOTE as VENEER_NOTE
 from tall_plank.job.sheetset import WALL
 from tall_plank.measure import DisplayUnit, PlankError, format_length
 from tall_plank.setout import RoomLayout
@@ -28,7 +30,7 @@ from tall_plank.workings import Workings
 
 def room_drawings(w: Workings, room_id: str, shows: Shows = FOR_CLIENT) -> list[tuple[str, Drawing]]:
     """The plan and the elevations of one room, by file name; walls and faces with nothing on them are left out."""
-    room = w.layout.room(room_id)
+    room, shows = w.layout.room(room_id), on_paper(shows)
     found = [("plan", room_plan(w.job, room, w.made, chains=True, shows=shows))]
     for wall in room.lines:
         if wall.id in busy_walls(room):
@@ -122,6 +124,9 @@ BROKEN = {
 """What broken lines mean."""
 
 
+VENEER = re.compile(r"[→←↑↓] V\d+\.\d+")
+
+
 def notes_of(drawings: Sequence[Drawing], display: DisplayUnit, *, shop: bool = False) -> tuple[str, ...]:
     """What the marks on drawings mean, as far as they are on them, and what lengths are told in."""
     items = [i for d in drawings for i in d.items]
@@ -138,6 +143,8 @@ def notes_of(drawings: Sequence[Drawing], display: DisplayUnit, *, shop: bool = 
         notes.append(f"{'; '.join(broken)}.".capitalize())
     if any(t.endswith("*") for t in texts):
         notes.append("* differs from its kind and the shop standard.")
+    if any(VENEER.fullmatch(t) for t in texts):
+        notes.append(VENEER_NOTE)
     marks = [f"{letter} {word}" for word, letter in SERVICE_LETTERS.items() if letter in texts]
     if marks:
         notes.append(f"Services: {', '.join(marks)}.")

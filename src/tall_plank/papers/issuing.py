@@ -30,6 +30,9 @@ MOST = 40
 NEAR = 3.0
 """mm of paper; changes that are nearer share a cloud."""
 
+PLACE, ORIGIN, GRID = 7, 0x800, 5.0
+"""Digits of the place of a mark, its number at 0, and mm of paper from one number to the next."""
+
 ROUND = 2.2
 """mm of paper; radius of a cloud's arcs."""
 
@@ -91,7 +94,8 @@ def _compared(sheet: Sheet, before: IssuedSheet, letter: str) -> Sheet:
     if digest_of(sheet) == before.digest:
         return _revised(sheet, before.revision)
     known = {before.marks[i : i + 8] for i in range(0, len(before.marks), 8)}
-    views = tuple(_clouded(view, known) for view in sheet.views)
+    gone = _taken_off(sheet, before)
+    views = tuple(_clouded(view, known, gone.get(n, [])) for n, view in enumerate(sheet.views))
     return _revised(msgspec.structs.replace(sheet, views=views), letter)
 
 
@@ -99,9 +103,33 @@ def _revised(sheet: Sheet, revision: str) -> Sheet:
     return msgspec.structs.replace(sheet, block=msgspec.structs.replace(sheet.block, revision=revision))
 
 
-def _clouded(view: View, known: set[str]) -> View:
-    """A view with clouds about what is not known."""
-    boxes = [_box(item, view.scale) for item in view.shown.items if mark_of(item, view.scale) not in known]
+def _taken_off(sheet: Sheet, before: IssuedSheet) -> dict[int, list[Box]]:
+    """Where something stood that is no longer there, by the number of its view; mm of paper in its drawing."""
+    now = set(marks_of(sheet))
+    found: dict[int, list[Box]] = {}
+    for i in range(len(before.places) // PLACE):
+        if before.marks[i * 8 : i * 8 + 8] not in now:
+            place = before.places[i * PLACE : (i + 1) * PLACE]
+            x, y = ((int(place[k : k + 3], 16) - ORIGIN) * GRID for k in (1, 4))
+            found.setdefault(int(place[0], 16), []).append((x - GRID / 2, y - GRID / 2, x + GRID / 2, y + GRID / 2))
+    return found
+
+
+def places_of(sheet: Sheet) -> dict[str, str]:
+    """The marks of a sheet, each with where the first of its kind stands."""
+    found: dict[str, str] = {}
+    for n, view in enumerate(sheet.views):
+        for item in view.shown.items:
+            x0, y0, x1, y1 = _box(item, view.scale)
+            x, y = (min(max(round(v / 2 / GRID) + ORIGIN, 0), 0xFFF) for v in (x0 + x1, y0 + y1))
+            found.setdefault(mark_of(item, view.scale), f"{min(n, 15):x}{x:03x}{y:03x}")
+    return found
+
+
+def _clouded(view: View, known: set[str], gone: Sequence[Box]) -> View:
+    """A view with clouds about what is not known, and where something is gone."""
+    new = (item for item in view.shown.items if mark_of(item, view.scale) not in known)
+    boxes = [*gone, *(_box(item, view.scale) for item in new)]
     clouds: list[Item] = []
     for box in _gathered(boxes):
         clouds += _cloud(box, view.scale)
@@ -190,8 +218,10 @@ def issue_set(w: Workings, kind: str, date: str, note: str = "", tell: Tell = qu
         before = last.get(sheet.block.number)
         revised = _revised(sheet, letter) if before is None else _compared(sheet, before, letter)
         given.append(revised)
-        marks = "".join(dict.fromkeys(marks_of(sheet)))
-        frozen.append(IssuedSheet(sheet.block.number, sheet.title, revised.block.revision, digest_of(sheet), marks))
+        places = places_of(sheet)
+        marks, where = "".join(places), "".join(places.values())
+        digest = digest_of(sheet)
+        frozen.append(IssuedSheet(sheet.block.number, sheet.title, revised.block.revision, digest, marks, where))
     if issues and all(s.revision != letter for s in frozen) and {s.number for s in frozen} == set(last):
         raise PlankError("Nothing has changed since the last issue.", "issue", "Change something first.")
     with tempfile.TemporaryDirectory() as folder:

@@ -10,9 +10,10 @@ import msgspec
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.rod import rod_drawing
 from tall_plank.drawing.roomview import room_view, views_of
 from tall_plank.drawing.sheets import Sheet
-from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows
+from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows, on_paper
 from tall_plank.drawing.tabledrawing import BLANK, table_drawing
 from tall_plank.drawing.workflow import workflow
 from tall_plank.job import Body, Job, Level, Room
@@ -229,7 +230,10 @@ def _shop(w: Workings, shows: Shows, tell: Tell) -> Content:
     for room in w.layout.rooms:
         go_on(tell, room.room.name)
         n = _room_number(w.job, room.room)
-        found.append(_keyed(room.room, n, [d for _, d in room_drawings(w, room.room.id, shows)]))
+        drawings = [d for _, d in room_drawings(w, room.room.id, shows)]
+        rods = (rod_drawing(w.job, room, wall, w.made) for wall in room.lines)
+        drawings += [_marked(rod, f"{n}{rod.mark}") for rod in rods if rod is not None]
+        found.append(_keyed(room.room, n, drawings))
     found += unit_sheets(w, tell=tell)
     found += assembly_sheets(w, tell=tell)
     return [*found, *part_sheets(w, tell=tell)]
@@ -248,7 +252,7 @@ def _installer(w: Workings, shows: Shows, tell: Tell) -> Content:
         busy = busy_walls(room)
         for wall in room.lines:
             if wall.id in busy:
-                drawing = _marked(elevation(w.job, room, wall, w.made, shows=shows), f"{n}{wall.id}")
+                drawing = _marked(elevation(w.job, room, wall, w.made, shows=on_paper(shows)), f"{n}{wall.id}")
                 drawings.append(msgspec.structs.replace(drawing, key=f"{room.room.id}:{WALL}{wall.id}"))
         order = order_table(w, room, f"{n}U")
         found.append(_keyed(room.room, n, [*drawings, *([order] if order is not None else [])]))

@@ -112,9 +112,12 @@ def move_detail(job: Job, detail_id: str, x: float, z: float) -> Change:
 
 
 def _slide(job: Job, detail_id: str, x: float) -> Change:
-    """Along its wall. `x`: mm of its left side."""
-    _, detail = find_thing(job, Kind.DETAIL, detail_id)
-    return move_detail(job, detail_id, x + detail.size.mm / 2, detail.z.mm)
+    """Along its wall. `x`: mm of its middle."""
+    check_reach(x)
+    room, detail = find_thing(job, Kind.DETAIL, detail_id)
+    length = next((w.length for w in set_out(job).room(room.id).lines if w.id == detail.wall), None)
+    x = max(0.0, x) if length is None else min(max(0.0, x), length)
+    return move_detail(job, detail_id, x, detail.z.mm)
 
 
 def delete_detail(job: Job, detail_id: str) -> Change:

@@ -49,5 +49,5 @@ DETAIL = Noun(
     prefix="y",
     rows="details",
     wall=_wall,
-    extent=lambda thing: (thing.x.mm - thing.size.mm / 2, thing.size.mm),
+    extent=lambda thing: (thing.x.mm, 0.0),
 )

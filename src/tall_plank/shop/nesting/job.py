@@ -8,9 +8,9 @@ from collections.abc import Iterable
 import msgspec
 
 from tall_plank.making import Cutout, MadeJob, NumberedPart
+from tall_plank.making.matching import Matched, match_groups
 from tall_plank.measure import PlankError
 from tall_plank.measure.outlines import rounded_box
-from tall_plank.shop.nesting.matching import Matched, match_groups
 from tall_plank.shop.nesting.request import NestBoard, NestPart, NestRules, Request
 from tall_plank.stock import Board, PriceBook, Stock
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from tall_plank.making import MadeJob, NumberedPart
+from tall_plank.making.made import MadeJob, NumberedPart
 
 Matched = Literal["no", "unit", "run"]
 Way = Literal["side", "end"]

@@ -13,12 +13,12 @@ from tall_plank.edits import cutting, standards, units
 from tall_plank.job import Job, Level, Role
 from tall_plank.job.start import new_job
 from tall_plank.making import Bore
+from tall_plank.making.matching import match_groups
 from tall_plank.measure import PlankError
 from tall_plank.shop.boards import plan_from
 from tall_plank.shop.nesting import NestRules
 from tall_plank.shop.nesting.job import request_of
 from tall_plank.shop.nesting.kept import fingerprint
-from tall_plank.shop.nesting.matching import match_groups
 from tall_plank.shop.nesting.nest import nest
 from tall_plank.workings import Workings
 
