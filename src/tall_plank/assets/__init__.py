@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
-from tall_plank.measure.remembered import lasting
+from tall_plank.measure.remembered import lasting, remembered
 
 FOLDER = Path(__file__).parent
 FONTS = FOLDER / "fonts"
@@ -34,8 +34,14 @@ def text_width(text: str, height: float) -> float:
     -------
     float, in the same unit
     """
+    return _wide(text) * height
+
+
+@remembered(8192)
+def _wide(text: str) -> float:
+    """Width of a text over the height of its capitals."""
     widths, cap = _metrics()
-    return sum(widths.get(char, 0.55) for char in text) * height / cap
+    return sum(widths.get(char, 0.55) for char in text) / cap
 
 
 def em_of(cap_height: float) -> float:

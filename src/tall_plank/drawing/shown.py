@@ -65,12 +65,12 @@ def shown(drawing: Drawing, scale: float) -> Shown:
     lines = _segments([*drawn, *_rules(placed.figures), *(i for i in words if isinstance(i, Line))])
     fills = [i for i in drawn if isinstance(i, Shape) and i.fill]
     texts = [*(t for f in placed.figures for t in f.texts), *(i for i in words if isinstance(i, Text))]
-    grounded = iter(with_grounds(texts, lines, fills, scale))
+    boxes = np.array([box_of(t, scale) for t in texts], dtype=np.float64).reshape(-1, 4) * scale
+    grounded = iter(with_grounds(texts, boxes, lines, fills))
     figures = tuple(_with_texts(f, [next(grounded) for _ in f.texts]) for f in placed.figures)
     told = tuple(next(grounded) if isinstance(i, Text) else i for i in words)
-    found = Shown(tuple(drawn), figures, told, tuple(placed.table), 0.0, 0.0, 0.0, 0.0)
-    x0, y0, x1, y1 = _extent(drawing, found.items, scale)
-    return msgspec.structs.replace(found, x0=x0, y0=y0, x1=x1, y1=y1)
+    x0, y0, x1, y1 = _extent(drawing, lines, fills, boxes)
+    return Shown(tuple(drawn), figures, told, tuple(placed.table), x0, y0, x1, y1)
 
 
 def _hatched(items: tuple[Item, ...], scale: float) -> list[Item]:
@@ -109,24 +109,12 @@ def _segments(items: list[Mark]) -> NDArray[np.float64]:
     return np.array(found, dtype=np.float64).reshape(-1, 4)
 
 
-def _extent(drawing: Drawing, items: tuple[Mark, ...], scale: float) -> tuple[float, float, float, float]:
+def _extent(
+    drawing: Drawing, lines: NDArray[np.float64], fills: list[Shape], texts: NDArray[np.float64]
+) -> tuple[float, float, float, float]:
     """What is drawn and written, real mm."""
-    boxes = [(drawing.x0, drawing.y0, drawing.x1, drawing.y1)]
-    for item in items:
-        match item:
-            case Line():
-                low, high = sorted((item.x1, item.x2))
-                under, over = sorted((item.y1, item.y2))
-                boxes.append((low, under, high, over))
-            case Shape():
-                xs, ys = [p[0] for p in item.points], [p[1] for p in item.points]
-                boxes.append((min(xs), min(ys), max(xs), max(ys)))
-            case Text():
-                x0, y0, x1, y1 = box_of(item, scale)
-                boxes.append((x0 * scale, y0 * scale, x1 * scale, y1 * scale))
-            case Arc():
-                r = item.radius
-                boxes.append((item.x - r, item.y - r, item.x + r, item.y + r))
-    return (
-        min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes),
-    )  # fmt: skip
+    corners = np.array([p for f in fills for p in f.points], dtype=np.float64).reshape(-1, 2)
+    own = np.array([[drawing.x0, drawing.y0], [drawing.x1, drawing.y1]])
+    every = np.concatenate([own, lines.reshape(-1, 2), corners, texts.reshape(-1, 2)])
+    (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
+    return x0, y0, x1, y1

@@ -117,17 +117,19 @@ def _takes(text: Text) -> Box:
     return left, text.rise - hanging, wide, text.size + hanging
 
 
-def with_grounds(texts: Sequence[Text], lines: NDArray[np.float64], fills: Sequence[Shape], scale: float) -> list[Text]:
+def with_grounds(
+    texts: Sequence[Text], boxes: NDArray[np.float64], lines: NDArray[np.float64], fills: Sequence[Shape]
+) -> list[Text]:
     """Texts, those that lines run through or that stand on a finish on a white ground.
 
     Parameters
     ----------
+    boxes : (M, 4) floats; what each text takes, real mm
     lines : (N, 4) floats; x1, y1, x2, y2, real mm
     fills : in the order in which they are painted
     """
     if not texts:
         return []
-    boxes = np.array([box_of(t, scale) for t in texts]) * scale
     spans = np.array([_bounds(f) for f in fills if f.fill.startswith("#")]).reshape(-1, 4)
     low, high = boxes[:, None, :2], boxes[:, None, 2:]
     meets = (spans[None, :, :2] < high) & (spans[None, :, 2:] > low)
@@ -144,15 +146,31 @@ def _bounds(shape: Shape) -> Box:
     return min(xs), min(ys), max(xs), max(ys)
 
 
+FEW = 400_000
+"""Pairs of boxes and lines that are compared one by one; more are looked up in a tree."""
+
+
+def _near(lines: NDArray[np.float64], boxes: NDArray[np.float64]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """Pairs of boxes and lines whose own boxes meet."""
+    if len(lines) * len(boxes) <= FEW:
+        low, high = np.minimum(lines[:, :2], lines[:, 2:]), np.maximum(lines[:, :2], lines[:, 2:])
+        meets = (low[:, 0] <= boxes[:, 2:3]) & (high[:, 0] >= boxes[:, 0:1])
+        meets &= (low[:, 1] <= boxes[:, 3:4]) & (high[:, 1] >= boxes[:, 1:2])
+        box, line = np.nonzero(meets)
+        return box, line
+    import shapely
+
+    tree = shapely.STRtree(shapely.linestrings(lines.reshape(-1, 2, 2)))
+    box, line = tree.query(shapely.box(*boxes.T))
+    return box, line
+
+
 def _crossed(lines: NDArray[np.float64], boxes: NDArray[np.float64]) -> NDArray[np.bool_]:
     """(M,) whether a line runs through each of the boxes (M, 4)."""
     found = np.zeros(len(boxes), dtype=bool)
     if not len(lines):
         return found
-    import shapely
-
-    tree = shapely.STRtree(shapely.linestrings(lines.reshape(-1, 2, 2)))
-    box, line = tree.query(shapely.box(*boxes.T))
+    box, line = _near(lines, boxes)
     p, way = lines[line, :2], lines[line, 2:] - lines[line, :2]
     low, high = np.zeros(len(line)), np.ones(len(line))
     for k in (0, 1):
