@@ -134,6 +134,24 @@ def test_a_view_is_dragged_nudged_scaled_typed_and_taken_off(window: Window, qtb
     assert len(page.tools.own.views) == 1
 
 
+def test_a_drawn_picture_is_as_wide_as_is_typed(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = new_page(window, qtbot)
+    laid(qtbot, page, lambda: page.tools.put_drawing("r1:V1"))
+    page.view.choose(0)
+    assert page.tools.wide.isVisible() and not page.tools.scale.isVisible()
+    page.tools.wide.setFocus()
+    page.tools.wide.selectAll()
+    QTest.keyClicks(page.tools.wide, "90")
+    laid(qtbot, page, lambda: QTest.keyClick(page.tools.wide, Qt.Key.Key_Return))
+    x0, _, x1, _ = box_on(page.view.sheet.views[0])  # type: ignore[union-attr]
+    assert x1 - x0 == pytest.approx(90.0, abs=0.5)
+    page.tools.wide.setFocus()
+    page.tools.wide.selectAll()
+    QTest.keyClicks(page.tools.wide, "2")
+    QTest.keyClick(page.tools.wide, Qt.Key.Key_Return)
+    assert "mm of paper" in page.told.text()
+
+
 def test_a_sheet_whose_view_is_dragged_becomes_a_page_of_ones_own(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
     page = opened(window, qtbot, "installer")
     page.names.setCurrentIndex(1)

@@ -8,6 +8,7 @@ import random
 import pytest
 
 from conftest import with_run
+from tall_plank.drawing.primitives import Text
 from tall_plank.drawing.sheets import PAPER, room_of
 from tall_plank.edits import jobs, outline, papers, sheetsets
 from tall_plank.edits.change import Change
@@ -22,7 +23,7 @@ from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.papers.drawings import quietly
 from tall_plank.papers.ownpages import box_on, faults_of, fitting_scale
 from tall_plank.papers.setcontent import set_content
-from tall_plank.papers.sets import KINDS, laid_out, set_sheets
+from tall_plank.papers.sets import KINDS, MARKS, laid_out, set_sheets
 from tall_plank.workings import Workings
 
 
@@ -162,3 +163,35 @@ def test_what_is_wrong_at_a_view_is_told_and_changes_nothing(key: str, text: str
     ):
         with pytest.raises(PlankError):
             wrong()
+
+
+def test_marks_of_sections_and_details_name_the_sheet_that_they_are_drawn_on() -> None:
+    job = add_section(furnished(), "r1", "x").job
+    for cut in ("upright", "level", "seen"):
+        job = add_detail(job, "r1", "A", None, None, cut).job
+    room = job.rooms[0]
+
+    def told(job: Job) -> tuple[dict[str, str], set[str]]:
+        """What stands beside each mark, and the sheets that there are."""
+        w = Workings(job)
+        laid = laid_out(w, "shop", set_content(w, "shop", quietly))
+        texts = [i for s in laid for v in s.sheet.views for i in v.drawing.items if isinstance(i, Text)]
+        marks = {i.source.id: i.text.strip() for i in texts if i.quiet and i.source and i.source.kind in MARKS}
+        return marks, {s.number for s in laid}
+
+    marks, numbers = told(job)
+    assert set(marks) == {room.sections[0].id, *(d.id for d in room.details)}
+    assert set(marks.values()) <= numbers
+    # Details share a sheet: its number stands beside each of them.
+    w = Workings(job)
+    where = {
+        v.drawing.key: s.number for s in laid_out(w, "shop", set_content(w, "shop", quietly)) for v in s.sheet.views
+    }
+    assert marks == {i: where[f"r1:{i}"] for i in marks}
+    # Put on a page of one's own, it is that page's; left out, nothing is promised.
+    detail = room.details[1].id
+    own = sheetsets.new_page(job, "shop", [PageView(f"r1:{detail}", 60.0, 90.0, 5.0)]).job
+    assert told(own)[0][detail] == "WG1"
+    section = room.sections[0].id
+    out = sheetsets.leave_out(job, "shop", (f"r1:{section}",), out=True).job
+    assert section not in told(out)[0]

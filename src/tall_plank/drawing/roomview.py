@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,8 +15,10 @@ from tall_plank.job import Job, Kind
 from tall_plank.job.things.table import wall_of
 from tall_plank.making import MadeJob
 from tall_plank.measure.frames import Vec, cross
+from tall_plank.measure.outlines import Point
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import RoomLayout, Wall
+from tall_plank.setout.things.column import column_points
 from tall_plank.solids.room import solids_in
 from tall_plank.solids.solids import Solid
 
@@ -99,17 +101,28 @@ def _kept(job: Job, room: RoomLayout, made: MadeJob, gone: set[str]) -> Iterable
     """What is seen: without the walls that stand between, what is on them, and what hangs from the ceiling."""
     cells = frozenset(p.cell for p in room.placed if p.wall_id in gone)
     runs = {run.run.id for run in room.runs if run.wall.id in gone}
+    columns = [column_points(room.room, c) for c in room.room.columns if c.wall in gone]
     for solid in solids_in(job, room, made, hidden=False, without=cells):
         kind, name = solid.source.kind, solid.source.id
         if (kind is Kind.WALL and name in gone) or kind in (Kind.SOFFIT, Kind.ROOF_WINDOW):
             continue
         if (kind is Kind.RUN and name in runs) or (kind is Kind.CELL and name in cells):
             continue
-        if kind is Kind.MOLDING and solid.name.rpartition(" ")[2] in gone:
+        if kind is Kind.MOLDING and (solid.name.rpartition(" ")[2] in gone or _round(columns, solid)):
             continue
         if wall_of(room.room, solid.source) in gone and kind is not Kind.ISLAND:
             continue
         yield solid
+
+
+def _round(columns: Iterable[Sequence[Point]], solid: Solid) -> bool:
+    """Whether something begins at a column's side."""
+    x, y, _ = solid.frame.origin
+    for points in columns:
+        xs, ys = [p[0] for p in points], [p[1] for p in points]
+        if min(xs) - 1.0 <= x <= max(xs) + 1.0 and min(ys) - 1.0 <= y <= max(ys) + 1.0:
+            return True
+    return False
 
 
 def _way(room: RoomLayout, towards: tuple[float, float]) -> Way:

@@ -147,6 +147,26 @@ def set_view(job: Job, kind: SetKind, page_id: str, at: int, key: str, text: str
     return _changed(job, _with_page(own, _with_view(page, at, _checked(view))), "Set a view")
 
 
+def size_picture(job: Job, kind: SetKind, page_id: str, at: int, text: str, real: float = 0.0) -> Change:
+    """Say how wide a picture is on its page, mm of paper. `real`: mm that a drawn one is wide; 0: it is an image.
+
+    Raises
+    ------
+    PlankError where the text is no width of a picture
+    """
+    own, page = _page(job, kind, page_id)
+    view = _view(page, at)
+    try:
+        wide = float(text.strip().removesuffix("mm").strip().replace(",", "."))
+    except ValueError:
+        raise PlankError(f"“{text[:20]}” is not mm of paper.", "width", "Type mm of paper, such as 120.") from None
+    if not 5.0 <= wide <= REACH:
+        raise PlankError(f"A picture is not {wide:g} mm wide.", "width", f"Type 5 to {REACH:g} mm of paper.")
+    scale = real / wide if real else wide
+    view = msgspec.structs.replace(view, scale=round(scale, 4))
+    return _changed(job, _with_page(own, _with_view(page, at, view)), "Size a picture")
+
+
 def _view(page: OwnPage, at: int) -> PageView:
     if not 0 <= at < len(page.views):
         raise PlankError("The view is no longer there.", "view", "Choose another one.")

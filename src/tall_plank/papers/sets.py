@@ -3,14 +3,15 @@ decided about it by hand holds: the order of its sheets, what is left out, pages
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 import msgspec
 
-from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.primitives import Drawing, Item, Text
 from tall_plank.drawing.sheets import Sheet, in_black, share
 from tall_plank.drawing.tabledrawing import in_pieces, table_drawing
+from tall_plank.job import Kind
 from tall_plank.job.sheetset import SetKind, SheetSet
 from tall_plank.measure.remembered import remembered
 from tall_plank.papers.drawings import Tell, block_of, notes_of, quietly, with_logo
@@ -70,7 +71,46 @@ def laid_out(w: Workings, kind: SetKind, content: Content, *, everything: bool =
             found += [(d.key, s) for d in out for s in _shared((d,), w)]
     numbers = _numbers([sheet for _, sheet in found], own, kind)
     laid = [Laid(key, number, sheet) for (key, sheet), number in zip(found, numbers, strict=True)]
-    return in_order([s for s in laid if everything or s.key not in own.without], own.order)
+    given = [s for s in laid if s.key not in own.without]
+    sheets = {v.drawing.key: s.number for s in given for v in s.sheet.views}
+    return in_order(_with_numbers(laid if everything else given, sheets), own.order)
+
+
+MARKS = (Kind.SECTION, Kind.DETAIL)
+"""Things whose marks say on which sheet they are drawn."""
+
+
+def _with_numbers(laid: Sequence[Laid], sheets: Mapping[str, str]) -> list[Laid]:
+    """Sheets whose marks of sections and details say on which sheet of the set those are drawn, or nothing where they
+    are on none.
+
+    Parameters
+    ----------
+    sheets : key of a drawing -> number of its sheet
+    """
+
+    def told(drawing: Drawing) -> Drawing:
+        room = drawing.key.partition(":")[0]
+        items = [_told(item, room, sheets) for item in drawing.items]
+        kept = tuple(item for item in items if item is not None)
+        return drawing if kept == drawing.items else msgspec.structs.replace(drawing, items=kept)
+
+    found = []
+    for one in laid:
+        views = tuple(msgspec.structs.replace(v, drawing=told(v.drawing)) for v in one.sheet.views)
+        found.append(one._replace(sheet=msgspec.structs.replace(one.sheet, views=views)))
+    return found
+
+
+def _told(item: Item, room: str, sheets: Mapping[str, str]) -> Item | None:
+    """The number of a sheet beside a mark put right; None where there is none."""
+    if not isinstance(item, Text) or not item.quiet or item.source is None or item.source.kind not in MARKS:
+        return item
+    number = sheets.get(f"{room}:{item.source.id}")
+    if number is None:
+        return None
+    blank = item.text[: len(item.text) - len(item.text.lstrip())]
+    return msgspec.structs.replace(item, text=blank + number)
 
 
 def in_order(sheets: Sequence[Laid], order: Sequence[str]) -> list[Laid]:

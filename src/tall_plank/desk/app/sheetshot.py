@@ -11,6 +11,7 @@ from PyQt6.QtGui import QColor, QImage, QPainter
 from PyQt6.QtPdf import QPdfDocument
 
 from tall_plank.drawing.primitives import Drawing
+from tall_plank.edits.things.detail import add_detail
 from tall_plank.papers.labels import label_picture, labels_of
 from tall_plank.papers.machinesheets import hand_tables, setup_tables
 from tall_plank.papers.tables import Table
@@ -65,29 +66,36 @@ def _page(w: Workings, table: Table, picture: Drawing | None) -> QImage:
 
 
 def drawings_picture(w: Workings) -> QImage:
-    """Four sheets of drawings: the site's setting out, a unit with its sections, its assembly, parts."""
+    """Six sheets of drawings: the site's setting out, a picture, a rod, details, a unit with its sections, parts."""
     from tall_plank.desk.views.sheet import paint_sheet
-    from tall_plank.papers.assembly import assembly_sheets
     from tall_plank.papers.partsheets import part_sheets
     from tall_plank.papers.sets import set_sheets
     from tall_plank.papers.unitsheets import unit_sheets
 
-    day = "2026-11-28"
+    day = "2026-12-02"
+    job = w.job
+    for x, z, cut in ((None, None, "upright"), (3000.0, 600.0, "level")):
+        job = add_detail(job, "r1", "A", x, z, cut).job
+    client, shop = set_sheets(w, "client", day), set_sheets(Workings(job), "shop", day)
     sheets = [
         set_sheets(w, "site", day)[1],
+        next(s for s in client if s.block.number.endswith("C1V1")),
+        next(s for s in shop if "rod of wall A" in s.title),
+        next(s for s in shop if "detail a" in s.title),
         next(s for s in unit_sheets(w, day) if s.title.startswith("A4 ")),
-        next(s for s in assembly_sheets(w, day) if "A4 " in s.title),
         next(s for s in part_sheets(w, day) if not s.upright and len(s.views) > 1),
     ]
-    image = QImage(WIDE, HIGH, QImage.Format.Format_RGB32)
+    # Two rows of three lying sheets.
+    wide = (WIDE - 4 * 10) / 3
+    high = wide / 2**0.5
+    image = QImage(WIDE, round(2 * high + 3 * 10), QImage.Format.Format_RGB32)
     image.fill(QColor("#DAD5CA"))
     painter = QPainter(image)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    wide, high = (WIDE - 3 * 10) / 2, (HIGH - 3 * 10) / 2
     for i, sheet in enumerate(sheets):
         scale = min(wide / sheet.size[0], high / sheet.size[1])
-        x = 10 + (i % 2) * (wide + 10) + (wide - sheet.size[0] * scale) / 2
-        y = 10 + (i // 2) * (high + 10) + (high - sheet.size[1] * scale) / 2
+        x = 10 + (i % 3) * (wide + 10) + (wide - sheet.size[0] * scale) / 2
+        y = 10 + (i // 3) * (high + 10) + (high - sheet.size[1] * scale) / 2
         painter.save()
         painter.translate(x, y)
         paint_sheet(painter, sheet, scale)

@@ -15,9 +15,10 @@ from tall_plank.desk.app.sheetshot import drawings_picture, sheets_picture
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import theme
 from tall_plank.edits.jobs import set_display
+from tall_plank.edits.sheetsets import new_page
 from tall_plank.files.userdata import UserFolders
 from tall_plank.job import Kind, Source
-from tall_plank.job.sheetset import SetKind
+from tall_plank.job.sheetset import PageView, SetKind
 from tall_plank.measure import DisplayUnit
 
 
@@ -74,6 +75,29 @@ def _laid_out(window: Window, kind: SetKind, at: int) -> None:
     if not page.sheets:
         loop.exec()
     page.names.setCurrentIndex(at)
+
+
+def _composed(window: Window) -> None:
+    """A page put together by hand: plan, picture and a note, with the list of sheets beside it."""
+    _laid_out(window, "client", 1)
+    page = window.center.sets["client"]
+
+    def laid(do: Callable[[], object]) -> None:
+        loop = QEventLoop()
+        page.laid_out.connect(loop.quit)
+        do()
+        loop.exec()
+
+    note = PageView("note", 252.0, 216.0, 1.0, "Fronts sea sage, oiled once more on site.\nWorktops slip slate 40.")
+    views = (
+        PageView("r1:P", 30.0, 76.0, 50.0, "plan"), PageView("r1:V1", 222.0, 100.0, 50.0, "picture"),
+        PageView("r1:F", 224.0, 52.0, 1.0, "finishes"), note,
+    )  # fmt: skip
+    page.look_at("CG1")
+    laid(lambda: window.document.do(lambda job: new_page(job, "client", views)))
+    page.tools.order.setChecked(True)
+    page.view.setFocus()
+    page.view.choose(1)
 
 
 def take_shots(folder: Path, only: str = "") -> list[Path]:
@@ -161,7 +185,8 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
             sheets_picture(doc.workings, "A4.1").save(str(folder / "shop-sheets.png"))
             done.append(folder / "shop-sheets.png")
         shot("offer-price", lambda: window.open_schedule("price"))
-        shot("offer-sheet", lambda: _laid_out(window, "client", 2))
+        shot("offer-sheet", lambda: _composed(window))
+        doc.undo()
         if not only or only in "drawings":
             drawings_picture(doc.workings).save(str(folder / "drawings.png"))
             done.append(folder / "drawings.png")

@@ -91,7 +91,7 @@ class Composing(QWidget):
         self.scale.setAccessibleName(tr("Scale of the view"))
         self.scale.addItems([f"1:{s:g}" for s in SCALES])
         self.scale.textActivated.connect(lambda text: self._set("scale", text))
-        self.wide = self._box(tr("Width of the picture, mm of paper"), 52, "scale")
+        self.wide = ValueBox(tr("Width of the picture, mm of paper"), 52, self._set_wide, self._hand_back)
         self.from_left = self._box(tr("From the paper's left edge, mm"), 52, "x")
         self.from_below = self._box(tr("From the paper's lower edge, mm"), 52, "y")
         self.words = self._box(tr("Words of the note"), 200, "text")
@@ -156,10 +156,12 @@ class Composing(QWidget):
             self.from_below.show_value(f"{view.y:g}")
             self.words.setVisible(view.what == NOTE)
             self.words.show_value(view.text.replace("\n", " / "))
-            self.wide.setVisible(view.what.startswith(PICTURE))
-            self.wide.show_value(f"{view.scale:g}")
             drawing = self.page.drawings.get(view.what)
-            self.scale.setVisible(drawing is not None and not drawing.scale)
+            drawn = drawing is not None and drawing.pictorial
+            self.wide.setVisible(view.what.startswith(PICTURE) or drawn)
+            wide = drawing.width / view.scale if drawing is not None and drawn else view.scale
+            self.wide.show_value(f"{round(wide, 1):g}")
+            self.scale.setVisible(drawing is not None and drawing.has_scale and not drawing.scale)
             self.scale.setCurrentText(f"1:{view.scale:g}")
         sheet = self.page.view.sheet
         faults = faults_of(sheet) if own is not None and sheet is not None else []
@@ -218,6 +220,13 @@ class Composing(QWidget):
         if own is not None and at >= 0:
             words = text.replace(" / ", "\n") if key == "text" else text
             self._do(lambda job: sheetsets.set_view(job, self.kind, own.id, at, key, words))
+
+    def _set_wide(self, text: str) -> None:
+        """How wide a picture is: one from a file, or one that the program draws."""
+        own, at = self.own, self.page.view.chosen
+        drawing = self.page.drawings.get(own.views[at].what) if own is not None and 0 <= at < len(own.views) else None
+        page_id, real = own.id if own is not None else "", drawing.width if drawing is not None else 0.0
+        self._do(lambda job: sheetsets.size_picture(job, self.kind, page_id, at, text, real))
 
     def _moved(self, at: int, dx: float, dy: float) -> None:
         """A view was dragged; a sheet that was laid out by itself becomes a page of one's own."""
