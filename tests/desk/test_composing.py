@@ -218,6 +218,30 @@ def test_a_sheet_is_left_out_and_taken_in_again(window: Window, qtbot) -> None: 
     assert numbers(page) == before
 
 
+def test_all_that_stands_on_a_sheet_is_left_out_with_its_tick(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    page = opened(window, qtbot, "site")
+    laid_sheet = next(s for s in page.every if len(s.sheet.views) > 1)
+    keys = {v.drawing.key for v in laid_sheet.sheet.views}
+    page.tools.order.click()
+    row = next(i for i in range(page.order.count()) if page.order.item(i).data(256) == laid_sheet.key)  # type: ignore[union-attr]
+    item = page.order.item(row)
+    assert item is not None
+    laid(qtbot, page, lambda: item.setCheckState(Qt.CheckState.Unchecked))
+    assert not keys & {v.drawing.key for s in page.sheets for v in s.views}
+    # A page of one's own goes as such, and comes back as it was.
+    laid(qtbot, page, window.document.undo)
+    laid(qtbot, page, page.tools.begin_page)
+    laid(qtbot, page, page.tools.put_note)
+    mine = next(page.order.item(i) for i in range(page.order.count()) if page.order.item(i).text().startswith("SG1"))  # type: ignore[union-attr]
+    assert mine is not None
+    laid(qtbot, page, lambda: mine.setCheckState(Qt.CheckState.Unchecked))
+    assert "SG1" not in " ".join(numbers(page)) and window.document.job.sheet_set("site").pages
+    again = next(page.order.item(i) for i in range(page.order.count()) if page.order.item(i).text().startswith("SG1"))  # type: ignore[union-attr]
+    assert again is not None
+    laid(qtbot, page, lambda: again.setCheckState(Qt.CheckState.Checked))
+    assert any(n.endswith("SG1") for n in numbers(page))
+
+
 def test_views_are_drawn_with_or_without(window: Window, qtbot) -> None:  # type: ignore[no-untyped-def]
     page = opened(window, qtbot, "client")
 

@@ -475,3 +475,23 @@ def test_every_struct_of_the_job_is_frozen() -> None:
             assert not isinstance(value, dict | list | set), value
 
     walk(demo_job())
+
+
+def test_a_job_whose_shops_mark_is_gone_opens_and_says_so(tmp_path: Path) -> None:
+    import zipfile
+
+    from tall_plank.edits.papers import set_logo
+    from tall_plank.job.start import new_job
+    from tall_plank.workings import Workings
+
+    job = set_logo(new_job("Marked"), 60, 40, b"\xff\xd8\xff" + bytes(40)).job
+    path, spoiled = tmp_path / "a.plank", tmp_path / "b.plank"
+    write_plank(job, path)
+    assert read_plank(path).pictures == job.pictures
+    with zipfile.ZipFile(path) as whole, zipfile.ZipFile(spoiled, "w") as rest:
+        for info in whole.infolist():
+            if not info.filename.startswith("assets/"):
+                rest.writestr(info, whole.read(info))
+    back = read_plank(spoiled)
+    assert back.papers.logo and not back.pictures
+    assert [s.rule for s in Workings(back).snags if s.rule == "logo"] == ["logo"]

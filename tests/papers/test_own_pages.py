@@ -3,19 +3,26 @@ one sheet and no other, numbers are never given twice, and nothing is lost by sa
 
 from __future__ import annotations
 
+import io
 import random
+from pathlib import Path
 
+import ezdxf
+import pymupdf
 import pytest
+from PIL import Image
 
 from conftest import with_run
 from tall_plank.drawing.primitives import Text
-from tall_plank.drawing.sheets import PAPER, room_of
+from tall_plank.drawing.sheets import PAPER, images_of, room_of
 from tall_plank.edits import jobs, outline, papers, sheetsets
 from tall_plank.edits.change import Change
 from tall_plank.edits.outline import delete_room
 from tall_plank.edits.things.detail import add_detail
 from tall_plank.edits.things.section import add_section
+from tall_plank.files.dxf import write_dxf
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
+from tall_plank.files.svg import write_svg
 from tall_plank.job import Job, Level
 from tall_plank.job.sheetset import PageView
 from tall_plank.job.start import new_job
@@ -24,6 +31,7 @@ from tall_plank.papers.drawings import quietly
 from tall_plank.papers.ownpages import box_on, faults_of, fitting_scale
 from tall_plank.papers.setcontent import set_content
 from tall_plank.papers.sets import KINDS, MARKS, laid_out, set_sheets
+from tall_plank.papers.write_pdf import write_sheets
 from tall_plank.workings import Workings
 
 
@@ -195,3 +203,33 @@ def test_marks_of_sections_and_details_name_the_sheet_that_they_are_drawn_on() -
     section = room.sections[0].id
     out = sheetsets.leave_out(job, "shop", (f"r1:{section}",), out=True).job
     assert section not in told(out)[0]
+
+
+def test_pictures_and_the_shops_mark_are_in_every_kind_of_file(tmp_path: Path) -> None:
+    buffer = io.BytesIO()
+    Image.new("RGB", (80, 40), "#2E6A5A").save(buffer, "JPEG")
+    job = papers.set_logo(furnished(), 80, 40, buffer.getvalue()).job
+    job = sheetsets.new_page(job, "client", []).job
+    page = job.sheet_set("client").pages[0].id
+    view = PageView("picture:", 60.0, 90.0, 120.0, "oak")
+    job = sheetsets.put_on_page(job, "client", page, view, (80, 40, buffer.getvalue())).job
+    sheet = next(s for s in set_sheets(Workings(job), "client") if s.block.number.endswith("CG1"))
+    (mark, picture) = sorted(images_of(sheet), key=lambda i: i[2])
+    assert picture[:4] == (60.0, 90.0, 120.0, 60.0) and mark[2] / mark[3] == pytest.approx(2.0)
+    wide = sheet.size[0]
+    assert wide - 190.0 < mark[0] and mark[0] + mark[2] < wide - 190.0 + 52.0 and mark[1] > 30.0  # in the owner's cell
+    write_sheets([sheet], tmp_path / "s.pdf", "x")
+    with pymupdf.open(tmp_path / "s.pdf") as document:
+        rects = [pymupdf.Rect(i["bbox"]) for i in document[0].get_image_info()]
+    widths = sorted(round(r.width * 25.4 / 72, 1) for r in rects)
+    assert widths == [round(mark[2], 1), 120.0]
+    write_svg(sheet, tmp_path / "s.svg")
+    svg = (tmp_path / "s.svg").read_text(encoding="utf-8")
+    assert svg.count("<image ") == 2 and 'width="120"' in svg and "data:image/jpeg;base64," in svg
+    write_dxf(sheet, tmp_path / "s.dxf")
+    words = [t.dxf.text for t in ezdxf.readfile(tmp_path / "s.dxf").layout("Layout1").query("TEXT")]
+    assert words.count("picture") == 2
+    # Taken off, its file leaves the job too.
+    assert len(job.pictures) == 2
+    assert len(sheetsets.take_off_page(job, "client", page, 0).job.pictures) == 1
+    assert not papers.drop_logo(sheetsets.delete_page(job, "client", page).job).job.pictures

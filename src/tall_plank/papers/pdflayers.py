@@ -42,10 +42,12 @@ class Layers:
         return f"L{list(self.references).index(layer)}"
 
     def _with_layers(self, page: Any) -> Any:
-        """A page whose resources name the layers."""
+        """A page whose resources name the layers, and its images as usual."""
         resources = self.pdf.PDFResourceDictionary()
         resources.basicFonts()
-        resources.basicProcs()
+        resources.allProcs() if page.hasImages else resources.basicProcs()
+        if page.XObjects:
+            resources.XObject = page.XObjects
         resources.Properties = {self._key(layer): ref for layer, ref in self.references.items()}
         page.Resources = resources
         return self._add_page(page)

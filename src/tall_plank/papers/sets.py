@@ -42,6 +42,11 @@ class Laid(NamedTuple):
     def title(self) -> str:
         return _title(self.sheet)
 
+    def keys(self, own: SheetSet) -> tuple[str, ...]:
+        """What is left out with it: all that stands on it; a page of one's own as such."""
+        drawings = tuple(v.drawing.key for v in self.sheet.views if v.drawing.key)
+        return drawings if drawings and own.page(self.key) is None else (self.key,)
+
 
 def set_sheets(w: Workings, kind: SetKind, date: str = "", tell: Tell = quietly) -> list[Sheet]:
     """Every sheet of a set, its index first.

@@ -198,7 +198,7 @@ class Composing(QWidget):
         if own is not None:
             self._do(lambda job: sheetsets.delete_page(job, self.kind, own.id))
             return
-        keys = tuple(v.drawing.key for v in laid.sheet.views if v.drawing.key) or (laid.key,)
+        keys = laid.keys(self.document.job.sheet_set(self.kind))
         self._do(lambda job: sheetsets.leave_out(job, self.kind, keys, out=True))
 
     def _set_title(self, text: str) -> None:

@@ -71,9 +71,10 @@ class SheetOrder(QListWidget):
         self.page.document.do(lambda job: sheetsets.order_sheets(job, self.page.kind, keys))
 
     def _ticked(self, item: QListWidgetItem) -> None:
-        key = str(item.data(KEY))
         out = item.checkState() != Qt.CheckState.Checked
-        self.page.document.do(lambda job: sheetsets.leave_out(job, self.page.kind, (key,), out=out))
+        own = self.page.document.job.sheet_set(self.page.kind)
+        keys = next((s.keys(own) for s in self.page.every if s.key == item.data(KEY)), ())
+        self.page.document.do(lambda job: sheetsets.leave_out(job, self.page.kind, keys, out=out))
 
     def _looked(self, item: QListWidgetItem | None) -> None:
         """Show the sheet that was chosen."""
