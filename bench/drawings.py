@@ -15,6 +15,8 @@ import time
 from itertools import product
 from pathlib import Path
 
+import msgspec
+
 from tall_plank.demo import demo_job
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.placing import LEAST
@@ -23,7 +25,9 @@ from tall_plank.drawing.seen import Standpoint, Way, see
 from tall_plank.drawing.shown import shown
 from tall_plank.drawing.words import box_of
 from tall_plank.edits import jobs, rooms, runs, runtext
+from tall_plank.edits.papers import set_papers
 from tall_plank.edits.things.column import add_column
+from tall_plank.edits.things.detail import add_detail, set_detail
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.edits.things.section import add_section
 from tall_plank.edits.things.service import add_service
@@ -162,7 +166,18 @@ def random_job(seed: int) -> Job:
                 job = add_section(job, "r1", what).job
         except PlankError:
             continue  # what does not fit there is left out
-    return job
+    return _drawn_further(job, random.Random(seed + 1_000_000))
+
+
+def _drawn_further(job: Job, rng: random.Random) -> Job:
+    """With details anywhere, chains that measure to something else, fronts matched."""
+    for _ in range(rng.randint(0, 3)):
+        cut = rng.choice(["upright", "level", "seen"])
+        change = add_detail(job, "r1", rng.choice("ABCD"), rng.uniform(0, 4000), rng.uniform(0, 2500), cut)
+        job = set_detail(change.job, change.made[0], "scale", rng.choice(["1:1", "1:2", "1:5", "1:10"])).job
+    job = set_papers(job, "chains", rng.choice(["carcass", "fronts", "worktops"])).job
+    matched = rng.choice(["no", "unit", "run"])
+    return msgspec.structs.replace(job, cutting=msgspec.structs.replace(job.cutting, matched=matched))
 
 
 def told_by(drawing: Drawing) -> set[tuple[str, int, int]]:
