@@ -148,3 +148,22 @@ def test_pictures_stand_in_the_clients_set_and_follow_the_job() -> None:
     assert {"r1:V1", "r1:V2"} <= keys
     empty = {v.drawing.key for s in set_sheets(Workings(new_job()), "client") for v in s.views}
     assert not any(":V" in k for k in empty)
+
+
+def square(x: float, y: float, size: float, z: float) -> list[list[float]]:
+    return [[x, y, z], [x + size, y, z], [x + size, y + size, z], [x, y + size, z]]
+
+
+def test_what_lies_before_is_cut_out_of_what_lies_behind_however_close_they_are() -> None:
+    large, small = square(0, 0, 100, 0.0), square(30, 30, 20, 5.0)
+    groups = np.array([0, 1])
+    before = seen_faces(np.array([large, small]), groups)
+    assert [p.face for p in before] == [0, 1]  # the small one is painted last, into the hole
+    behind = seen_faces(np.array([large, square(30, 30, 20, -5.0)]), groups)
+    assert [p.face for p in behind] == [0]
+    half = seen_faces(np.array([large, square(60, 30, 80, 0.5)]), groups)
+    areas = {p.face: abs(ol.area(p.outline)) for p in half}
+    assert areas == {0: pytest.approx(100 * 100 - 40 * 70), 1: pytest.approx(80 * 80)}
+    # Faces that are painted alike are one where they touch.
+    one = seen_faces(np.array([square(0, 0, 10, 0.0), square(10, 0, 10, 0.0)]), np.array([7, 7]))
+    assert len(one) == 1 and abs(ol.area(one[0].outline)) == pytest.approx(200.0)

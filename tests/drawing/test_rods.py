@@ -13,6 +13,7 @@ from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.primitives import Dim, Layer, Line, Text
 from tall_plank.drawing.rod import LEAN, rod_drawing, spread, wall_rows
 from tall_plank.drawing.shows import Shows
+from tall_plank.drawing.veneer import veneer_marks
 from tall_plank.edits.papers import set_papers
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
@@ -109,3 +110,32 @@ def test_matched_fronts_are_marked_by_row_place_and_way_of_the_grain() -> None:
     wp = Workings(plain)
     none = elevation(plain, wp.layout.rooms[0], wp.layout.rooms[0].wall("A"), wp.made, shows=PAPER)
     assert not [i for i in none.items if isinstance(i, Text) and " V" in i.text]
+
+
+def test_worktops_of_one_height_have_one_level() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "pair 900, tall 600, pair 900")
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    assert len([t for t in room.worktops if t.wall_id == "A"]) > 1
+    items = elevation(job, room, room.wall("A"), w.made, shows=PAPER).items
+    assert len([i for i in items if isinstance(i, Text) and i.text.startswith("▽")]) == 1
+
+
+def test_a_front_that_looks_along_the_wall_has_its_mark_on_the_other_one() -> None:
+    job = with_run(new_job(), "A", Level.BASE, "pair 900, corner 900")
+    job = msgspec.structs.replace(job, cutting=msgspec.structs.replace(job.cutting, matched="run"))
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    wall = room.wall("A")
+    items = veneer_marks(job, room, wall, w.made)
+    seen = {}
+    for item in w.made.parts():
+        corners = [wall.frame.into(item.parent.at(*item.part.frame.at(x, y, 0.0)))
+                   for x, y in ((0.0, 0.0), (item.part.length, 0.0), (item.part.length, item.part.width))]  # fmt: skip
+        seen[item.number] = max(c[1] for c in corners) - min(c[1] for c in corners) < 1.0
+    groups = match_groups(w.made, "run")
+    assert len(items) == sum(seen[number] for number in groups)
+    # A front turned a quarter would have none.
+    turned = room.wall("B")
+    there = {p.cell for p in room.placed if p.wall_id == "B"}
+    assert not there and not veneer_marks(job, room, turned, w.made)

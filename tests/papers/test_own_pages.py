@@ -14,11 +14,11 @@ from PIL import Image
 
 from conftest import with_run
 from tall_plank.drawing.primitives import Text
-from tall_plank.drawing.sheets import PAPER, images_of, room_of
+from tall_plank.drawing.sheets import PAPER, Block, Sheet, images_of, room_of
 from tall_plank.edits import jobs, outline, papers, sheetsets
 from tall_plank.edits.change import Change
 from tall_plank.edits.outline import delete_room
-from tall_plank.edits.things.detail import add_detail
+from tall_plank.edits.things.detail import add_detail, delete_detail
 from tall_plank.edits.things.section import add_section
 from tall_plank.files.dxf import write_dxf
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
@@ -28,9 +28,10 @@ from tall_plank.job.sheetset import PageView
 from tall_plank.job.start import new_job
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.papers.drawings import quietly
+from tall_plank.papers.issuing import issue_set, with_revisions
 from tall_plank.papers.ownpages import box_on, faults_of, fitting_scale
 from tall_plank.papers.setcontent import set_content
-from tall_plank.papers.sets import KINDS, MARKS, laid_out, set_sheets
+from tall_plank.papers.sets import KINDS, MARKS, Laid, in_order, laid_out, set_sheets
 from tall_plank.papers.write_pdf import write_sheets
 from tall_plank.workings import Workings
 
@@ -233,3 +234,36 @@ def test_pictures_and_the_shops_mark_are_in_every_kind_of_file(tmp_path: Path) -
     assert len(job.pictures) == 2
     assert len(sheetsets.take_off_page(job, "client", page, 0).job.pictures) == 1
     assert not papers.drop_logo(sheetsets.delete_page(job, "client", page).job).job.pictures
+
+
+def test_a_new_sheet_follows_the_one_that_it_comes_after_by_itself() -> None:
+    blank = Sheet((), "A4", Block(""))
+    sheets = [Laid(key, key.upper(), blank) for key in "abcd"]
+    assert [s.key for s in in_order(sheets, ())] == ["a", "b", "c", "d"]
+    assert [s.key for s in in_order(sheets, ("d", "a", "c"))] == ["d", "a", "b", "c"]
+    assert [s.key for s in in_order(sheets, ("d", "b", "gone"))] == ["a", "d", "b", "c"]
+
+
+def test_a_page_that_shows_a_detail_or_a_wall_that_is_gone_is_a_snag() -> None:
+    job = add_detail(furnished(), "r1", "A").job
+    detail = job.rooms[0].details[0].id
+    views = [PageView(f"r1:{detail}", 60.0, 90.0, 5.0, "detail a"), PageView("r1:wall A", 60.0, 150.0, 50.0, "wall A"),
+             PageView("r1:P", 60.0, 90.0, 50.0, "plan"), PageView("r9:P", 60.0, 90.0, 50.0, "loft")]  # fmt: skip
+    job = sheetsets.new_page(job, "shop", views).job
+    assert [s.what.split(": ")[1] for s in Workings(job).snags if s.rule == "page"] == ["loft."]
+    job = delete_detail(job, detail).job
+    assert [s.what.split(": ")[1] for s in Workings(job).snags if s.rule == "page"] == ["detail a.", "loft."]
+
+
+def test_another_mark_of_the_shop_is_a_change_of_every_sheet() -> None:
+    def marked(job: Job, color: str) -> Job:
+        buffer = io.BytesIO()
+        Image.new("RGB", (80, 40), color).save(buffer, "JPEG")
+        return papers.set_logo(job, 80, 40, buffer.getvalue()).job
+
+    job = marked(furnished(), "#2E6A5A")
+    job = issue_set(Workings(job), "site", "2026-12-02").job
+    same = with_revisions(job, "site", set_sheets(Workings(job), "site"))
+    assert {s.block.revision for s in same} == {"A"}
+    other = marked(job, "#A8402E")
+    assert {s.block.revision for s in with_revisions(other, "site", set_sheets(Workings(other), "site"))} == {"A*"}
