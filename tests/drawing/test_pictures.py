@@ -136,6 +136,9 @@ def test_all_that_is_on_the_seen_walls_is_in_the_picture_and_nothing_of_the_othe
             if p.is_solid and not (room.wall(p.wall_id).island == "" and stands_between(room.wall(p.wall_id), towards[corner]))
         }  # fmt: skip
         assert there == wanted
+        trims = {i.source.id for i in drawing.items if isinstance(i, Shape) and i.source and i.source.kind is Kind.RUN}
+        seen = {r.run.id for r in room.runs if r.wall.island or not stands_between(r.wall, towards[corner])}
+        assert trims <= seen and (trims or corner != views_of(room)[0])
         assert any(isinstance(i, Line) for i in drawing.items)
         # A picture has no scale, on no sheet.
         sheet = lay_out(drawing)
