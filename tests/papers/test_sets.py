@@ -271,3 +271,21 @@ def test_the_legs_that_are_printed_add_up_to_the_whole_that_is_printed(
         return parse_length(text.lstrip("~"), unit).mm
 
     assert abs(sum(mm(t) for t in texts) - mm(whole)) < 3 * 0.0001 * 25.4  # the last place of decimal inches
+
+
+def test_a_section_of_a_unit_is_as_deep_as_its_carcass_and_what_stands_before_it() -> None:
+    for p, unit in DEMO.made.units:
+        if p.template not in ("drawers", "pair", "door") or not unit.fronts:
+            continue
+        views = unit_views(p, unit, DEMO.job.stock, DEMO.job.display)
+        upright = next(v for v in views if v.title.endswith("seen from the right"))
+        fronts = [part for part in unit.shown if any(f.owns(part.name) for f in unit.fronts)]
+        # By hand: a front lies flat before the carcass, its thickness and the gap behind it.
+        foremost = min(min(f.frame.at(0.0, 0.0, w)[1] for w in (0.0, f.thickness)) for f in fronts)
+        (carcass,) = [d for d in upright.items if isinstance(d, Dim) and d.name == "carcass"]
+        assert (carcass.a, carcass.b) == (pytest.approx(-unit.spec.depth), 0.0)
+        deep = [d for d in upright.items if isinstance(d, Dim) and d.along == "x" and d.row == -2]
+        assert [(d.a, d.b) for d in deep] == [(pytest.approx(foremost), 0.0)]
+        assert upright.x0 == pytest.approx(foremost)
+        return
+    raise AssertionError("the demo has no such unit")
