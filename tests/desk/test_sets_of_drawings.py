@@ -149,6 +149,7 @@ def test_a_set_is_issued_changed_and_shows_its_clouds(window: Window, qtbot, tmp
     page = opened(window, qtbot, "client")
     with qtbot.waitSignal(page.laid_out, timeout=60_000):
         page.give_out.click()
+    assert window.document.job.issues, page.told.text()
     (issue,) = window.document.job.issues
     assert issue.letter == "A" and page.issued.count() == 2
     page.signer.setFocus()

@@ -10,6 +10,7 @@ import pymupdf
 import pytest
 
 from conftest import cell_of, with_run
+from tall_plank.demo import demo_job
 from tall_plank.drawing.primitives import Arc, Layer, Text
 from tall_plank.drawing.sheets import Sheet
 from tall_plank.drawing.words import box_of
@@ -207,3 +208,28 @@ def test_what_was_taken_off_has_a_cloud_where_it_stood() -> None:
     scale = view.scale
     near = 8.0 * scale
     assert any(abs(a.x - stood.x) < near and abs(a.y - stood.y) < near for a in arcs)
+
+
+def test_only_the_last_issue_keeps_what_it_is_compared_by() -> None:
+    job = issued(furnished())
+    job = runs.set_width(job, (cell_of(job, "A2"),), "850").job
+    job = issue_set(Workings(job), "site", "2026-12-01").job
+    job = issued(job, "2026-12-02")
+    first, last = issues_of(job, "client")
+    assert not any(s.marks or s.places for s in first.sheets) and any(s.marks for s in last.sheets)
+    assert is_whole(first) and first.data
+    (site,) = issues_of(job, "site")
+    assert any(s.marks for s in site.sheets)
+
+
+@pytest.mark.parametrize("kind", ["client", "site"])
+def test_a_set_of_a_whole_job_is_issued_saved_opened_and_compared(kind: str, tmp_path: Path) -> None:
+    """Sheets with thousands of lines on them are issued like small ones."""
+    job = issue_set(Workings(demo_job()), kind, "2026-12-02").job
+    (issue,) = issues_of(job, kind)
+    assert max(len(s.marks) for s in issue.sheets) > (4000 if kind == "client" else 800)
+    write_plank(job, tmp_path / "j.plank")
+    back = read_plank(tmp_path / "j.plank")
+    assert back.issues == job.issues
+    again = with_revisions(back, kind, set_sheets(Workings(back), kind))  # type: ignore[arg-type]
+    assert {s.block.revision for s in again} == {"A"}

@@ -121,6 +121,8 @@ LIMITS: dict[str, dict[str, Range]] = {
         "x": ON_WALL, "z": Range(0.0, 12_000.0), "away": Range(0.0, 20_000.0), "size": Range(20.0, 2000.0),
         "scale": Range(1, 10),
     },
+    # Digits of what stands on an issued sheet.
+    "IssuedSheet": dict.fromkeys(("marks", "places"), Range(0, 2_000_000)),
     "OwnPage": {"number": Range(1, 10_000)},
     "PageView": {"x": Range(-1300.0, 1300.0), "y": Range(-1300.0, 1300.0), "scale": Range(0.1, 2000.0)},
     # --- standards and kinds; weights in kg
@@ -272,7 +274,7 @@ def _looked(value: Any, span: Range | None, name: str) -> Unsound | None:
     if value is None or isinstance(value, bool | Enum):
         return None
     if isinstance(value, str):
-        return _text(value, name)
+        return _text(value, name, MOST_TEXT if span is None else round(span.most))
     if isinstance(value, Length):
         if len(value.text) > 4 * MAX_TEXT:
             return Unsound(name, f"The length “{value.text[:30]}…” is too long.", "Write it shorter.")
@@ -321,9 +323,9 @@ def plain_text(text: str) -> str:
     return _UNPRINTED.sub("", text)
 
 
-def _text(value: str, name: str) -> Unsound | None:
-    if len(value) > MOST_TEXT:
-        return Unsound(name, f"The text “{value[:30]}…” is too long.", f"{MOST_TEXT} characters are taken.")
+def _text(value: str, name: str, most: int = MOST_TEXT) -> Unsound | None:
+    if len(value) > most:
+        return Unsound(name, f"The text “{value[:30]}…” is too long.", f"{most} characters are taken.")
     odd = _UNPRINTED.search(value)
     if odd is not None:
         what = f"The text holds a sign that cannot be printed (U+{ord(odd.group()):04X})."

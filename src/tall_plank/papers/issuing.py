@@ -229,8 +229,15 @@ def issue_set(w: Workings, kind: str, date: str, note: str = "", tell: Tell = qu
         write_sheets(given, path, w.job.name, About(w.title, w.job.papers.firm, date))
         data = path.read_bytes()
     issue = Issue(letter, kind, date, tuple(frozen), hashlib.sha256(data).hexdigest(), note[:200], data=data)
-    job = msgspec.structs.replace(w.job, issues=(*w.job.issues, issue))
+    earlier = tuple(_without_marks(i) if i.kind == kind else i for i in w.job.issues)
+    job = msgspec.structs.replace(w.job, issues=(*earlier, issue))
     return Change(job, f"Issue the {kind} set as {letter}")
+
+
+def _without_marks(issue: Issue) -> Issue:
+    """An issue that another one follows: nothing is compared with it any more, its file says what it was."""
+    bare = tuple(msgspec.structs.replace(s, marks="", places="") for s in issue.sheets)
+    return msgspec.structs.replace(issue, sheets=bare)
 
 
 def sign_issue(job: Job, kind: str, name: str, day: str) -> Change:
