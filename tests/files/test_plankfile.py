@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import errno
+import hashlib
 import json
 import multiprocessing
 import os
@@ -23,6 +24,7 @@ from tall_plank.files.plankfile import MIMETYPE, job_bytes, job_from_bytes, json
 from tall_plank.files.userdata import Autosave, Lock, Preferences, UserFolders
 from tall_plank.formats import door, writing
 from tall_plank.job import Job
+from tall_plank.job.issue import Issue
 from tall_plank.measure import PlankError
 from tall_plank.workings import Workings
 
@@ -336,6 +338,18 @@ def test_work_left_behind_is_found_once_its_program_is_gone(job: Job, folders: U
     found.let_go()
     assert list((folders.state / "autosave").iterdir()) == []
     assert Autosave.left_behind(folders) == []
+
+
+def test_work_with_many_issued_sets_is_offered_back_like_any_other(job: Job, folders: UserFolders) -> None:
+    """Their files are tens of millions of bytes: what is kept of them is read again."""
+    data = bytes(32_000_000)
+    issue = Issue("A", "shop", "2026-12-02", (), hashlib.sha256(data).hexdigest(), data=data)
+    job = msgspec.structs.replace(job, issues=(issue,))
+    autosave = Autosave(folders)
+    autosave.keep(job, None)
+    killed(autosave)
+    (found,) = Autosave.left_behind(folders)
+    assert found.size > 40_000_000 and found.job.issues == (issue,)
 
 
 def test_an_autosave_that_cannot_be_read_is_set_aside_not_deleted(folders: UserFolders) -> None:

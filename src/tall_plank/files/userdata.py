@@ -14,7 +14,7 @@ from typing import Any
 
 from tall_plank.files.aside import said, set_aside
 from tall_plank.files.locks import FileLock, is_held
-from tall_plank.files.plankfile import job_bytes, job_from_bytes
+from tall_plank.files.plankfile import MAX_PACKED, job_bytes, job_from_bytes
 from tall_plank.formats.door import bytes_of, json_of, through
 from tall_plank.formats.writing import write_atomic
 from tall_plank.job import Job
@@ -22,7 +22,8 @@ from tall_plank.measure import PlankError
 
 MAX_RECENT = 12
 MAX_SETTINGS = 1_000_000
-MAX_KEPT = 40_000_000
+MAX_KEPT = MAX_PACKED // 3 * 4
+"""Bytes of kept work that are read: as much as a job file holds, its images and issued sets written as text."""
 WORD = "file of preferences"
 
 
