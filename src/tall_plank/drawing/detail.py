@@ -72,7 +72,7 @@ def detail_drawing(
         boards = boards_in(room, made)
         items = cropped(cut_view(boards, solids_in(job, room, made), way, job.stock), box)
         named = _named(job, boards, way, box)
-    items.append(Shape(rectangle(*box[:2], detail.size.mm, detail.size.mm), Pen.CHAIN, Layer.LABEL))
+    items.append(Shape(rectangle(*box[:2], detail.size.mm, detail.size.mm), Pen.NARROW, Layer.LABEL))
     items += _figures(job, items, (x, y), box)
     items += _names(named, box, scale)
     name = detail_name(room.room, detail)

@@ -149,19 +149,22 @@ class Composing(QWidget):
         self.title.setVisible(own is not None)
         if own is not None:
             self.title.show_value(own.title)
+        drawing = self.page.drawings.get(view.what) if view is not None else None
+        drawn = drawing is not None and drawing.pictorial
+        # Each is shown or hidden once: what shows for a moment would make the window wider.
+        unseen = {
+            self.words: view is None or view.what != NOTE,
+            self.wide: view is None or not (view.what.startswith(PICTURE) or drawn),
+            self.scale: drawing is None or not drawing.has_scale or bool(drawing.scale),
+        }
         for widget in self.held:
-            widget.setVisible(view is not None)
+            widget.setVisible(view is not None and not unseen.get(widget, False))
         if view is not None:
             self.from_left.show_value(f"{view.x:g}")
             self.from_below.show_value(f"{view.y:g}")
-            self.words.setVisible(view.what == NOTE)
             self.words.show_value(view.text.replace("\n", " / "))
-            drawing = self.page.drawings.get(view.what)
-            drawn = drawing is not None and drawing.pictorial
-            self.wide.setVisible(view.what.startswith(PICTURE) or drawn)
             wide = drawing.width / view.scale if drawing is not None and drawn else view.scale
             self.wide.show_value(f"{round(wide, 1):g}")
-            self.scale.setVisible(drawing is not None and drawing.has_scale and not drawing.scale)
             self.scale.setCurrentText(f"1:{view.scale:g}")
         sheet = self.page.view.sheet
         faults = faults_of(sheet) if own is not None and sheet is not None else []
