@@ -95,6 +95,7 @@ def test_a_page_is_composed_of_views_a_picture_and_a_note(  # type: ignore[no-un
     assert page.view.hasFocus()
     sheet = page.view.sheet
     assert sheet is not None and len(sheet.views) == 4
+    assert window.width() == 1280  # nothing that shows over the sheet makes the window wider
     assert sheet.views[2].image and sheet.views[3].drawing.items[0].text == "Oak to be oiled twice"  # type: ignore[union-attr]
     # What stands on it is laid out nowhere else, and all else still is.
     others = [v.drawing.key for s in page.sheets for v in s.views if s is not sheet]

@@ -94,7 +94,8 @@ class Composing(QWidget):
         self.wide = ValueBox(tr("Width of the picture, mm of paper"), 52, self._set_wide, self._hand_back)
         self.from_left = self._box(tr("From the paper's left edge, mm"), 52, "x")
         self.from_below = self._box(tr("From the paper's lower edge, mm"), 52, "y")
-        self.words = self._box(tr("Words of the note"), 200, "text")
+        self.words = self._box(tr("Words of the note"), 110, "text")
+        self.words.setMaximumWidth(260)  # as wide as there is room: the window stays as wide as it is
         self.off = QPushButton(tr("Take off"))
         self.off.setToolTip(tr("Take the view off the page: it is laid out by itself again"))
         self.off.clicked.connect(lambda: self.take_off(self.page.view.chosen))
