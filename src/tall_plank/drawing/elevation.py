@@ -12,8 +12,9 @@ from tall_plank.drawing.things.common import Scope
 from tall_plank.drawing.things.service import service_heights
 from tall_plank.drawing.things.table import DRAWN
 from tall_plank.drawing.trims import board_front, top_front
-from tall_plank.drawing.unitfront import unit_front
+from tall_plank.drawing.unitfront import unit_front, unit_signs
 from tall_plank.drawing.veneer import veneer_marks
+from tall_plank.drawing.wallview import TOPS, view_items
 from tall_plank.job import Job, Kind, Room
 from tall_plank.job.choices import Side
 from tall_plank.job.uses import starting_values
@@ -43,6 +44,27 @@ def elevation(
         items.append(Shape(rectangle(0.0, 0.0, wall.length, height), Pen.NONE, Layer.WALL, source, "wall"))
     else:
         items.append(Shape(_wall_outline(wall), Pen.MEDIUM, Layer.WALL, source, "wall"))
+    items += (_seen if shows.exact else _painted)(scope, wall, shows)
+    if shows.spread:
+        items += veneer_marks(job, room, wall, made)
+    if shows.edging:
+        items += _edged_trims(room, wall, made, worktops=shows.worktops)
+    for drawn in DRAWN.values():
+        items += drawn.over(scope, wall) if drawn.over is not None and not (shows.exact and drawn.solid) else []
+    items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
+    if shows.dims:
+        placed = [p for p in room.placed if p.wall_id == wall.id]
+        items += service_heights(job, room, wall)
+        items += elevation_dims(job, room, wall, placed, made, spread=shows.spread)
+    words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
+    title = f"{room.room.name}, {words}"
+    return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)
+
+
+def _painted(scope: Scope, wall: Wall, shows: Shows) -> list[Item]:
+    """What stands on and beside a wall, each painted over what it covers: quick, for the screen."""
+    job, room, made = scope.job, scope.room, scope.made
+    items: list[Item] = []
     for drawn in DRAWN.values():
         items += drawn.on_wall(scope, wall) if drawn.on_wall is not None else []
     by_cell = {p.cell: m for r in made.rooms for p, m in r.units if p.room == room.room.id}
@@ -50,11 +72,10 @@ def elevation(
     items += sides_before(scope, wall, by_cell, hidden)
     for side, neighbour in neighbours(room, wall):
         items += _legs_beside(room, wall, side, neighbour, by_cell, job.stock, hidden)
-    placed = [p for p in room.placed if p.wall_id == wall.id]
     for board in room.boards:
         if board.kind in BEHIND_UNITS and (shows.worktops or board.kind != "splashback") and board.wall_id == wall.id:
             items.append(board_front(job.stock, board))
-    for p in placed:
+    for p in (p for p in room.placed if p.wall_id == wall.id):
         unit = by_cell.get(p.cell)
         if unit is not None and p.is_solid and p.cell not in hidden:
             for x in sorted({x for x, _ in seen_legs(p, unit.spec.made)}):
@@ -71,19 +92,27 @@ def elevation(
     if shows.fronts:
         for drawn in DRAWN.values():
             items += drawn.closing(scope, wall) if drawn.closing is not None else []
-    if shows.spread:
-        items += veneer_marks(job, room, wall, made)
-    if shows.edging:
-        items += _edged_trims(room, wall, made, worktops=shows.worktops)
+    return items
+
+
+def _seen(scope: Scope, wall: Wall, shows: Shows) -> list[Item]:
+    """What stands on and beside a wall as a view of the room's solids, and the signs that no solid shows."""
+    job, room = scope.job, scope.room
+    items: list[Item] = []
     for drawn in DRAWN.values():
-        items += drawn.over(scope, wall) if drawn.over is not None else []
-    items.append(Line(-150.0, 0.0, wall.length + 150.0, 0.0, Pen.WIDE, Layer.WALL))
-    if shows.dims:
-        items += service_heights(job, room, wall)
-        items += elevation_dims(job, room, wall, placed, made, spread=shows.spread)
-    words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
-    title = f"{room.room.name}, {words}"
-    return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)
+        items += drawn.on_wall(scope, wall) if drawn.on_wall is not None and not drawn.solid else []
+    view = view_items(scope, wall, shows)
+    items += view.fills
+    by_cell = {p.cell: m for r in scope.made.rooms for p, m in r.units if p.room == room.room.id}
+    hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
+    for p in room.placed:
+        unit = by_cell.get(p.cell)
+        if p.wall_id == wall.id and unit is not None and p.is_solid and p.cell not in hidden:
+            items += unit_signs(p, unit, job.stock, label=marked_label(job, room.room, p), shows=shows)
+    if shows.fronts:
+        for drawn in DRAWN.values():
+            items += drawn.signs(scope, wall) if drawn.signs is not None else []
+    return [*items, *view.handles, *view.lines]
 
 
 def marked_label(job: Job, room: Room, p: Placed) -> str:
@@ -92,9 +121,6 @@ def marked_label(job: Job, room: Room, p: Placed) -> str:
     own = set(job.unit(p.unit).own) - set(template.own) - set(starting_values(room.use, template))
     return label_of(job, room, p) + ("*" if own else "")
 
-
-TOPS = ("worktop", "splashback")
-"""Trims that go with the worktops."""
 
 BEHIND_UNITS = ("plinth", "plinth return", "splashback", "dividing panel", "back panel")
 

@@ -1,7 +1,9 @@
-"""The seen parts of faces, exactly: what no face before them covers, in an order in which they are painted."""
+"""Fills of solids: the seen parts of their faces, exactly, or whole, in an order in which what stands before is painted
+after what it covers."""
 
 from __future__ import annotations
 
+from graphlib import CycleError, TopologicalSorter
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -85,6 +87,85 @@ def seen_faces(corners: Floats, groups: NDArray[np.int64]) -> list[SeenFace]:
                 found.append(SeenFace(first[group], _ring(piece.exterior)))
     # What lies in a hole is smaller than what the hole is in.
     return sorted(found, key=lambda f: -abs(ol.area(f.outline)))
+
+
+def painted(corners: Floats, groups: NDArray[np.int64]) -> list[SeenFace]:
+    """Each group of faces as one fill, those behind first; groups that others cover wholly are left out. Much quicker
+    than what is seen of them exactly.
+
+    Parameters
+    ----------
+    corners, groups : as for `seen_faces`; a group is what is painted alike, as a solid
+    """
+    import shapely
+
+    if not len(corners):
+        return []
+    low, high = corners[:, :, :2].min(axis=1), corners[:, :, :2].max(axis=1)
+    over = np.ones((len(corners), len(corners)), dtype=bool)
+    for axis in (0, 1):
+        inner = np.minimum(high[:, None, axis], high[None, :, axis]) - np.maximum(
+            low[:, None, axis], low[None, :, axis]
+        )
+        over &= inner > SNAP
+    a, b = np.nonzero(np.triu(over, 1))
+    real = groups[a] != groups[b]
+    a, b = a[real], b[real]
+    spots = (np.maximum(low[a], low[b]) + np.minimum(high[a], high[b])) / 2
+    upright = (np.isclose(corners[:, :, :2], low[:, None]) | np.isclose(corners[:, :, :2], high[:, None])).all(
+        axis=(1, 2)
+    )
+    upright &= (corners[:, 3] != corners[:, 2]).any(axis=1)
+    slanted = np.flatnonzero(~(upright[a] & upright[b]))
+    if len(slanted):
+        shapes = shapely.convex_hull(shapely.polygons(corners[:, :, :2]))
+        common = shapely.intersection(shapes[a[slanted]], shapes[b[slanted]])
+        there = shapely.area(common) > LEAST
+        spots[slanted[there]] = shapely.get_coordinates(shapely.point_on_surface(common[there]))
+        keep = np.ones(len(a), dtype=bool)
+        keep[slanted[~there]] = False
+        a, b, spots = a[keep], b[keep], spots[keep]
+    planes = _planes(corners)
+    za, zb = _depth(planes[a], spots), _depth(planes[b], spots)
+    first, then = np.where(za < zb, a, b), np.where(za < zb, b, a)
+    apart = np.abs(za - zb) > NEAR
+    first, then = first[apart], then[apart]
+    # What one upright rectangle covers wholly is not seen.
+    inside = (low[first] >= low[then] - SNAP).all(axis=1) & (high[first] <= high[then] + SNAP).all(axis=1)
+    lost = np.zeros(len(corners), dtype=bool)
+    lost[first[inside & upright[then]]] = True
+    kept = np.flatnonzero(~lost)
+    members: dict[int, list[int]] = {}
+    for n in kept.tolist():
+        members.setdefault(int(groups[n]), []).append(n)
+    known = ~(lost[first] | lost[then])
+    pairs = set(zip(groups[first[known]].tolist(), groups[then[known]].tolist(), strict=True))
+    depth = {g: float(corners[faces, :, 2].mean()) for g, faces in members.items()}
+    found: list[SeenFace] = []
+    for group in _in_order(depth, pairs):
+        faces = members[group]
+        if len(faces) == 1:
+            n = faces[0]
+            ring = corners[n, : 4 if (corners[n, 3] != corners[n, 2]).any() else 3, :2]
+            found.append(SeenFace(n, tuple((float(x), float(y)) for x, y in ring)))
+            continue
+        whole = shapely.union_all(shapely.convex_hull(shapely.polygons(corners[faces][:, :, :2])), grid_size=SNAP)
+        for piece in getattr(whole, "geoms", (whole,)):
+            if piece.geom_type == "Polygon" and piece.area > LEAST:
+                found.append(SeenFace(faces[0], _ring(piece.exterior)))
+    return found
+
+
+def _in_order(depth: dict[int, float], pairs: set[tuple[int, int]]) -> list[int]:
+    """Groups so that the first of each pair comes before the second; where pairs run in a ring, by depth."""
+    before: dict[int, set[int]] = {g: set() for g in sorted(depth, key=lambda g: depth[g])}
+    for first, then in pairs:
+        if (then, first) not in pairs or depth[first] <= depth[then]:
+            before[then].add(first)
+    try:
+        return list(TopologicalSorter(before).static_order())
+    except CycleError:
+        return list(before)
 
 
 def _planes(corners: Floats) -> Floats:

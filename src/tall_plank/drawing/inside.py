@@ -38,13 +38,38 @@ def inside_items(unit: MadeUnit, stock: Stock, covered: frozenset[tuple[int, ...
                 items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, None, color))
             elif part.name.endswith("front"):
                 items.append(Shape(rectangle(x, z, width, height), Pen.NARROW, Layer.CARCASS, None, drawer))
-                grip = min(140.0, width * 0.4)
-                notch = rectangle(x + (width - grip) / 2, z + height - 18.0, grip, 18.0)
-                items.append(Shape(notch, Pen.NARROW, Layer.CARCASS, None, "inside"))
+                items.append(_notch(part))
     for fitted in unit.fitted:
         if seen(fitted.path):
             items += fitted_items(fitted)
     return items
+
+
+def inside_signs(unit: MadeUnit, covered: frozenset[tuple[int, ...]]) -> list[Item]:
+    """What the solids of a unit do not show of its open bays: how fittings look, the grips of drawers."""
+
+    def seen(path: tuple[int, ...]) -> bool:
+        return not any(path[: len(c)] == c for c in covered)
+
+    open_bays = [bay for bay in unit.bays if seen(bay[0])]
+    items: list[Item] = []
+    for part in unit.shown:
+        if part.role == "drawer" and part.name.endswith("front"):
+            x, z, width, height = seen_box(part)
+            if any(_within((x + width / 2, z + height / 2), bay) for bay in open_bays):
+                items.append(_notch(part))
+    for fitted in unit.fitted:
+        if seen(fitted.path):
+            items += fitted_items(fitted)
+    return items
+
+
+def _notch(part: Part) -> Shape:
+    """The grip of a drawer behind its front."""
+    x, z, width, height = seen_box(part)
+    grip = min(140.0, width * 0.4)
+    notch = rectangle(x + (width - grip) / 2, z + height - 18.0, grip, 18.0)
+    return Shape(notch, Pen.NARROW, Layer.CARCASS, None, "inside")
 
 
 def _within(point: tuple[float, float], bay: tuple[tuple[int, ...], float, float, float, float]) -> bool:

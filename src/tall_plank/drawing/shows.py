@@ -18,6 +18,8 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
     spread : on paper, where walls stand apart: heights stand at the end of the wall that they are nearer to, and upper
         edges of worktops are told as levels
     joints : boards behind the fronts, and the axes of their joints
+    exact : elevations are views of the room's solids with hidden lines worked out; else each thing is painted over what
+        it covers, which is quicker: for the screen while it changes
     """
 
     dims: bool = True
@@ -27,6 +29,7 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
     edging: bool = False
     joints: bool = False
     spread: bool = False
+    exact: bool = False
 
     @property
     def making(self) -> bool:
@@ -40,4 +43,4 @@ FOR_SHOP = Shows(edging=True, joints=True)
 
 def on_paper(shows: Shows) -> Shows:
     """As it is drawn on a sheet."""
-    return msgspec.structs.replace(shows, spread=True)
+    return msgspec.structs.replace(shows, spread=True, exact=True)

@@ -6,7 +6,7 @@ import msgspec
 
 from tall_plank.drawing.colors import color_of, grain_of
 from tall_plank.drawing.handles import handle_items
-from tall_plank.drawing.inside import inside_items, seen_box
+from tall_plank.drawing.inside import inside_items, inside_signs, seen_box
 from tall_plank.drawing.primitives import Arc, Item, Layer, Line, Pen, Shape, Text, rectangle
 from tall_plank.drawing.shopmarks import shop_marks
 from tall_plank.drawing.shows import FOR_CLIENT, Shows
@@ -30,6 +30,37 @@ def unit_front(
     """A unit as it is seen from the front, in its wall's coordinates."""
     source = Kind.CELL.of(p.cell)
     items = [_moved(item, p.x, p.bottom, source) for item in _front_items(unit, stock, shows.fronts)]
+    return (*items, *_marks(p, unit, label, shows))
+
+
+@remembered(1024)
+def unit_signs(
+    p: Placed,
+    unit: MadeUnit,
+    stock: Stock,
+    *,
+    label: str = "",
+    shows: Shows = FOR_CLIENT,
+) -> tuple[Item, ...]:
+    """What is drawn of a unit from the front besides what its solids show: how fronts move, what is worked into their
+    faces, glass, fittings in open bays, marks and label."""
+    source = Kind.CELL.of(p.cell)
+    items: list[Item] = []
+    if unit.spec.body is Body.CARCASS and unit.spec.shape == "straight" and unit.spec.corner not in ("l", "diagonal"):
+        items += inside_signs(unit, _closed(unit, shows.fronts))
+    for f in unit.fronts:
+        if f.kind == "machine":
+            items += _machine_head(f)
+        elif f.face is None and (shows.fronts or f.kind == "filler" or unit.spec.body is not Body.CARCASS):
+            items += _face_signs(f, unit)
+            items += _moves(f)
+    return (*(_moved(item, p.x, p.bottom, source) for item in items), *_marks(p, unit, label, shows))
+
+
+def _marks(p: Placed, unit: MadeUnit, label: str, shows: Shows) -> list[Item]:
+    """Marks for the shop, faults, the label."""
+    source = Kind.CELL.of(p.cell)
+    items: list[Item] = []
     if shows.making and unit.spec.shape == "straight" and unit.spec.corner not in ("l", "diagonal"):
         marks = shop_marks(unit, closed=shows.fronts, counts=False, edging=shows.edging, joints=shows.joints)
         items += [_moved(item, p.x, p.bottom, source) for item in marks]
@@ -41,7 +72,15 @@ def unit_front(
         items.append(
             Text(p.x + p.width / 2, p.bottom, label or p.number, 2.0, Layer.LABEL, source, rise=-3.4, backed=True)
         )
-    return tuple(items)
+    return items
+
+
+def _closed(unit: MadeUnit, fronts: bool) -> frozenset[tuple[int, ...]]:
+    """Paths of bays that something closes."""
+    closed = {f.path for f in unit.fronts if f.kind == "machine"}
+    if fronts:
+        closed |= {f.path for f in unit.fronts if f.kind != "filler"}
+    return frozenset(closed)
 
 
 LEAST_SEEN = 24.0
@@ -85,16 +124,14 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
     carcass, front = color_of(stock, spec.carcass), color_of(stock, spec.front)
     if spec.body is Body.CARCASS:
         grain = grain_of(stock, spec.carcass, True)
-        closed = {f.path for f in unit.fronts if f.kind == "machine"}
-        if fronts:
-            closed |= {f.path for f in unit.fronts if f.kind != "filler"}
+        closed = _closed(unit, fronts)
         # Closed by fronts, the carcass shows as a line between them only.
         shown_grain = "" if closed else grain
         # A corner unit's other leg stands out of this wall: its side is no front.
         color = "unit" if spec.corner in ("l", "diagonal") else carcass
         items.append(Shape(rectangle(0, 0, w, h), Pen.MEDIUM, Layer.CARCASS, None, color, shown_grain))  # type: ignore[arg-type]
         if spec.shape == "straight" and spec.corner not in ("l", "diagonal"):
-            items += inside_items(unit, stock, frozenset(closed))
+            items += inside_items(unit, stock, closed)
     elif spec.body is Body.PARTS:
         items += _own_parts(unit, stock)
     elif spec.body is Body.APPLIANCE:
@@ -117,24 +154,31 @@ def _front_items(unit: MadeUnit, stock: Stock, fronts: bool = True) -> tuple[Ite
             continue
         items.append(Shape(rectangle(f.x, f.z, f.width, f.height), Pen.MEDIUM, Layer.FRONT, None, front, grain))  # type: ignore[arg-type]
         items += _worked_face(f, unit, stock)
-        if f.kind in ("door", "pocket", "bifold"):
-            # Hinge side: two dashed lines that meet at the middle of the hinged edge (drawing practice).
-            hx = f.x if f.hand == "left" else f.x + f.width
-            ox = f.x + f.width if f.hand == "left" else f.x
-            for z in (f.z, f.z + f.height):
-                items.append(Line(ox, z, hx, f.z + f.height / 2, Pen.MOVING, Layer.FRONT))
-        if f.kind in ("flap", "drop"):
-            # The same marks, meeting at the edge that the front turns about.
-            hz, oz = (f.z + f.height, f.z) if f.kind == "flap" else (f.z, f.z + f.height)
-            for x in (f.x, f.x + f.width):
-                items.append(Line(x, oz, f.x + f.width / 2, hz, Pen.MOVING, Layer.FRONT))
-        if f.kind == "pullout":
-            middle, high = f.x + f.width / 2, f.z + f.height * 0.5
-            items.append(Line(middle, high - 60, middle, high + 60, Pen.MOVING, Layer.FRONT))
-            items.append(Line(middle - 40, high, middle + 40, high, Pen.MOVING, Layer.FRONT))
+        items += _moves(f)
         if f.handle is not None:
             items += handle_items(stock.fitting(f.pull), f.handle)
     return tuple(items)
+
+
+def _moves(f: FrontBox) -> list[Item]:
+    """How a front moves."""
+    items: list[Item] = []
+    if f.kind in ("door", "pocket", "bifold"):
+        # Hinge side: two dashed lines that meet at the middle of the hinged edge (drawing practice).
+        hx = f.x if f.hand == "left" else f.x + f.width
+        ox = f.x + f.width if f.hand == "left" else f.x
+        for z in (f.z, f.z + f.height):
+            items.append(Line(ox, z, hx, f.z + f.height / 2, Pen.MOVING, Layer.FRONT))
+    if f.kind in ("flap", "drop"):
+        # The same marks, meeting at the edge that the front turns about.
+        hz, oz = (f.z + f.height, f.z) if f.kind == "flap" else (f.z, f.z + f.height)
+        for x in (f.x, f.x + f.width):
+            items.append(Line(x, oz, f.x + f.width / 2, hz, Pen.MOVING, Layer.FRONT))
+    if f.kind == "pullout":
+        middle, high = f.x + f.width / 2, f.z + f.height * 0.5
+        items.append(Line(middle, high - 60, middle, high + 60, Pen.MOVING, Layer.FRONT))
+        items.append(Line(middle - 40, high, middle + 40, high, Pen.MOVING, Layer.FRONT))
+    return items
 
 
 def _own_parts(unit: MadeUnit, stock: Stock) -> list[Item]:
@@ -164,27 +208,57 @@ def _worked_face(f: FrontBox, unit: MadeUnit, stock: Stock) -> list[Item]:
     for part in sorted(pieces, key=lambda p: (order.get(p.role, 0), p.name.endswith("stile"))):
         board = stock.board_by_code(part.board)
         color = color_of(stock, board.finish) if board else "#CCCCCC"
-        for op in part.operations:
-            if isinstance(op, Groove) and op.face == "B":
-                a, b = part.frame.at(op.x1, op.y1, 0.0), part.frame.at(op.x2, op.y2, 0.0)
-                items.append(Line(a[0], a[2], b[0], b[2], Pen.NARROW, Layer.FRONT))
+        items += _grooves(part)
         if part.role == "front":
             continue
         outline = part.outline or rectangle(0.0, 0.0, part.length, part.width)
         seen = [part.frame.at(x, y, 0.0) for x, y in outline]
         items.append(Shape(tuple((x, z) for x, _, z in seen), Pen.NARROW, Layer.FRONT, None, color))
         if f.style == "raised" and part.role == "front panel":
-            edge = unit.spec.made.field_width + unit.spec.made.frame_groove_depth
-            xs, zs = [p[0] for p in seen], [p[2] for p in seen]
-            inner = rectangle(
-                min(xs) + edge, min(zs) + edge, max(xs) - min(xs) - 2 * edge, max(zs) - min(zs) - 2 * edge
-            )
-            items.append(Shape(inner, Pen.NARROW, Layer.FRONT, None, color))
+            items.append(Shape(_field(part, unit), Pen.NARROW, Layer.FRONT, None, color))
         if part.role == "glass":
-            x, z = min(p[0] for p in seen) + 60.0, min(p[2] for p in seen) + 80.0
-            for shift in (0.0, 40.0):
-                items.append(Line(x + shift, z, x + shift + 60.0, z + 100.0, Pen.NARROW, Layer.FRONT))
+            items += _strokes(part)
     return items
+
+
+def _face_signs(f: FrontBox, unit: MadeUnit) -> list[Item]:
+    """What is worked into a front's face, and the strokes on its glass."""
+    items: list[Item] = []
+    if f.style in ("slab", "machine"):
+        return items
+    for part in unit.shown:
+        if f.owns(part.name):
+            items += _grooves(part)
+            if f.style == "raised" and part.role == "front panel":
+                items.append(Shape(_field(part, unit), Pen.NARROW, Layer.FRONT))
+            if part.role == "glass":
+                items += _strokes(part)
+    return items
+
+
+def _grooves(part: Part) -> list[Item]:
+    """Grooves of a front's face."""
+    items: list[Item] = []
+    for op in part.operations:
+        if isinstance(op, Groove) and op.face == "B":
+            a, b = part.frame.at(op.x1, op.y1, 0.0), part.frame.at(op.x2, op.y2, 0.0)
+            items.append(Line(a[0], a[2], b[0], b[2], Pen.NARROW, Layer.FRONT))
+    return items
+
+
+def _field(part: Part, unit: MadeUnit) -> tuple[tuple[float, float], ...]:
+    """The field of a raised panel."""
+    edge = unit.spec.made.field_width + unit.spec.made.frame_groove_depth
+    x, z, width, height = seen_box(part)
+    return rectangle(x + edge, z + edge, width - 2 * edge, height - 2 * edge)
+
+
+def _strokes(part: Part) -> list[Item]:
+    """Glass, by two slanted strokes."""
+    x, z, _, _ = seen_box(part)
+    return [
+        Line(x + 60.0 + shift, z + 80.0, x + 120.0 + shift, z + 180.0, Pen.NARROW, Layer.FRONT) for shift in (0.0, 40.0)
+    ]
 
 
 def _frame_member(part: Part, color: str) -> Shape:
@@ -205,13 +279,18 @@ def _beyond(part: Part, width: float, height: float, color: str) -> list[Item]:
 def _machine(f: FrontBox) -> list[Item]:
     """An appliance seen from the front: its panel above, its window below."""
     items: list[Item] = [Shape(rectangle(f.x, f.z, f.width, f.height), Pen.MEDIUM, Layer.APPLIANCE, None, "appliance")]
-    head = min(90.0, f.height * 0.2)
-    items.append(Line(f.x, f.z + f.height - head, f.x + f.width, f.z + f.height - head, Pen.NARROW, Layer.APPLIANCE))
-    edge = 45.0
+    items += _machine_head(f)
+    head, edge = min(90.0, f.height * 0.2), 45.0
     if f.width > 4 * edge and f.height > head + 3 * edge:
         glass = rectangle(f.x + edge, f.z + edge, f.width - 2 * edge, f.height - head - 2 * edge)
         items.append(Shape(glass, Pen.NARROW, Layer.APPLIANCE, None, "basin"))
     return items
+
+
+def _machine_head(f: FrontBox) -> list[Item]:
+    """The lower edge of an appliance's panel."""
+    z = f.z + f.height - min(90.0, f.height * 0.2)
+    return [Line(f.x, z, f.x + f.width, z, Pen.NARROW, Layer.APPLIANCE)]
 
 
 def _slanted(f: FrontBox, color: str) -> list[Item]:

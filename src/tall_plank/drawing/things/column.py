@@ -32,4 +32,4 @@ def _taken(room: RoomLayout) -> list[Points]:
     return [column_points(room.room, c) for c in room.room.columns]
 
 
-COLUMN = ThingDrawn(on_wall=_on_wall, shell=_shell, taken=_taken)
+COLUMN = ThingDrawn(on_wall=_on_wall, solid=True, shell=_shell, taken=_taken)

@@ -35,6 +35,9 @@ class ThingDrawn:
     behind : what is seen beyond the wall's upper edge
     on_wall : on the wall, behind the units
     closing : before the units, where fronts are drawn
+    solid : whether ``on_wall``, ``closing`` and ``over`` draw what is among the solids of the room too: where lines are
+        worked out from those, they are left out
+    signs : what then still is drawn over: no solid shows it
     over : over all of it
     shell : on the plan, with the walls; it stays while units are moved
     floor, fronts, above : on the plan: on the floor, before units, above the plan's cut
@@ -44,6 +47,8 @@ class ThingDrawn:
     behind: Front | None = None
     on_wall: Front | None = None
     closing: Front | None = None
+    solid: bool = False
+    signs: Front | None = None
     over: Front | None = None
     shell: Callable[[RoomLayout], list[Item]] | None = None
     floor: Floor | None = None

@@ -54,4 +54,4 @@ def _taken(room: RoomLayout) -> list[Points]:
     return shapes
 
 
-ISLAND = ThingDrawn(over=_over, floor=_floor, taken=_taken)
+ISLAND = ThingDrawn(over=_over, solid=True, floor=_floor, taken=_taken)

@@ -35,4 +35,4 @@ def _above(scope: Scope) -> list[Item]:
     ]
 
 
-MOLDING = ThingDrawn(on_wall=_on_wall, above=_above)
+MOLDING = ThingDrawn(on_wall=_on_wall, solid=True, above=_above)

@@ -40,19 +40,30 @@ def sliding_items(doors: MadeSliding, stock: Stock) -> list[Item]:
             x, w = leaf.x + frame, leaf.width - 2 * frame
             grain = "y" if finish is not None and finish.grain != "none" else ""
             items.append(Shape(rectangle(x, band.z, w, band.height), Pen.NARROW, Layer.FRONT, source, color, grain))  # type: ignore[arg-type]
-            if finish is not None and "glass" in finish.roles:
-                gx, gz = x + w * 0.12, band.z + band.height * 0.12
-                for shift in (0.0, 50.0):
-                    items.append(Line(gx + shift, gz, gx + shift + 90, gz + 150, Pen.NARROW, Layer.FRONT, source))
-        # It runs over its neighbour: to the right but for the last leaf.
-        way = 1.0 if i + 1 < len(doors.leaves) else -1.0
-        mx, mz, reach = leaf.x + leaf.width / 2, doors.leaf_z + doors.leaf_height * 0.42, 90.0
-        tip = mx + way * reach
-        items += [
-            Line(mx - way * reach, mz, tip, mz, Pen.MEDIUM, Layer.FRONT, source),
-            Line(tip, mz, tip - way * 35, mz + 22, Pen.MEDIUM, Layer.FRONT, source),
-            Line(tip, mz, tip - way * 35, mz - 22, Pen.MEDIUM, Layer.FRONT, source),
-        ]
+        items += _leaf_signs(doors, i, stock)
+    return items
+
+
+def _leaf_signs(doors: MadeSliding, number: int, stock: Stock) -> list[Item]:
+    """Strokes on glass, and an arrow."""
+    source, leaf = doors.source, doors.leaves[number]
+    items: list[Item] = []
+    for band in leaf.bands:
+        finish = stock.finish(band.finish)
+        if finish is not None and "glass" in finish.roles:
+            w = leaf.width - 2 * doors.frame
+            gx, gz = leaf.x + doors.frame + w * 0.12, band.z + band.height * 0.12
+            for shift in (0.0, 50.0):
+                items.append(Line(gx + shift, gz, gx + shift + 90, gz + 150, Pen.NARROW, Layer.FRONT, source))
+    # It runs over its neighbour: to the right but for the last leaf.
+    way = 1.0 if number + 1 < len(doors.leaves) else -1.0
+    mx, mz, reach = leaf.x + leaf.width / 2, doors.leaf_z + doors.leaf_height * 0.42, 90.0
+    tip = mx + way * reach
+    items += [
+        Line(mx - way * reach, mz, tip, mz, Pen.MEDIUM, Layer.FRONT, source),
+        Line(tip, mz, tip - way * 35, mz + 22, Pen.MEDIUM, Layer.FRONT, source),
+        Line(tip, mz, tip - way * 35, mz - 22, Pen.MEDIUM, Layer.FRONT, source),
+    ]
     return items
 
 
@@ -65,9 +76,22 @@ def leaves_from_above(doors: MadeSliding) -> list[tuple[tuple[float, float], ...
     return found
 
 
+def _on(scope: Scope, wall: Wall) -> list[MadeSliding]:
+    return [d for d in scope.made.sliding if d.wall_id == wall.id and d.room == scope.room.room.id]
+
+
 def _closing(scope: Scope, wall: Wall) -> list[Item]:
-    sets = (d for d in scope.made.sliding if d.wall_id == wall.id and d.room == scope.room.room.id)
-    return [item for doors in sets for item in sliding_items(doors, scope.job.stock)]
+    return [item for doors in _on(scope, wall) for item in sliding_items(doors, scope.job.stock)]
+
+
+def _signs(scope: Scope, wall: Wall) -> list[Item]:
+    items: list[Item] = []
+    for doors in _on(scope, wall):
+        if not doors.leaves:
+            items += sliding_items(doors, scope.job.stock)
+        for i in range(len(doors.leaves)):
+            items += _leaf_signs(doors, i, scope.job.stock)
+    return items
 
 
 def _fronts(scope: Scope) -> list[Item]:
@@ -81,4 +105,4 @@ def _fronts(scope: Scope) -> list[Item]:
     return items
 
 
-SLIDING = ThingDrawn(closing=_closing, fronts=_fronts)
+SLIDING = ThingDrawn(closing=_closing, solid=True, signs=_signs, fronts=_fronts)

@@ -1,0 +1,175 @@
+"""Elevations on paper are views of the room's solids: lines and fills against a plain search of what stands first."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kept.results import every_kind
+from tall_plank.demo import demo_job
+from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.fills import painted
+from tall_plank.drawing.primitives import Layer, Line, Pen, Shape
+from tall_plank.drawing.seen import Way, look, order_of, see
+from tall_plank.drawing.shows import Shows, on_paper
+from tall_plank.drawing.things.common import Scope
+from tall_plank.drawing.wallview import standing_on, wall_view, way_to
+from tall_plank.edits.things.column import add_column
+from tall_plank.job import Job, Kind
+from tall_plank.measure import Frame
+from tall_plank.measure import outlines as ol
+from tall_plank.measure.frames import RoomPoint
+from tall_plank.solids.solids import Box, Prism, Solid
+from tall_plank.workings import Workings
+
+sizes = st.integers(4, 40).map(float)
+places = st.integers(0, 60).map(float)
+
+
+@st.composite
+def scenes(draw: st.DrawFn) -> list[Solid]:
+    """Boxes and prisms that stand apart in depth, some turned about the upright."""
+    solids: list[Solid] = []
+    for n in range(draw(st.integers(2, 9))):
+        turn = math.radians(draw(st.sampled_from([0.0, 0.0, 0.0, 20.0, -35.0])))
+        x = (math.cos(turn), math.sin(turn), 0.0)
+        frame = Frame(RoomPoint((draw(places), -100.0 * n, draw(places))), x, (-x[1], x[0], 0.0))
+        source, color = Kind.CELL.of(f"c{n}"), f"#{n:06X}"
+        if draw(st.booleans()):
+            solids.append(Box(frame, (draw(sizes), 10.0, draw(sizes)), color, source, str(n)))
+        else:
+            w = draw(sizes)
+            solids.append(
+                Prism(frame, ((0.0, 0.0), (w, 0.0), (w, 8.0), (w / 2, 4.0), (0.0, 8.0)), 20.0, color, source, str(n))
+            )
+    return solids
+
+
+def topmost(corners: np.ndarray, owner: np.ndarray, x: float, y: float) -> int | None:
+    """Whose face stands first at a place, by looking at every face; None near any side of one."""
+    best: tuple[float, int] | None = None
+    for face, n in zip(corners, owner, strict=True):
+        points = [tuple(p[:2]) for p in face]
+        for a, b in zip(points, (*points[1:], points[0]), strict=True):
+            size = math.dist(a, b)
+            if size > 1e-9 and ol_distance(a, b, x, y) < 0.05:
+                return None
+        if not ol.inside(tuple(points), x, y):
+            continue
+        normal = np.cross(face[1] - face[0], face[2] - face[0])
+        z = face[0][2] - (normal[0] * (x - face[0][0]) + normal[1] * (y - face[0][1])) / normal[2]
+        if best is None or z > best[0]:
+            best = (float(z), int(n))
+    return best[1] if best is not None else None
+
+
+def ol_distance(a: tuple[float, ...], b: tuple[float, ...], x: float, y: float) -> float:
+    dx, dy = b[0] - a[0], b[1] - a[1]
+    t = max(0.0, min(1.0, ((x - a[0]) * dx + (y - a[1]) * dy) / (dx * dx + dy * dy)))
+    return math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
+
+
+@given(scenes(), st.lists(st.tuples(st.floats(0, 80), st.floats(0, 80)), min_size=12, max_size=12))
+def test_what_is_painted_last_is_what_stands_first(solids: list[Solid], spots: list[tuple[float, float]]) -> None:
+    order = order_of(solids)
+    looked = look(order, Way((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0)))
+    fills = painted(looked.corners, looked.face_of)
+    for x, y in spots:
+        first = topmost(looked.corners, looked.face_of, x, y)
+        over = [f for f in fills if ol.inside(f.outline, x, y)]
+        if first is not None:
+            assert over, (x, y)
+            assert int(looked.face_of[over[-1].face]) == first
+
+
+def with_a_column() -> Job:
+    """The demo with a column in a corner of its first room, on the next wall."""
+    job = demo_job()
+    change = add_column(job, job.rooms[0].id, "C", "column")
+    return change.job
+
+
+@pytest.mark.parametrize("job", [demo_job(), every_kind(), with_a_column()], ids=["demo", "every kind", "column"])
+@pytest.mark.parametrize("fronts", [True, False], ids=["closed", "open"])
+def test_lines_on_paper_are_those_that_the_solids_of_the_wall_show(job: Job, fronts: bool) -> None:
+    w = Workings(job)
+    told = 0
+    for room in w.layout.rooms:
+        for wall in room.lines:
+            view = wall_view(job, room, wall, w.made, fronts=fronts, worktops=True)
+            items = elevation(
+                job, room, wall, w.made, shows=on_paper(Shows(dims=False, labels=False, fronts=fronts))
+            ).items
+            kept = [i for i in items if isinstance(i, Line)]
+            assert set(view.lines) <= set(kept)
+            for line in view.lines:
+                assert isinstance(line, Line)
+                assert line.pen in (Pen.MEDIUM, Pen.NARROW)
+                assert line.source is not None
+            told += len(view.lines)
+    assert told > 500
+
+
+def test_what_is_hidden_is_no_line() -> None:
+    """Carcasses behind doors, and what a worktop covers, show nowhere but in gaps."""
+    job = demo_job()
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    wall = room.wall("A")
+    closed = wall_view(job, room, wall, w.made, fronts=True, worktops=True)
+    opened = wall_view(job, room, wall, w.made, fronts=False, worktops=True)
+    bare = wall_view(job, room, wall, w.made, fronts=True, worktops=False)
+
+    def length(view: object, layer: Layer) -> float:
+        return sum(math.hypot(i.x2 - i.x1, i.y2 - i.y1) for i in view.lines if i.layer is layer)  # type: ignore[attr-defined]
+
+    assert length(closed, Layer.FRONT) > 20_000.0
+    assert length(opened, Layer.FRONT) < length(closed, Layer.FRONT) / 10  # fillers stay
+    assert length(opened, Layer.CARCASS) > 3 * length(closed, Layer.CARCASS)
+    assert length(bare, Layer.TRIM) < length(closed, Layer.TRIM) - 2 * 4000.0
+
+
+def test_a_column_in_the_corner_is_seen_beside_the_wall_and_ends_where_it_does() -> None:
+    job = demo_job()
+    room = Workings(job).layout.rooms[0]
+    at = room.walls.index(room.wall("C"))
+    follow = room.walls[(at + 1) % len(room.walls)]
+    change = add_column(job, room.room.id, "C", "column", x=room.wall("C").length)
+    w = Workings(change.job)
+    room = w.layout.rooms[0]
+    view = wall_view(change.job, room, room.wall(follow.id), w.made, fronts=True, worktops=True)
+    (fill,) = [f for f in view.fills if isinstance(f, Shape) and f.source == Kind.COLUMN.of(change.made[0])]
+    assert fill.fill == "column"
+    assert fill.layer is Layer.WALL
+    assert ol.bounds(fill.points)[0] == pytest.approx(0.0, abs=0.01)
+    assert ol.bounds(fill.points)[2] == pytest.approx(300.0, abs=0.01)
+
+
+def test_marks_of_fronts_lie_under_their_handles() -> None:
+    job = demo_job()
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    items = elevation(job, room, room.wall("A"), w.made, shows=on_paper(Shows(dims=False))).items
+    moving = [n for n, i in enumerate(items) if isinstance(i, Line) and i.pen is Pen.MOVING]
+    handles = [n for n, i in enumerate(items) if isinstance(i, Shape) and i.layer is Layer.HANDLE]
+    fronts = [n for n, i in enumerate(items) if isinstance(i, Shape) and i.layer is Layer.FRONT and i.pen is Pen.NONE]
+    assert max(fronts) < min(moving)
+    assert max(moving) < min(handles)
+
+
+def test_lines_of_a_view_are_all_that_see_finds() -> None:
+    job = demo_job()
+    w = Workings(job)
+    room = w.layout.room(job.rooms[1].id)
+    for wall in room.walls:
+        standing = [s.solid for s in standing_on(Scope(job, room, w.made), wall, Shows())]
+        seen = see(standing, way_to(wall))
+        whole = np.hypot(*(seen.lines[:, 2:] - seen.lines[:, :2]).T).sum() if len(seen.lines) else 0.0
+        view = wall_view(job, room, wall, w.made, fronts=True, worktops=True)
+        drawn = sum(math.hypot(i.x2 - i.x1, i.y2 - i.y1) for i in view.lines if isinstance(i, Line))
+        outside = sum(1 for x in seen.lines[:, [0, 2]].ravel() if x < -0.5 or x > wall.length + 0.5)
+        assert drawn == pytest.approx(whole, abs=0.5 if not outside else whole)
