@@ -3,17 +3,20 @@ two things, worked out from the job by another way, or is named as broken."""
 
 from __future__ import annotations
 
+import itertools
 import random
 from pathlib import Path
 
 import pytest
 
 from conftest import cell_of, with_run
+from tall_plank.demo import demo_job
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.placing import place
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim, Drawing, Text
 from tall_plank.edits import rooms, runs
+from tall_plank.edits.outline import type_outline
 from tall_plank.edits.things.dimension import add_between, delete_dimension, length_of, move_dimension, set_dimension
 from tall_plank.edits.things.opening import add_opening, set_opening
 from tall_plank.files.plankfile import read_plank, write_plank
@@ -21,6 +24,7 @@ from tall_plank.job import Job, Kind, Level, Source
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
+from tall_plank.setout.anchors import corners_in, measured
 from tall_plank.workings import Workings
 
 
@@ -160,6 +164,75 @@ def test_only_sides_along_what_it_measures_are_taken_and_each_moves_its_end(
             with pytest.raises(PlankError, match="no side in this direction"):
                 set_dimension(job, d.id, "from", role)
     assert len(lengths) == 3
+
+
+def l_shaped() -> Job:
+    """A room of six corners: 4000 x 3000 with 1500 x 1000 taken out of its lower left corner."""
+    return type_outline(new_job("L"), "r1", "4000mm, 3000mm, 2500mm, 1000mm corner 270, 1500mm, rest").job
+
+
+def test_a_corner_of_a_room_is_held_and_stays_held_when_the_room_changes() -> None:
+    """By hand: the corner that stands in lies 1500 from the left side and 1000 from the lower one."""
+    job = l_shaped()
+    room = Source(Kind.ROOM, "r1")
+    points = set_out(job).rooms[0].points
+    inner = next(n for n, p in enumerate(points, 1) if p == pytest.approx((1500.0, 1000.0)))
+    job = add_between(job, "r1", "", room, Kind.WALL.of("A"), "y").job
+    (d,) = job.rooms[0].dimensions
+    job = set_dimension(job, d.id, "from", f"corner {inner}").job
+    assert length_of(job, d.id) == pytest.approx(2000.0)
+    other = add_between(job, "r1", "", room, Kind.WALL.of("B"), "x").job
+    e = other.rooms[0].dimensions[-1]
+    other = set_dimension(other, e.id, "from", f"corner {inner}").job
+    assert length_of(other, e.id) == pytest.approx(2500.0)
+    (_, dim) = other.rooms[0].dimensions
+    assert dim.a.side == f"corner {inner}" or dim.b.side == f"corner {inner}"
+
+
+def test_a_corner_that_is_gone_breaks_the_dimension_and_is_never_another() -> None:
+    job = l_shaped()
+    job = add_between(job, "r1", "", Source(Kind.ROOM, "r1"), Kind.WALL.of("A"), "y").job
+    (d,) = job.rooms[0].dimensions
+    job = set_dimension(job, d.id, "from", "corner 6").job
+    square = type_outline(job, "r1", "4000mm, 3000mm, 4000mm, rest").job
+    assert length_of(square, d.id) is None
+    assert [s for s in Workings(square).snags if s.rule == "dimension"]
+    (kept,) = square.rooms[0].dimensions
+    assert "corner 6" in (kept.a.side, kept.b.side)
+
+
+def test_every_corner_of_every_thing_measures_to_where_it_lies() -> None:
+    """On the plan and on elevations: a dimension along each way from the wall's end, against the corner's own place."""
+    job = furnished()
+    room = set_out(job).rooms[0]
+    told = 0
+    for p in room.placed:
+        for view, along in itertools.product(("", p.wall_id), ("x", "y")):
+            source = Kind.CELL.of(p.cell)
+            made = add_between(job, "r1", view, source, Kind.WALL.of(p.wall_id), along).job
+            d = made.rooms[0].dimensions[-1]
+            key = "from" if d.a.to == str(source) else "to"
+            start, end, _ = measured(room, d) or (0.0, 0.0, 0.0)
+            fixed = end if key == "from" else start
+            for n, point in enumerate(corners_in(room, view, source), 1):
+                held = set_dimension(made, d.id, key, f"corner {n}").job
+                assert length_of(held, d.id) == pytest.approx(abs(point[0 if along == "x" else 1] - fixed))
+                told += 1
+            with pytest.raises(PlankError, match="no side in this direction"):
+                set_dimension(made, d.id, key, f"corner {n + 1}")
+    assert told > 60
+
+
+def test_the_kink_of_a_slope_is_a_corner_of_its_wall() -> None:
+    job = demo_job()
+    for room in set_out(job).rooms:
+        for wall in room.walls:
+            if wall.profile:
+                corners = corners_in(room, wall.id, Kind.WALL.of(wall.id))
+                assert set(wall.profile) <= set(corners)
+                assert (0.0, 0.0) in corners
+                return
+    pytest.fail("no wall with a slope")
 
 
 def test_an_own_text_over_a_true_length_is_told() -> None:

@@ -13,7 +13,7 @@ from tall_plank.drawing.primitives import Dim, Drawing, Item, Layer, Pen, Shape,
 from tall_plank.drawing.roomsection import boards_in
 from tall_plank.drawing.section import Plane, part_cut
 from tall_plank.drawing.seen import Way
-from tall_plank.drawing.shows import FOR_CLIENT, Shows
+from tall_plank.drawing.shows import FOR_CLIENT, Shows, exactly
 from tall_plank.drawing.things.detail import detail_name
 from tall_plank.drawing.words import Box
 from tall_plank.job import Job, Kind
@@ -65,7 +65,7 @@ def detail_drawing(
     scale = float(detail.scale)
     named: list[Named] = []
     if detail.cut == "seen":
-        seen = elevation(job, room, wall, made, shows=shows).items
+        seen = elevation(job, room, wall, made, shows=exactly(shows)).items
         items = cropped((i for i in seen if not _is_mark(i)), box)
     else:
         way = detail_way(wall, detail)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.drawing.floor import on_line
+from tall_plank.drawing.floorview import floor_view
 from tall_plank.drawing.plandims import plan_dims
 from tall_plank.drawing.planwords import plan_words
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Pen, Shape, Text
@@ -12,8 +13,8 @@ from tall_plank.drawing.shopmarks import shop_marks
 from tall_plank.drawing.shows import FOR_CLIENT, Shows
 from tall_plank.drawing.things.common import Scope
 from tall_plank.drawing.things.table import DRAWN
-from tall_plank.drawing.trims import board_plan, top_plan
-from tall_plank.drawing.unitplan import hung_label, moved, unit_outline, unit_plan
+from tall_plank.drawing.trims import PLAN_BOARDS, board_plan, top_plan
+from tall_plank.drawing.unitplan import hung_label, moved, plan_label, unit_outline, unit_plan
 from tall_plank.job import Job, Kind, Level, Room
 from tall_plank.making import MadeJob
 from tall_plank.making.labels import label_of
@@ -37,10 +38,13 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, chains: bool = False, sho
     scope = Scope(job, room, made)
     by_cell = {p.cell: m for r in made.rooms for p, m in r.units if p.room == room.room.id}
     hidden = {c.id for run in room.room.runs for c in run.cells if c.hidden}
+    view = floor_view(job, room, made) if shows.exact else None
+    if view is not None:
+        items += [*view.fills, *view.lines]
     for p in room.placed:
         if p.level is not Level.HUNG and p.is_solid and p.cell not in hidden:
-            unit = by_cell.get(p.cell)
-            items += unit_plan(job.stock, p, unit, label_of(job, room.room, p))
+            unit, label = by_cell.get(p.cell), label_of(job, room.room, p)
+            items += unit_plan(job.stock, p, unit, label) if view is None else plan_label(p, label)
             if shows.making and unit is not None and unit.spec.corner not in ("l", "diagonal"):
                 marks = shop_marks(unit, "top", edging=shows.edging, joints=shows.joints)
                 items += [moved(item, p.frame, Kind.CELL.of(p.cell)) for item in marks]
@@ -49,7 +53,7 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, chains: bool = False, sho
                 items.append(Shape(floor_before(p, deep), Pen.MOVING, Layer.APPLIANCE))
     for drawn in DRAWN.values():
         items += drawn.floor(scope) if drawn.floor is not None else []
-    for board in room.boards:
+    for board in room.boards if view is None else ():
         if board.kind in PLAN_BOARDS:
             items += board_plan(board, room.wall(board.wall_id))
     for top in room.worktops if shows.worktops else ():
@@ -68,9 +72,6 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, chains: bool = False, sho
     t = max(w.thickness for w in room.walls)
     w, d = room.size
     return Drawing(f"{room.room.name}, plan", tuple(items), -t, -t, w + t, d + t, "P")
-
-
-PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "dividing panel", "waterfall leg")
 
 
 @remembered(64)

@@ -18,7 +18,7 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
     spread : on paper, where walls stand apart: heights stand at the end of the wall that they are nearer to, and upper
         edges of worktops are told as levels
     joints : boards behind the fronts, and the axes of their joints
-    exact : elevations are views of the room's solids with hidden lines worked out; else each thing is painted over what
+    exact : elevations and plans are views of solids with hidden lines worked out; else each thing is painted over what
         it covers, which is quicker: for the screen while it changes
     """
 
@@ -39,6 +39,11 @@ class Shows(msgspec.Struct, frozen=True, cache_hash=True):
 
 FOR_CLIENT = Shows()
 FOR_SHOP = Shows(edging=True, joints=True)
+
+
+def exactly(shows: Shows) -> Shows:
+    """With hidden lines worked out."""
+    return msgspec.structs.replace(shows, exact=True)
 
 
 def on_paper(shows: Shows) -> Shows:

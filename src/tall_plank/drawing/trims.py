@@ -9,6 +9,9 @@ from tall_plank.job import Kind
 from tall_plank.setout import TrimBoard, Wall, Worktop
 from tall_plank.stock import Stock
 
+PLAN_BOARDS = ("corner filler", "waterfall filler", "end panel", "back panel", "dividing panel", "waterfall leg")
+"""Boards that the plan shows."""
+
 
 def board_front(stock: Stock, board: TrimBoard) -> Shape:
     """A board of a trim as it is seen along its line."""

@@ -24,7 +24,7 @@ def unit_outline(p: Placed) -> Points:
 def unit_plan(stock: Stock, p: Placed, unit: MadeUnit | None, label: str) -> tuple[Item, ...]:
     """A placed unit from above with its label, in the room."""
     items = _floor_items(stock, p.body, unit, p.plan, p.width, p.depth)
-    return (*(moved(item, p.frame, Kind.CELL.of(p.cell)) for item in items), *_label(p, label))
+    return (*(moved(item, p.frame, Kind.CELL.of(p.cell)) for item in items), *plan_label(p, label))
 
 
 @remembered(1024)
@@ -33,11 +33,7 @@ def _floor_items(
 ) -> tuple[Item, ...]:
     """A unit from above in its own frame: carcass, fronts on their faces, doors' swing."""
     fill = "appliance" if body is Body.APPLIANCE else "unit"
-    if unit is not None and unit.spec.shape != "straight":
-        b = Builder(unit.spec, stock)
-        steps = 16
-        edge = [(width * i / steps, front_edge(b, width * i / steps)) for i in range(steps + 1)]
-        points = ((0.0, 0.0), *edge, (width, 0.0))
+    points = body_plan(stock, unit, points, width)
     items: list[Item] = [Shape(points, Pen.NARROW, Layer.CARCASS, None, fill)]
     if unit is None or not unit.fronts or body is Body.PANEL:
         return tuple(items)
@@ -63,7 +59,23 @@ def _floor_items(
     return tuple(items)
 
 
-def _label(p: Placed, label: str) -> list[Item]:
+def body_plan(stock: Stock, unit: MadeUnit | None, points: Points, width: float) -> Points:
+    """The plan of a unit's carcass in its own frame, with the front edge that its shape gives it.
+
+    Parameters
+    ----------
+    points : its plan where its front is straight, mm
+    """
+    if unit is None or unit.spec.shape == "straight":
+        return points
+    b = Builder(unit.spec, stock)
+    steps = 16
+    edge = [(width * i / steps, front_edge(b, width * i / steps)) for i in range(steps + 1)]
+    return ((0.0, 0.0), *edge, (width, 0.0))
+
+
+def plan_label(p: Placed, label: str) -> list[Item]:
+    """The label of a unit on the plan."""
     if p.body in (Body.FILLER, Body.PANEL) or p.width < 120.0:
         return []
     x, y = p.frame.floor(p.width / 2, -p.depth * 0.72)

@@ -100,7 +100,7 @@ def wall_view(job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, fronts: 
         layer += [shape] if it.own else cropped([shape], box)
     edges = _outlines(room, wall, made)
     wide = _on_edges(seen.lines, edges)
-    lines: list[Item] = []
+    lines: list[Line] = []
     for (x1, y1, x2, y2), n, is_wide in zip(seen.lines.tolist(), seen.line_of.tolist(), wide.tolist(), strict=True):
         it = of[n]
         a, b = (x1, y1), (x2, y2)
@@ -109,6 +109,8 @@ def wall_view(job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, fronts: 
             (x1, y1), (x2, y2) = ends
             pen = Pen.MEDIUM if is_wide and it.own else Pen.NARROW
             lines.append(Line(x1, y1, x2, y2, pen, _layer(it), it.solid.source))
+    # Lines of one look together: they are painted as one.
+    lines.sort(key=lambda i: (i.pen.value, i.layer.value))
     return WallView(tuple(fills), tuple(handles), tuple(lines))
 
 

@@ -18,6 +18,7 @@ from tall_plank.formats.steps import (
     job_10,
     job_11,
     job_12,
+    job_13,
     library_1,
     library_2,
     standard_1,
@@ -40,6 +41,7 @@ JOB = Format(
         job_10.step,
         job_11.step,
         job_12.step,
+        job_13.step,
     ),
     "Open its .bak file or a saved copy.",
 )

@@ -116,6 +116,7 @@ LIMITS: dict[str, dict[str, Range]] = {
     # --- drawings: ends of section lines on the plan; mm of paper
     "Section": dict.fromkeys(("x1", "y1", "x2", "y2"), Range(-100_000.0, 100_000.0)),
     "Dimension": {"offset": Range(-150.0, 150.0)},
+    "DimensionEnd": {"corner": Range(0, 1000)},
     "Note": dict.fromkeys(("right", "up"), Range(-200.0, 200.0)),
     "Detail": {
         "x": ON_WALL, "z": Range(0.0, 12_000.0), "away": Range(0.0, 20_000.0), "size": Range(20.0, 2000.0),

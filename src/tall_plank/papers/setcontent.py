@@ -13,7 +13,7 @@ from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.rod import rod_drawing
 from tall_plank.drawing.roomview import room_view, views_of
 from tall_plank.drawing.sheets import Sheet
-from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows, on_paper
+from tall_plank.drawing.shows import FOR_CLIENT, FOR_SHOP, Shows, exactly, on_paper
 from tall_plank.drawing.tabledrawing import BLANK, table_drawing
 from tall_plank.drawing.workflow import workflow
 from tall_plank.job import Body, Job, Level, Room
@@ -160,7 +160,7 @@ def setting_out(w: Workings, room: RoomLayout, shows: Shows = FOR_CLIENT) -> Dra
     """The plan of a room without what is built in it."""
     bare_room = msgspec.structs.replace(room.room, runs=(), islands=(), sections=(), use="")
     bare = RoomLayout(bare_room, room.walls, (), (), (), points=room.points)
-    drawing = plan(w.job, bare, w.made, chains=True, shows=shows)
+    drawing = plan(w.job, bare, w.made, chains=True, shows=exactly(shows))
     return msgspec.structs.replace(drawing, title=f"{room.room.name}, setting out")
 
 
@@ -248,7 +248,7 @@ def _installer(w: Workings, shows: Shows, tell: Tell) -> Content:
     for room in w.layout.rooms:
         go_on(tell, room.room.name)
         n = _room_number(w.job, room.room)
-        drawings = [_marked(plan(w.job, room, w.made, chains=True, shows=shows), f"{n}P")]
+        drawings = [_marked(plan(w.job, room, w.made, chains=True, shows=exactly(shows)), f"{n}P")]
         busy = busy_walls(room)
         for wall in room.lines:
             if wall.id in busy:

@@ -28,6 +28,20 @@ def box_in(room: RoomLayout, view: str, source: Source) -> Box | None:
     return _about(points) if points else None
 
 
+def corners_in(room: RoomLayout, view: str, source: Source) -> list[Point]:
+    """The corners of a thing's outline in a view, mm: on the plan of its footprint, on an elevation of a wall with its
+    slopes; of other things the corners of what they take, from the lower left one counter-clockwise."""
+    if not view:
+        return list(_footprint(room, source))
+    if source.kind is Kind.WALL and source.id == view and room.has_line(view) and (wall := room.wall(view)).profile:
+        return [(0.0, 0.0), (wall.length, 0.0), *reversed(wall.profile)]
+    box = box_in(room, view, source)
+    if box is None:
+        return []
+    x0, y0, x1, y1 = box
+    return [(x0, y0), (x1, y0), (x1, y1), (x0, y1)]
+
+
 def _about(points: Sequence[Point]) -> Box:
     xs, ys = [p[0] for p in points], [p[1] for p in points]
     return min(xs), min(ys), max(xs), max(ys)
@@ -104,6 +118,12 @@ def anchor_at(room: RoomLayout, dimension: Dimension, anchor: DimensionEnd) -> P
     if box is None:
         return None
     k = 0 if dimension.along == "x" else 1
+    if anchor.role == "corner":
+        corners = corners_in(room, dimension.view, source) if source is not None else []
+        if not 1 <= anchor.corner <= len(corners):
+            return None
+        point = corners[anchor.corner - 1]
+        return point[k], point[1 - k]
     sides = ACROSS if k == 0 else UP
     at = box[sides[anchor.role]] if anchor.role in sides else (box[k] + box[k + 2]) / 2
     return at, (box[1 - k] if dimension.offset < 0 else box[3 - k])

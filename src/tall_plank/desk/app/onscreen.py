@@ -20,6 +20,7 @@ from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim, Drawing, Text
 from tall_plank.drawing.sheets import PAPER, Sheet
+from tall_plank.drawing.shows import exactly
 from tall_plank.edits.outline import outline_text
 from tall_plank.edits.runtext import run_text
 from tall_plank.measure import PlankError
@@ -90,11 +91,11 @@ def _drawn(w: Window) -> Shown:
         image = w.model.grab().toImage()
         return Shown(f"{tr('Model')}, {doc.room.room.name}", picture=image, text=doc.room.room.name)
     if view is w.plan:
-        drawing = plan(doc.job, doc.room, doc.workings.made, shows=doc.shows(fronts=True))
+        drawing = plan(doc.job, doc.room, doc.workings.made, shows=exactly(doc.shows(fronts=True)))
         words = f"{doc.room.room.name}\n{outline_text(doc.job, doc.room.room)}"
         return _drawing(w, drawing, shop=doc.shop, text=words)
     wall = doc.room.wall(w.strip.current_wall())
-    drawing = elevation(doc.job, doc.room, wall, doc.workings.made, shows=doc.shows())
+    drawing = elevation(doc.job, doc.room, wall, doc.workings.made, shows=exactly(doc.shows()))
     runs = [
         f"{tr(wall.title)}, {tr(r.run.level.value)}: {run_text(doc.job, r.run)}"
         for r in doc.room.runs

@@ -6,10 +6,12 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.model.sheets import Group, Row, Sheet
 from tall_plank.desk.things.handling import Handling
-from tall_plank.edits.things.dimension import length_of, set_dimension, sides_of
+from tall_plank.edits.things.dimension import ends_of, length_of, set_dimension
 from tall_plank.job import Kind
+from tall_plank.job.things.dimension import DimensionEnd
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import format_length
+from tall_plank.measure.outlines import Point
 from tall_plank.setout.anchors import anchor_words
 
 
@@ -18,19 +20,26 @@ def dimension_sheet(doc: Document, thing_id: str) -> Sheet:
     _, dim = find_thing(doc.job, Kind.DIMENSION, thing_id)
     true = length_of(doc.job, thing_id)
 
-    def side(key: str, label: str, now: str) -> Row:
+    def words(side: str, at: Point | None) -> str:
+        name, _, number = side.partition(" ")
+        if at is None:
+            return tr(name)
+        return f"{tr(name)} {number} ({', '.join(format_length(v, doc.job.display) for v in at)})"
+
+    def side(key: str, label: str, end: DimensionEnd) -> Row:
+        ends = ends_of(doc.room, dim, end)
         return Row(
             key,
             label,
-            tr(now),
-            choices=tuple((s, tr(s)) for s in sides_of(dim)),
+            words(end.side, ends.get(end.side)),
+            choices=tuple((s, words(s, at)) for s, at in ends.items()),
             apply=lambda job, t: set_dimension(job, thing_id, key, t),
         )
 
     rows = (
         Row("length", tr("Measures"), format_length(true, doc.job.display) if true is not None else tr("broken")),
-        side("from", f"{tr('From')} {anchor_words(doc.room, dim.a.to)}", dim.a.role),
-        side("to", f"{tr('To')} {anchor_words(doc.room, dim.b.to)}", dim.b.role),
+        side("from", f"{tr('From')} {anchor_words(doc.room, dim.a.to)}", dim.a),
+        side("to", f"{tr('To')} {anchor_words(doc.room, dim.b.to)}", dim.b),
         Row(
             "offset", tr("Off, mm of paper"), f"{dim.offset:g}",
             apply=lambda job, t: set_dimension(job, thing_id, "offset", t),

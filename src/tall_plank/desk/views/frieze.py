@@ -8,7 +8,10 @@ from PyQt6.QtCore import QPointF
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.canvas import Canvas, Placed
 from tall_plank.desk.views.guidelines import GuideLine, on_strip
+from tall_plank.desk.views.settling import Settling
 from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.primitives import Drawing
+from tall_plank.drawing.shows import exactly
 from tall_plank.job import Kind, Source
 from tall_plank.job.things.table import THINGS, wall_of
 from tall_plank.making import MadeUnit
@@ -37,7 +40,9 @@ class Frieze(Canvas):
         self.document = document
         self.dims_shown = False
         self.stage = "units"
-        self._drawn: dict[str, tuple[object, object]] = {}
+        self._drawn: dict[str, tuple[object, Drawing]] = {}
+        self._exact: set[str] = set()
+        self.settling = Settling(self, self._settle_one, lambda: document.drag_from is not None)
 
     def refresh_selection(self) -> None:
         """Show what is selected."""
@@ -79,8 +84,6 @@ class Frieze(Canvas):
         """Pull the job; walls whose units did not change keep their drawing."""
         doc = self.document
         room, made = doc.room, doc.workings.made
-        placed = []
-        x = 0.0
         bare = msgspec.structs.replace(room.room, runs=(), moldings=())
         own = {w.id: {w.id, *_other_face(w)} for w in room.lines}
         units = {p.cell: m for r in made.rooms for p, m in r.units if p.room == doc.room_id}
@@ -104,12 +107,35 @@ class Frieze(Canvas):
             kept = self._drawn.get(wall.id)
             if kept is None or kept[0] != key:
                 drawn = elevation(doc.job, room, wall, made, shows=doc.shows(dims=self.dims_shown))
-                kept = (key, drawn)
-                self._drawn[wall.id] = kept
-            placed.append(Placed(x, 0.0, kept[1]))  # type: ignore[arg-type]
+                self._drawn[wall.id] = (key, drawn)
+                self._exact.discard(wall.id)
+        self._place()
+        self.refresh_selection()
+        self.settling.wait()
+
+    def _place(self) -> None:
+        placed = []
+        x = 0.0
+        for wall in self.document.room.lines:
+            placed.append(Placed(x, 0.0, self._drawn[wall.id][1]))
             x += wall.length + self.fold
         self.set_placed(placed)
-        self.refresh_selection()
+
+    def _settle_one(self) -> bool:
+        """Work out the hidden lines of one wall that was painted; the one that is worked on first."""
+        doc = self.document
+        room = doc.room
+        first = self.current_wall()
+        left = [wall for wall in room.lines if wall.id in self._drawn and wall.id not in self._exact]
+        if not left:
+            return False
+        wall = next((wall for wall in left if wall.id == first), left[0])
+        shows = exactly(doc.shows(dims=self.dims_shown))
+        drawn = elevation(doc.job, room, wall, doc.workings.made, shows=shows)
+        self._drawn[wall.id] = (self._drawn[wall.id][0], drawn)
+        self._exact.add(wall.id)
+        self._place()
+        return True
 
     def _ends(self, wall: Wall, units: dict[str, MadeUnit]) -> tuple[object, ...]:
         """What of the next walls shows on this one: their outermost units and worktops."""

@@ -20,9 +20,11 @@ from tall_plank.desk.views.inplace import InPlaceBox
 from tall_plank.desk.views.overdims import ask_for_dim, move_hand_dim, move_hand_note
 from tall_plank.desk.views.plancorners import own_corners, side_near
 from tall_plank.desk.views.plandims import plan_dims
+from tall_plank.desk.views.settling import Settling
 from tall_plank.desk.views.underlay import Ruler, paint_underlay, underlay_at
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Dim
+from tall_plank.drawing.shows import exactly
 from tall_plank.edits import hanging, outline, placing, rooms, tops
 from tall_plank.edits.things.island import move_island
 from tall_plank.edits.things.underlay import scale_underlay
@@ -56,6 +58,8 @@ class PlanView(TakesDrops, Canvas):
         """A corner of the room or of a worktop that is held: "corner" or "top", and its index."""
         self._dragging = False
         self._snap = ""
+        self._exact = False
+        self.settling = Settling(self, self._settle, lambda: document.drag_from is not None)
         self.dim_clicked.connect(self.type_dim)
         self.dim_moved.connect(lambda dim, mm: move_hand_dim(self.document, dim, mm))
         self.note_clicked.connect(lambda source: self.document.select((source,)))
@@ -65,9 +69,23 @@ class PlanView(TakesDrops, Canvas):
     # --- content
 
     def refresh(self) -> None:
-        doc = self.document
-        self.set_placed([Placed(0.0, 0.0, plan(doc.job, doc.room, doc.workings.made, shows=doc.shows(fronts=True)))])
+        self._draw(exact=False)
         self.refresh_selection()
+        self.settling.wait()
+
+    def _draw(self, *, exact: bool) -> None:
+        doc = self.document
+        shows = doc.shows(fronts=True)
+        drawing = plan(doc.job, doc.room, doc.workings.made, shows=exactly(shows) if exact else shows)
+        self._exact = exact
+        self.set_placed([Placed(0.0, 0.0, drawing)])
+
+    def _settle(self) -> bool:
+        """Work out the hidden lines of what was painted."""
+        if self._exact:
+            return False
+        self._draw(exact=True)
+        return True
 
     def refresh_selection(self) -> None:
         self.highlight = self.document.selection

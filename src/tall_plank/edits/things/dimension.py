@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids
@@ -11,8 +13,9 @@ from tall_plank.job.things.dimension import Dimension, DimensionEnd
 from tall_plank.job.things.table import find_thing
 from tall_plank.measure import PlankError
 from tall_plank.measure.limits import check_reach
-from tall_plank.setout import set_out
-from tall_plank.setout.anchors import anchor_words, box_in, measured
+from tall_plank.measure.outlines import Point
+from tall_plank.setout import RoomLayout, set_out
+from tall_plank.setout.anchors import anchor_words, box_in, corners_in, measured
 
 FAR = 150.0
 """mm of paper that a dimension's line stands off at the most."""
@@ -60,6 +63,18 @@ def add_between(job: Job, room_id: str, view: str, first: Source, second: Source
     return added(job, room_id, Kind.DIMENSION, new, "Add a dimension")
 
 
+def ends_of(room: RoomLayout, dimension: Dimension, end: DimensionEnd) -> dict[str, Point | None]:
+    """What an end of a dimension may hold on to: the sides that lie along what is measured, then each corner of the
+    thing's outline with where it lies in the view, mm."""
+    source = Source.parse(end.to)
+    found: dict[str, Point | None] = dict.fromkeys(sides_of(dimension))
+    corners = corners_in(room, dimension.view, source) if source is not None else []
+    # Of what is but a point or a line, the sides say all.
+    if len(corners) > 2:
+        found |= {f"corner {n}": point for n, point in enumerate(corners, 1)}
+    return found
+
+
 def sides_of(dimension: Dimension) -> tuple[str, ...]:
     """The sides that lie along what a dimension measures."""
     if dimension.along == "x":
@@ -78,12 +93,14 @@ def set_dimension(job: Job, dimension_id: str, key: str, text: str) -> Change:
     room, dim = find_thing(job, Kind.DIMENSION, dimension_id)
     match key:
         case "from" | "to":
-            if text not in sides_of(dim):
-                raise PlankError(
-                    f"“{text[:20]}” is no side in this direction.", key, f"Choose {', '.join(sides_of(dim))}."
-                )
             name = "a" if key == "from" else "b"
-            new = msgspec.structs.replace(dim, **{name: msgspec.structs.replace(getattr(dim, name), role=text)})
+            end: DimensionEnd = getattr(dim, name)
+            ends = ends_of(set_out(job).room(room.id), dim, end)
+            if text not in ends:
+                raise PlankError(f"“{text[:20]}” is no side in this direction.", key, f"Choose {_choice(ends)}.")
+            role, _, corner = text.partition(" ")
+            end = msgspec.structs.replace(end, role=role, corner=int(corner or 0))
+            new = msgspec.structs.replace(dim, **{name: end})
         case "offset":
             try:
                 offset = float(text.strip().removesuffix("mm"))
@@ -97,6 +114,13 @@ def set_dimension(job: Job, dimension_id: str, key: str, text: str) -> Change:
         case _:
             raise PlankError(f"A dimension has no {key[:20]}.", "dimension", "Choose from, to, offset or text.")
     return replaced(job, room, Kind.DIMENSION, new, "Set the dimension")
+
+
+def _choice(ends: Iterable[str]) -> str:
+    """What may be chosen, in words: corners by their first and last."""
+    sides = [e for e in ends if " " not in e]
+    corners = [e for e in ends if " " in e]
+    return ", ".join([*sides, *([f"{corners[0]} to {len(corners)}"] if corners else [])])
 
 
 def move_dimension(job: Job, dimension_id: str, offset: float) -> Change:

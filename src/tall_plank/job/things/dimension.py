@@ -9,7 +9,7 @@ import msgspec
 from tall_plank.job.source import Kind
 from tall_plank.job.things.noun import Noun
 
-Role = Literal["left", "right", "top", "underside", "front", "rear", "center"]
+Role = Literal["left", "right", "top", "underside", "front", "rear", "center", "corner"]
 
 
 class DimensionEnd(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
@@ -19,10 +19,17 @@ class DimensionEnd(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     ----------
     to : the thing, as `cell:u4`
     role : which side of it, as it is seen in its view; front and rear are the lower and the upper side of a plan
+    corner : which corner of its outline in that view, from 1 on; 0 for other roles
     """
 
     to: str
     role: Role
+    corner: int = 0
+
+    @property
+    def side(self) -> str:
+        """What is typed for it: `left`, `corner 3`."""
+        return f"corner {self.corner}" if self.role == "corner" else self.role
 
 
 class Dimension(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):

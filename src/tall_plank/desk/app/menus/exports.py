@@ -39,6 +39,7 @@ def export_drawing(w: Window, what: str) -> None:
     """The current wall's elevation or the plan as PDF, DXF or SVG; while a unit is looked into, its part's drawing."""
     from tall_plank.drawing.elevation import elevation
     from tall_plank.drawing.plan import plan
+    from tall_plank.drawing.shows import exactly
     from tall_plank.package import write_drawing
 
     doc = w.document
@@ -47,9 +48,9 @@ def export_drawing(w: Window, what: str) -> None:
     if part:
         drawing = w.unit_page.drawing.placed[0].drawing
     elif what == "plan":
-        drawing = plan(doc.job, doc.room, made, shows=doc.shows(fronts=True))
+        drawing = plan(doc.job, doc.room, made, shows=exactly(doc.shows(fronts=True)))
     else:
-        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shows=doc.shows())
+        drawing = elevation(doc.job, doc.room, doc.room.wall(w.strip.current_wall()), made, shows=exactly(doc.shows()))
     start = beside(w) / file_name(f"{doc.job.name} {drawing.title}")
     path = asking.ask_save(w, tr("Export a drawing"), start, "PDF (*.pdf);;DXF (*.dxf);;SVG (*.svg)")
     _write(
