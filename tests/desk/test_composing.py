@@ -15,6 +15,7 @@ from desk.test_sets_of_drawings import opened
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.pages.sets import SetPage
+from tall_plank.drawing.primitives import Shape
 from tall_plank.edits import runs
 from tall_plank.edits.things.section import add_section
 from tall_plank.edits.things.table import delete_thing
@@ -249,13 +250,23 @@ def test_views_are_drawn_with_or_without(window: Window, qtbot) -> None:  # type
     def items(key: str) -> int:
         return len(page.drawings[key].items)
 
+    def tops(key: str) -> list[Shape]:
+        """Fills of worktops."""
+        runs = {t.source for t in window.document.room.worktops}
+        low = min(t.bottom for t in window.document.room.worktops)
+        shapes = [i for i in page.drawings[key].items if isinstance(i, Shape) and i.source in runs]
+        return [i for i in shapes if min(y for _, y in i.points) > low - 1.0]
+
     closed = items("r1:wall A")
     laid(qtbot, page, lambda: page.tools.show_with("joints", True))
     assert items("r1:wall A") > closed
+    items_with_dims = items("r1:wall A")
     laid(qtbot, page, lambda: page.tools.show_with("dimensions", False))
     fewer = items("r1:wall A")
+    assert fewer < items_with_dims
+    assert tops("r1:wall A")
     laid(qtbot, page, lambda: page.tools.show_with("worktops", False))
-    assert items("r1:wall A") < fewer
+    assert not tops("r1:wall A")
     page.tools.shows.menu().aboutToShow.emit()  # type: ignore[union-attr]
     usual = page.tools.shows.menu().actions()[-1]  # type: ignore[union-attr]
     laid(qtbot, page, usual.trigger)
