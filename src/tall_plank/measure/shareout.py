@@ -78,6 +78,7 @@ def share_out(
     gap: float = 0.0,
     step: float = 0.0,
     rest_goes: RestGoes = RestGoes.LAST,
+    takers: Sequence[int] = (),
 ) -> Shares:
     """Divide `total` among `members` with `gap` between neighbours.
 
@@ -89,6 +90,7 @@ def share_out(
     ----------
     total, gap, step : float, mm; with a step, shares are rounded down to it
     rest_goes : who gets the remainder of the step where no rest member stands
+    takers : numbers of the members that get the remainder of the step instead, whatever their rule, equally
 
     Returns
     -------
@@ -110,7 +112,9 @@ def share_out(
     _clamp_and_share(sizes, members, loose, room)
     rounded = 0.0
     if step > 0:
-        rounded = _round_down(sizes, members, loose, room, step, rest_goes)
+        rounded = _round_down(sizes, members, loose, room, step, rest_goes, takers)
+    if takers:
+        room = total - gap * (len(members) - 1) - math.fsum(s for i, s in enumerate(sizes) if i not in loose)
     left = room - math.fsum(sizes[i] for i in loose)
     if abs(left) < TOLERANCE:
         # Put the float dust on the last loose member so that the sum is exact.
@@ -140,7 +144,13 @@ def _clamp_and_share(sizes: list[float], members: Sequence[Member], loose: list[
 
 
 def _round_down(
-    sizes: list[float], members: Sequence[Member], loose: list[int], room: float, step: float, goes: RestGoes
+    sizes: list[float],
+    members: Sequence[Member],
+    loose: list[int],
+    room: float,
+    step: float,
+    goes: RestGoes,
+    named: Sequence[int],
 ) -> float:
     rests = [i for i in loose if members[i].rule is Rule.REST]
     for i in loose:
@@ -149,7 +159,10 @@ def _round_down(
     spare = room - math.fsum(sizes[i] for i in loose)
     if abs(spare) < TOLERANCE:
         return 0.0
-    if rests:
+    takers: Sequence[int]
+    if named:
+        takers = named
+    elif rests:
         takers = rests
     elif goes is RestGoes.ENDS:
         takers = [loose[0], loose[-1]]

@@ -1,0 +1,1 @@
+"""Paneling of walls: how stretches are divided and covered."""
