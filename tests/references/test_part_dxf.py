@@ -12,6 +12,7 @@ from ezdxf import recover
 
 from conftest import with_run
 from tall_plank.edits import units
+from tall_plank.edits.tops import set_outline
 from tall_plank.files.machinefiles import write_part_dxf
 from tall_plank.job import Job, Level
 from tall_plank.job.cutting import LaidPart
@@ -76,3 +77,78 @@ def test_each_file_has_one_closed_outline_and_every_operation_of_its_face(name: 
             turned = sorted((x, round(part.cut_width - y, 3)) for x, y in b)
             assert all(math.dist(p, q) < 0.01 for p, q in zip(a, turned, strict=True))
     assert both or name == "shaped"
+
+
+def arcs_of(path: Path) -> list[tuple[float, float]]:
+    """Chord and radius of every arc of a file's outline: radius = chord (1 + bulge²) / (4 |bulge|) (DXF: the bulge is the
+    tangent of a quarter of the angle)."""
+    document, auditor = recover.readfile(path)
+    assert not auditor.has_errors
+    (outline,) = document.modelspace().query("LWPOLYLINE[layer=='OUTLINE']")
+    corners = [(x, y, b) for x, y, _, _, b in outline.get_points()]
+    found = []
+    for (x, y, bulge), (u, v, _) in zip(corners, (*corners[1:], corners[0]), strict=True):
+        if bulge:
+            chord = math.hypot(u - x, v - y)
+            found.append((chord, chord * (1 + bulge**2) / (4 * abs(bulge))))
+    return found
+
+
+def files_of(job: Job, word: str, folder: Path) -> list[tuple[Path, object]]:
+    w = Workings(job)
+    found = []
+    for item in w.made.parts():
+        if word in item.part.name:
+            alone = LaidPart(item.number, 0.0, 0.0, item.part.cut_length, item.part.cut_width, False)
+            path = folder / f"{item.number}.dxf"
+            write_part_dxf([sides_of(item.number, item.part, alone)[0]], path)
+            found.append((path, item.part))
+    return found
+
+
+def test_an_arched_rail_is_one_arc_of_its_radius(tmp_path: Path) -> None:
+    """Handbook geometry (a circle's segment): radius = (chord² / 4 + rise²) / (2 rise)."""
+    job = with_run(new_job(), "A", Level.BASE, "pair 900")
+    job = units.set_own(job, tuple(c.id for c in job.cells()), "front_style", "arched").job
+    rise = Workings(job).made.units[0][1].spec.made.arch_rise
+    files = [(p, part) for p, part in files_of(job, "top rail", tmp_path) if part.outline]  # type: ignore[attr-defined]
+    assert len(files) == 2
+    for path, _ in files:
+        ((chord, radius),) = arcs_of(path)
+        assert radius == pytest.approx((chord**2 / 4 + rise**2) / (2 * rise), abs=1e-3)
+        assert chord > 200
+
+
+def test_boards_of_a_bowed_unit_have_one_arc_within_the_chords_of_a_tenth(tmp_path: Path) -> None:
+    """Their front edges are one arc each; straight sides, where they are needed, leave it by 0.1 mm at the most."""
+    for shape in ("bow", "hollow"):
+        job = with_run(new_job(), "A", Level.BASE, f"{shape} 600")
+        files = [(p, part) for p, part in files_of(job, "bottom", tmp_path) if part.outline]  # type: ignore[attr-defined]
+        assert files
+        for path, part in files:
+            arcs = arcs_of(path)
+            assert len(arcs) == 1, (shape, arcs)
+            chord, radius = arcs[0]
+            sag = radius - math.sqrt(radius**2 - chord**2 / 4)
+            assert 5.0 < sag < 150.0
+            longest = max(
+                math.dist(a, b)
+                for a, b in zip(part.outline, part.outline[1:], strict=False)  # type: ignore[attr-defined]
+                if math.dist(a, b) < chord / 3
+            )
+            assert radius - math.sqrt(radius**2 - longest**2 / 4) < 0.1
+
+
+def test_a_worktop_with_a_round_corner_keeps_its_radius(tmp_path: Path) -> None:
+    """By hand: a quarter of a circle of 450 has the bulge tan(90 / 4) and the chord 450 times the root of 2."""
+    job = with_run(new_job(), "A", Level.BASE, "pair 900, drawers 900")
+    source = next(iter(Workings(job).layout.rooms[0].worktops)).source
+    bulge = math.tan(math.radians(90.0) / 4)
+    text = f"0mm 0mm; 1800mm 0mm; 1800mm 170mm {bulge}; 1350mm 620mm; 0mm 620mm"
+    job = set_outline(job, source, text).job
+    files = files_of(job, "worktop", tmp_path)
+    made = Workings(job).made.units[0][1].spec.made
+    radius = 450.0 - made.edging_worktop + made.premilling  # it is cut before its edging is on
+    arcs = [a for path, _ in files for a in arcs_of(path)]
+    assert [r for _, r in arcs] == pytest.approx([radius], abs=0.001)
+    assert [c for c, _ in arcs] == pytest.approx([radius * math.sqrt(2)], abs=0.01)

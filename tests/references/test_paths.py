@@ -21,6 +21,8 @@ from tall_plank.measure.arches import (
 from tall_plank.measure.pathcuts import border, cut
 from tall_plank.measure.paths import (
     Path,
+    arc_chords,
+    arcs_in,
     area,
     around,
     bounds,
@@ -254,3 +256,39 @@ def test_a_path_that_crosses_itself_is_told() -> None:
     # An arc that bulges in as far as the other side.
     assert crossing(((0.0, 0.0, -1.0), (200.0, 0.0, 0.0), (200.0, 80.0, 0.0), (0.0, 80.0, 0.0))) is not None
     assert crossing(((0.0, 0.0, -1.0), (200.0, 0.0, 0.0), (200.0, 180.0, 0.0), (0.0, 180.0, 0.0))) is None
+
+
+@given(
+    st.floats(20.0, 2000.0), st.floats(-1.2, 1.2), st.floats(0, 6.28), st.integers(0, 3)
+)  # fmt: skip
+def test_an_arc_drawn_by_chords_is_found_again(size: float, bulge: float, angle: float, first: int) -> None:
+    """A bar with one bent end, turned anyhow and begun at any corner: the arc with its radius and center."""
+    assume(abs(bulge) > 0.02)
+    path = rotated(((0.0, 0.0, 0.0), (3000.0, 0.0, bulge), (3000.0, size, 0.0), (0.0, size, 0.0)), math.degrees(angle))
+    assume(crossing(path) is None)
+    (arc,) = [s for s in sides_of(path) if s.bulge]
+    points: list[tuple[float, float]] = []
+    for side in sides_of(path):
+        points += [side.a, *arc_chords(side.a, side.b, side.bulge)]
+    n = len(points) * first // 4
+    found = arcs_in((*points[n:], *points[:n]))
+    assert area(found) == pytest.approx(area(path), rel=1e-7)
+    arcs = [s for s in sides_of(found) if s.bulge]
+    # Begun in the middle of the arc it comes in one piece all the same.
+    assert len(arcs) == 1
+    assert arcs[0].radius == pytest.approx(arc.radius, rel=1e-6)
+    assert arcs[0].center == pytest.approx(arc.center, rel=1e-6, abs=1e-3)
+
+
+def test_what_is_no_arc_stays_straight() -> None:
+    hexagon = [(100 * math.cos(math.radians(60 * i)), 100 * math.sin(math.radians(60 * i))) for i in range(6)]
+    for points in (hexagon, [(0.0, 0.0), (600.0, 0.0), (600.0, 300.0), (0.0, 300.0)],
+                   [(0.0, 0.0), (500.0, 0.0), (500.0, 100.0), (480.0, 180.0), (440.0, 240.0), (0.0, 240.0)]):  # fmt: skip
+        assert arcs_in(points) == path_of(points)
+
+
+def test_a_circle_by_chords_is_two_arcs() -> None:
+    ring = [(50 + 40 * math.cos(2 * math.pi * i / 48), 40 * math.sin(2 * math.pi * i / 48)) for i in range(48)]
+    found = arcs_in(ring)
+    assert len(found) == 2
+    assert area(found) == pytest.approx(math.pi * 1600.0)

@@ -208,7 +208,7 @@ def test_a_closed_outline_is_valid_and_has_the_lengths_that_were_typed(walls: li
 def test_bowed_worktop_edges_are_circles_segments(chord: float, rise: float, length: float) -> None:
     """R = (c2/4 + h2) / 2h and the arc's length (geometry of a circle's segment); bulge = 2h/c."""
     bulge = 2 * rise / chord
-    points = [(0.0, 0.0), *arc_points((0.0, 0.0), (chord, 0.0), bulge, step=0.05), (chord, 0.0)]
+    points = [(0.0, 0.0), *arc_points((0.0, 0.0), (chord, 0.0), bulge, within=1e-5), (chord, 0.0)]
     assert sum(math.dist(a, b) for a, b in zip(points, points[1:], strict=False)) == pytest.approx(length, rel=1e-6)
     assert max(abs(y) for _, y in points) == pytest.approx(rise, abs=0.01)
     # It lies to the right of the way from the first point to the second.

@@ -6,7 +6,7 @@ from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, Text
 from tall_plank.job import Body, Kind, Source
 from tall_plank.making import MadeUnit
 from tall_plank.making.builder import Builder
-from tall_plank.making.shell import front_edge
+from tall_plank.making.shell import front_curve
 from tall_plank.measure.frames import RoomFrame
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.remembered import remembered
@@ -69,9 +69,7 @@ def body_plan(stock: Stock, unit: MadeUnit | None, points: Points, width: float)
     if unit is None or unit.spec.shape == "straight":
         return points
     b = Builder(unit.spec, stock)
-    steps = 16
-    edge = [(width * i / steps, front_edge(b, width * i / steps)) for i in range(steps + 1)]
-    return ((0.0, 0.0), *edge, (width, 0.0))
+    return ((0.0, 0.0), *front_curve(b, 0.0, width), (width, 0.0))
 
 
 def plan_label(p: Placed, label: str) -> list[Item]:

@@ -16,6 +16,7 @@ from tall_plank.formats.writing import put
 from tall_plank.job.cutting import LaidBoard
 from tall_plank.making import Part
 from tall_plank.measure import PlankError
+from tall_plank.measure.paths import arcs_in
 from tall_plank.measure.remembered import remembered
 from tall_plank.shop.machine.work import PartWork, work_on
 
@@ -157,7 +158,7 @@ def _dxf_text(works: Sequence[PartWork], size: tuple[float, float] | None) -> st
         space.add_lwpolyline(corners, close=True, dxfattribs=layer("BOARD"))
     for work in works:
         face = work.up
-        space.add_lwpolyline(work.outline, close=True, dxfattribs=layer("OUTLINE"))
+        space.add_lwpolyline(arcs_in(work.outline), format="xyb", close=True, dxfattribs=layer("OUTLINE"))
         x = sum(p[0] for p in work.outline) / len(work.outline)
         y = sum(p[1] for p in work.outline) / len(work.outline)
         words = f"{work.part} face {face}"

@@ -9,7 +9,8 @@ from tall_plank.making.bayset import Rect
 from tall_plank.making.builder import Builder
 from tall_plank.making.parts import Draft
 from tall_plank.measure import PlankError
-from tall_plank.measure.outlines import Points
+from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.paths import arc_chords, bulge_through
 from tall_plank.setout.tops import slant_depth
 
 GABLE_LEFT, GABLE_RIGHT = "left gable", "right gable"
@@ -85,18 +86,30 @@ def front_edge(b: Builder, x: float) -> float:
     return -spec.depth
 
 
+def front_curve(b: Builder, x0: float, x1: float) -> list[Point]:
+    """The carcass's front edge from x0 to x1 in the unit's frame: straight where it is, arcs by their chords; mm."""
+    spec = b.spec
+    radius = min(spec.width / 2, spec.depth) if spec.shape == "rounded" else 0.0
+    turns = (x for x in (radius, spec.width - radius) if radius and x0 + 0.01 < x < x1 - 0.01)
+    marks = sorted({x0, *turns, x1})
+    found: list[Point] = [(x0, front_edge(b, x0))]
+    for p, q in itertools.pairwise(marks):
+        start, end = (p, front_edge(b, p)), (q, front_edge(b, q))
+        # On one circle or line between two marks: any place between says which.
+        middle = ((p + q) / 2, front_edge(b, (p + q) / 2))
+        found += [*arc_chords(start, end, bulge_through(start, middle, end)), end]
+    return found
+
+
 def shaped_board(b: Builder, draft: Draft, setback: float = 0.0, edging: float | None = None) -> Draft:
     """Cut the front edge of a lying board (frame X, Y or -X, Y) to the plan of the unit's front. `setback`,
     `edging`: mm."""
     if b.spec.shape == "straight":
         return draft
-    steps = 1 if b.spec.shape.startswith("angled") else 24
-    edge: list[tuple[float, float]] = []
     ox, oy = draft.frame.origin[0], draft.frame.origin[1]
     way = draft.frame.x[0]
-    for i in range(steps + 1):
-        u = draft.length * i / steps
-        edge.append((u, front_edge(b, ox + way * u) + setback - oy))
+    curve = front_curve(b, *sorted((ox, ox + way * draft.length)))
+    edge = [((x - ox) * way, y + setback - oy) for x, y in (curve if way > 0 else reversed(curve))]
     points: Points = (*edge, (draft.length, draft.width), (0.0, draft.width))
     free = [*(math.dist(p, q) for p, q in itertools.pairwise(edge)), 0.0, 0.0, 0.0]
     thick = b.spec.made.edging_carcass if edging is None else edging

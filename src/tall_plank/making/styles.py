@@ -14,6 +14,8 @@ from tall_plank.making.builder import Builder
 from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.parts import Draft, Groove, PartRole, Rebate
 from tall_plank.measure import Frame
+from tall_plank.measure.arches import bulge_of_rise
+from tall_plank.measure.paths import arc_chords
 
 LEAST_SIGHT = 40.0
 """mm of panel seen; a framed front with less is made as a slab (common practice for shallow drawer fronts)."""
@@ -190,20 +192,11 @@ def _grooved_frame(f: Field, arch: float) -> list[Draft]:
 
 
 def _arch(length: float, high: float, tongue: float, rise: float) -> tuple[tuple[float, float], ...]:
-    """Outline of a top rail with an arch in its lower edge, between its tongues: a circle's segment.
-
-    radius = (chord2/4 + rise2) / (2 rise) (geometry).
-    """
-    chord = length - 2 * tongue
-    radius = (chord**2 / 4 + rise**2) / (2 * rise)
-    steps = 24
-    curve = []
-    for i in range(steps + 1):
-        x = tongue + chord * (1 - i / steps)
-        away = abs(x - length / 2)
-        sag = math.sqrt(max(0.0, radius**2 - away**2)) - (radius - rise)
-        curve.append((x, high - sag))
-    return ((0.0, 0.0), (length, 0.0), (length, high), *curve, (0.0, high))
+    """Outline of a top rail with an arch in its lower edge, between its tongues: a circle's segment."""
+    right, left = (length - tongue, high), (tongue, high)
+    # It runs from right to left and draws in.
+    curve = arc_chords(right, left, -bulge_of_rise(length - 2 * tongue, rise))
+    return ((0.0, 0.0), (length, 0.0), (length, high), right, *curve, left, (0.0, high))
 
 
 def _panel(f: Field, thick: float, *, arch: float = 0.0) -> Draft:

@@ -297,6 +297,111 @@ def _steps(side: Side, within: float) -> int:
     return max(2, math.ceil(abs(side.turn) / (2 * reach)))
 
 
+ON_ARC = 1e-3
+"""mm within which corners lie on one circle to be those of an arc."""
+
+FEWEST = 4
+"""Straight pieces that are taken for an arc's."""
+
+
+def arcs_in(points: Sequence[Point]) -> Path:
+    """The path of an outline whose arcs were drawn by chords: runs of four or more chords of one circle, each turning
+    on by less than 20 degrees, become that arc again, with its own ends and radius.
+
+    Parameters
+    ----------
+    points : mm; a whole circle becomes two arcs
+    """
+    n = len(points)
+    turns = [_bend(points[i - 1], points[i], points[(i + 1) % n]) for i in range(n)]
+    start = next((i for i in range(n) if not _goes_on(points, turns, i)), None)
+    if start is None:
+        return _circle_of(points)
+    found: list[Corner] = []
+    i = 0
+    while i < n:
+        a = (start + i) % n
+        count = 1
+        while count < n - i and _goes_on(points, turns, (a + count) % n) and _on_one(points, a, count + 1):
+            count += 1
+        if count >= FEWEST:
+            b = (a + count) % n
+            found.append((*points[a], bulge_through(points[a], points[(a + count // 2) % n], points[b])))
+            i += count
+        else:
+            # An arc may begin at the next corner where it touches a line.
+            found.append((*points[a], 0.0))
+            i += 1
+    return tuple(found)
+
+
+def _bend(a: Point, b: Point, c: Point) -> float:
+    """Radians by which the way turns at b."""
+    ux, uy, vx, vy = b[0] - a[0], b[1] - a[1], c[0] - b[0], c[1] - b[1]
+    return math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)
+
+
+def _goes_on(points: Sequence[Point], turns: Sequence[float], i: int) -> bool:
+    """Whether a corner may be one inside an arc."""
+    return 1e-6 < abs(turns[i]) < math.radians(20.0)
+
+
+def _on_one(points: Sequence[Point], first: int, count: int) -> bool:
+    """Whether the ends of so many pieces from a corner on lie on one circle, bending one way."""
+    n = len(points)
+    run = [points[(first + k) % n] for k in range(count + 1)]
+    found = _center(run[0], run[len(run) // 2], run[-1])
+    if found is None:
+        return False
+    radius = math.dist(found, run[0])
+    if any(abs(math.dist(found, p) - radius) > ON_ARC for p in run):
+        return False
+    bends = [_bend(p, q, r) for p, q, r in zip(run, run[1:], run[2:], strict=False)]
+    return all(b > 0 for b in bends) or all(b < 0 for b in bends)
+
+
+def _center(a: Point, b: Point, c: Point) -> Point | None:
+    """The center of the circle through three points; None where they lie in line."""
+    middle = [((p[0] + q[0]) / 2, (p[1] + q[1]) / 2) for p, q in ((a, b), (b, c))]
+    ways = [(p[1] - q[1], q[0] - p[0]) for p, q in ((a, b), (b, c))]
+    return ol.meet(middle[0], ways[0], middle[1], ways[1])
+
+
+def bulge_through(a: Point, m: Point, b: Point) -> float:
+    """The bulge of the arc from a to b through m: the angle at m stands over half the arc (Euclid III.20)."""
+    half = math.pi - abs(_angle_at(a, m, b))
+    if half < 1e-9:
+        return 0.0
+    left = (m[0] - a[0]) * (b[1] - a[1]) - (m[1] - a[1]) * (b[0] - a[0]) > 0
+    return math.tan(half / 2) * (1.0 if left else -1.0)
+
+
+def _angle_at(a: Point, m: Point, b: Point) -> float:
+    ux, uy, vx, vy = a[0] - m[0], a[1] - m[1], b[0] - m[0], b[1] - m[1]
+    return math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)
+
+
+def _circle_of(points: Sequence[Point]) -> Path:
+    """A ring without a corner, as two arcs where it is a circle."""
+    n = len(points)
+    if n >= 2 * FEWEST and _on_one(points, 0, n - 1):
+        half = n // 2
+        return tuple(
+            (*points[a], bulge_through(points[a], points[(a + half // 2) % n], points[b]))
+            for a, b in ((0, half), (half, 0))
+        )
+    return path_of(points)
+
+
+def arc_chords(a: Point, b: Point, bulge: float, within: float = CHORD) -> list[Point]:
+    """Corners of the chords of one arc, without its ends; fine enough that `arcs_in` finds it again."""
+    side = Side(a, b, bulge)
+    if not bulge or side.chord < NEAR:
+        return []
+    n = max(FEWEST, _steps(side, within), math.ceil(abs(side.turn) / math.radians(15.0)))
+    return [side.at(i / n) for i in range(1, n)]
+
+
 def around(path: Path, within: float = CHORD) -> Points:
     """Straight sides that nothing of a path reaches beyond, for laying it on a board: tangents where it bulges out,
     chords where it draws in.

@@ -14,6 +14,7 @@ from tall_plank.job.inherit import construction_of, finish_of
 from tall_plank.job.scheme import Role
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.outlines import Point, Points
+from tall_plank.measure.paths import CHORD, arc_chords
 from tall_plank.setout.runs import Placed, RunLayout
 from tall_plank.setout.topcorners import into_corner
 from tall_plank.setout.topcuts import cutouts_of, in_lengths
@@ -175,25 +176,15 @@ def own_outline(top: Top, points: Points) -> tuple[Points, list[str]]:
     return (tuple(own) if ol.area(own) > 0 else tuple(reversed(own))), []
 
 
-def arc_points(p: Point, q: Point, bulge: float, step: float = 5.0) -> list[Point]:
-    """Points of an arc between p and q without its ends, at most `step` degrees apart.
+def arc_points(p: Point, q: Point, bulge: float, within: float = CHORD) -> list[Point]:
+    """Points of an arc between p and q without its ends, near enough to one another that chords keep to it.
 
     Parameters
     ----------
     bulge : tangent of a quarter of the arc's angle, positive where it lies to the right of the way p to q
+    within : mm that chords leave the arc by at the most
     """
     if abs(bulge) < 1e-6:
         return []
-    angle = 4.0 * math.atan(bulge)
-    chord = math.dist(p, q)
-    radius = chord / (2.0 * math.sin(abs(angle) / 2.0))
-    mx, my = (p[0] + q[0]) / 2, (p[1] + q[1]) / 2
-    ux, uy = (q[0] - p[0]) / chord, (q[1] - p[1]) / chord
-    away = radius * math.cos(angle / 2.0) * (1.0 if bulge > 0 else -1.0)
-    cx, cy = mx - uy * away, my + ux * away
-    start = math.atan2(p[1] - cy, p[0] - cx)
-    count = max(2, math.ceil(abs(math.degrees(angle)) / step))
-    return [
-        (cx + radius * math.cos(start + angle * i / count), cy + radius * math.sin(start + angle * i / count))
-        for i in range(1, count)
-    ]
+    # To the right of the way is counter-clockwise.
+    return arc_chords(p, q, bulge, within)
