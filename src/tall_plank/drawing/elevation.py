@@ -109,6 +109,7 @@ def _seen(scope: Scope, wall: Wall, shows: Shows) -> list[Item]:
         unit = by_cell.get(p.cell)
         if p.wall_id == wall.id and unit is not None and p.is_solid and p.cell not in hidden:
             items += unit_signs(p, unit, job.stock, label=marked_label(job, room.room, p), shows=shows)
+    items += view.before
     if shows.fronts:
         for drawn in DRAWN.values():
             items += drawn.signs(scope, wall) if drawn.signs is not None else []

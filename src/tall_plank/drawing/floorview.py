@@ -53,7 +53,16 @@ def floor_view(job: Job, room: RoomLayout, made: MadeJob) -> FloorView:
         solid = seen.solids[int(seen.looked.face_of[piece.face])]
         fills.append(Shape(piece.outline, Pen.NONE, _layer(solid), solid.source, solid.color))
     lines: list[Item] = [
-        Line(x1, y1, x2, y2, Pen.NARROW, _layer(seen.solids[n]), seen.solids[n].source)
+        Line(
+            x1,
+            y1,
+            x2,
+            y2,
+            Pen.NARROW,
+            _layer(seen.solids[n]),
+            seen.solids[n].source,
+            over=seen.solids[n].color.startswith("#"),
+        )
         for (x1, y1, x2, y2), n in zip(seen.lines.tolist(), seen.line_of.tolist(), strict=True)
     ]
     return FloorView(tuple(fills), tuple(lines))

@@ -18,7 +18,7 @@ from tall_plank.drawing.colors import grain_of
 from tall_plank.drawing.cropped import clipped, cropped
 from tall_plank.drawing.fills import painted
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape
-from tall_plank.drawing.seen import Way, look, order_of, see
+from tall_plank.drawing.seen import Looked, Way, look, order_of, see
 from tall_plank.drawing.shows import FOR_CLIENT, Shows
 from tall_plank.drawing.things.common import Scope
 from tall_plank.job import Job, Kind, Source
@@ -48,11 +48,13 @@ class WallView(NamedTuple):
     Attributes
     ----------
     fills : without lines
+    before : fills of what stands before the units: it hides the marks on them too
     handles : fills of what lies over the marks on fronts
     lines : hidden ones left out
     """
 
     fills: tuple[Item, ...]
+    before: tuple[Item, ...]
     handles: tuple[Item, ...]
     lines: tuple[Item, ...]
 
@@ -91,12 +93,15 @@ def wall_view(job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, fronts: 
     seen = see([s.solid for s in standing], way_to(wall))
     of = [by_solid[id(solid)] for solid in seen.solids]
     fills: list[Item] = []
+    before: list[Item] = []
     handles: list[Item] = []
+    first = _stands_before(of, seen.looked, room, wall, made)
     box = (0.0, -1e6, wall.length, 1e6)
     for piece in painted(seen.looked.corners, seen.looked.face_of):
-        it = of[int(seen.looked.face_of[piece.face])]
+        n = int(seen.looked.face_of[piece.face])
+        it = of[n]
         shape = _fill(job.stock, it, piece.outline)
-        layer = handles if shape.layer is Layer.HANDLE else fills
+        layer = handles if shape.layer is Layer.HANDLE else before if first[n] else fills
         layer += [shape] if it.own else cropped([shape], box)
     edges = _outlines(room, wall, made)
     wide = _on_edges(seen.lines, edges)
@@ -108,10 +113,35 @@ def wall_view(job: Job, room: RoomLayout, wall: Wall, made: MadeJob, *, fronts: 
         if ends is not None:
             (x1, y1), (x2, y2) = ends
             pen = Pen.MEDIUM if is_wide and it.own else Pen.NARROW
-            lines.append(Line(x1, y1, x2, y2, pen, _layer(it), it.solid.source))
+            lines.append(Line(x1, y1, x2, y2, pen, _layer(it), it.solid.source, over=_lies_on_finish(it)))
     # Lines of one look together: they are painted as one.
     lines.sort(key=lambda i: (i.pen.value, i.layer.value))
-    return WallView(tuple(fills), tuple(handles), tuple(lines))
+    return WallView(tuple(fills), tuple(before), tuple(handles), tuple(lines))
+
+
+def _stands_before(of: list[_Standing], looked: Looked, room: RoomLayout, wall: Wall, made: MadeJob) -> list[bool]:
+    """Of each solid, whether it stands before the units of the wall where it is: sliding doors, what belongs to other
+    walls and reaches further out."""
+    low, high = np.full(len(of), np.inf), np.full((len(of), 3), -np.inf)
+    np.minimum.at(low, looked.face_of, looked.corners[:, :, 0].min(axis=1))
+    np.maximum.at(high, looked.face_of, looked.corners.max(axis=1))
+    units = [
+        (p.x, p.right, p.depth + unit.spec.made.reach)
+        for p, unit in made.units
+        if p.room == room.room.id and p.wall_id == wall.id
+    ]
+
+    def out_there(x0: float, x1: float) -> float:
+        return max((deep for a, b, deep in units if a < x1 and b > x0), default=0.0)
+
+    found: list[bool] = []
+    for n, it in enumerate(of):
+        if it.solid.source.kind is Kind.CELL and it.own:
+            found.append(False)
+        else:
+            doors = it.solid.source.kind is Kind.SLIDING
+            found.append(doors or float(high[n, 2]) > out_there(float(low[n]), float(high[n, 0])) + 0.5)
+    return found
 
 
 def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
@@ -204,6 +234,11 @@ def _is_beside(extent: tuple[float, float, float, float], wall: Wall) -> bool:
     if z0 > CLOSE or z1 < LEAST:
         return False
     return min(x1, wall.length) - max(x0, 0.0) >= LEAST
+
+
+def _lies_on_finish(it: _Standing) -> bool:
+    """Whether its edges lie on the color of a finish, not on a tone of the drawing."""
+    return not it.plain and it.solid.source.kind is not Kind.COLUMN and not it.solid.name.endswith(" appliance")
 
 
 def _fill(stock: Stock, it: _Standing, outline: tuple[tuple[float, float], ...]) -> Shape:
