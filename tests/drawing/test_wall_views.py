@@ -207,3 +207,16 @@ def test_marks_are_seen_where_nothing_stands_before_them(job: Job) -> None:
                 assert abs(a - b) < 0.08 * a + 60.0, (room.room.name, wall.id, key, a, b)
                 told += 1
     assert told > 10
+
+
+def test_lines_on_light_finishes_are_told_from_those_on_dark_ones() -> None:
+    """The window's night look draws them dark there, and light everywhere else."""
+    job = demo_job()
+    w = Workings(job)
+    room = w.layout.rooms[2]
+    lines = wall_view(job, room, room.wall("C"), w.made, fronts=True, worktops=True).lines
+    low = [i for i in lines if isinstance(i, Line) and max(i.y1, i.y2) < 90.0 and i.layer is Layer.CARCASS]
+    high = [i for i in lines if isinstance(i, Line) and min(i.y1, i.y2) > 1000.0 and i.layer is Layer.CARCASS]
+    assert low and high
+    assert not any(i.over for i in low if abs(i.x1 - i.x2) < 0.1)  # dark legs
+    assert all(i.over for i in high)  # shelves and a bookcase of birch

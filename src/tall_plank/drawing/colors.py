@@ -17,3 +17,12 @@ def grain_of(stock: Stock, code: str, upright: bool) -> str:
     if finish is None or finish.grain == "none":
         return ""
     return "y" if upright else "x"
+
+
+def is_light(color: str) -> bool:
+    """Whether dark lines read on a color ``#RRGGBB``: a tone of drawings by name is none."""
+    if not color.startswith("#"):
+        return False
+    red, green, blue = (int(color[i : i + 2], 16) for i in (1, 3, 5))
+    # Weights of the three for brightness: ITU-R BT.709 (from memory).
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue > 110.0

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from tall_plank.drawing.colors import color_of
+from tall_plank.drawing.colors import color_of, is_light
 from tall_plank.drawing.fills import painted
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape
 from tall_plank.drawing.seen import Way, see
@@ -61,7 +61,7 @@ def floor_view(job: Job, room: RoomLayout, made: MadeJob) -> FloorView:
             Pen.NARROW,
             _layer(seen.solids[n]),
             seen.solids[n].source,
-            over=seen.solids[n].color.startswith("#"),
+            over=is_light(seen.solids[n].color),
         )
         for (x1, y1, x2, y2), n in zip(seen.lines.tolist(), seen.line_of.tolist(), strict=True)
     ]

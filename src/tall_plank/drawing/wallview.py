@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.drawing.beside import CLOSE, LEAST, is_leg_on
-from tall_plank.drawing.colors import grain_of
+from tall_plank.drawing.colors import grain_of, is_light
 from tall_plank.drawing.cropped import clipped, cropped
 from tall_plank.drawing.fills import painted
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape
@@ -237,8 +237,13 @@ def _is_beside(extent: tuple[float, float, float, float], wall: Wall) -> bool:
 
 
 def _lies_on_finish(it: _Standing) -> bool:
-    """Whether its edges lie on the color of a finish, not on a tone of the drawing."""
-    return not it.plain and it.solid.source.kind is not Kind.COLUMN and not it.solid.name.endswith(" appliance")
+    """Whether its edges lie on a finish that dark lines read on, not on a tone of the drawing."""
+    return (
+        is_light(it.solid.color)
+        and not it.plain
+        and it.solid.source.kind is not Kind.COLUMN
+        and not it.solid.name.endswith(" appliance")
+    )
 
 
 def _fill(stock: Stock, it: _Standing, outline: tuple[tuple[float, float], ...]) -> Shape:
