@@ -149,6 +149,15 @@ def test_the_walls_come_from_a_drawing(empty_window: Window, tmp_path: Path, mon
     w.commands.run("read_outline")
     type_into(w.run_text.box, "5 m")
     assert sorted(lengths(w).values()) == [3750, 3750, 5000, 5000]
+    document = ezdxf.new("R2010")
+    document.header["$INSUNITS"] = 4
+    bent = [(0, 0, 0.0), (4000, 0, 1.0), (4000, 3000, 0.0), (0, 3000, 0.0)]
+    document.modelspace().add_lwpolyline(bent, format="xyb", close=True)
+    document.saveas(tmp_path / "bent.dxf")
+    monkeypatch.setattr(asking, "ask_read", lambda *a: tmp_path / "bent.dxf")
+    w.commands.run("read_outline")
+    assert len(w.document.room.walls) > 10
+    assert "at the most by 10" in w.message.text.text()
     (tmp_path / "bad.dxf").write_text("no drawing")
     monkeypatch.setattr(asking, "ask_read", lambda *a: tmp_path / "bad.dxf")
     w.commands.run("read_outline")

@@ -17,7 +17,7 @@ from tall_plank.edits.things.note import add_note
 from tall_plank.edits.things.section import turn_section
 from tall_plank.edits.things.underlay import add_underlay
 from tall_plank.job import Kind, Side
-from tall_plank.measure import PlankError
+from tall_plank.measure import PlankError, format_length
 
 
 def register(w: Window) -> None:
@@ -205,7 +205,7 @@ def type_outline(w: Window) -> None:
 
 def read_outline(w: Window) -> None:
     """Walls from a drawing: its largest closed outline; where it names no unit, one known length is asked for."""
-    from tall_plank.files.dxf_read import read_outlines
+    from tall_plank.files.dxf_read import Found, read_outlines
 
     start = w.document.path.parent if w.document.path else Path.home()
     path = asking.ask_read(w, tr("Read the walls from a drawing"), start, "DXF (*.dxf)")
@@ -218,8 +218,15 @@ def read_outline(w: Window) -> None:
         return
     doc = w.document
     room = doc.room_id
+
+    def tell_arcs(read: Found) -> None:
+        if read.arcs:
+            told = tr("Arcs of the drawing are walls in straight pieces now; they leave them at the most by")
+            w.message.tell(f"{told} {format_length(read.within, doc.job.display)}.")
+
     if found.scaled:
-        doc.do(lambda job: outline.draw_outline(job, room, found.points))
+        if doc.do(lambda job: outline.draw_outline(job, room, found.points)) is None:
+            tell_arcs(found)
         return
 
     def scaled(text: str) -> PlankError | None:
@@ -227,8 +234,11 @@ def read_outline(w: Window) -> None:
             length = rooms.read_in(doc.job, text, Side, "length")
         except PlankError as error:
             return error
-        points = found.with_length(0, length.mm)
-        return doc.do(lambda job: outline.draw_outline(job, room, points), at_place=True)
+        known = found.with_length(0, length.mm)
+        wrong = doc.do(lambda job: outline.draw_outline(job, room, known.points), at_place=True)
+        if wrong is None:
+            tell_arcs(known)
+        return wrong
 
     hint = tr("The drawing names no unit. Type how long its first side is; Enter sets the walls.")
     w.open_line(tr("First side"), "", "5400", hint, scaled)
