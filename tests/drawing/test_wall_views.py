@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from conftest import with_run
 from kept.results import every_kind
 from tall_plank.demo import demo_job
 from tall_plank.drawing.elevation import elevation
@@ -19,8 +20,11 @@ from tall_plank.drawing.shown import shown
 from tall_plank.drawing.shows import Shows, on_paper
 from tall_plank.drawing.things.common import Scope
 from tall_plank.drawing.wallview import standing_on, wall_view, way_to
+from tall_plank.edits.outline import type_outline
 from tall_plank.edits.things.column import add_column
-from tall_plank.job import Job, Kind
+from tall_plank.edits.units import set_own
+from tall_plank.job import Job, Kind, Level
+from tall_plank.job.start import new_job
 from tall_plank.measure import Frame
 from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import RoomPoint
@@ -220,3 +224,22 @@ def test_lines_on_light_finishes_are_told_from_those_on_dark_ones() -> None:
     assert low and high
     assert not any(i.over for i in low if abs(i.x1 - i.x2) < 0.1)  # dark legs
     assert all(i.over for i in high)  # shelves and a bookcase of birch
+
+
+def test_what_stands_before_the_units_does_not_hide_them() -> None:
+    """In a passage 900 wide units of the wall behind one's back begin 340 mm from this wall: whoever looks at it stands
+    before them."""
+    job = type_outline(new_job("Passage"), "r1", "3000mm, 900mm, 3000mm, rest").job
+    job = with_run(job, "A", Level.BASE, "door 600, pair 900")
+    job = set_own(job, tuple(c.id for c in job.cells()), "depth", "200").job
+    alone = Workings(job)
+    before = wall_view(
+        job, alone.layout.rooms[0], alone.layout.rooms[0].wall("A"), alone.made, fronts=True, worktops=True
+    )
+    job = with_run(job, "C", Level.BASE, "drawers 900, pair 900, door 600")
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    after = wall_view(job, room, room.wall("A"), w.made, fronts=True, worktops=True)
+    cells = {Kind.CELL.of(p.cell) for p in room.placed if p.wall_id == "A"}
+    assert {i for i in after.lines if i.source in cells} == {i for i in before.lines if i.source in cells}
+    assert any(i.source in cells for i in after.lines)

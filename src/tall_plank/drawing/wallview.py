@@ -1,7 +1,7 @@
 """A wall as a view of the scene of solids: seen square to it, with hidden lines worked out.
 
 What is left out: the wall itself, openings, soffits and slopes, which the elevation draws around it; what belongs to
-other walls and begins further than `CLOSE` from this one; what lies behind it. What belongs to other walls and is seen
+other walls and begins further than `CLOSE` from this one, or before its units; what lies behind it. What belongs to other walls and is seen
 beside it is drawn whole and in a plain tone, and ends where the wall does.
 """
 
@@ -16,6 +16,7 @@ from numpy.typing import NDArray
 from tall_plank.drawing.beside import CLOSE, LEAST, is_leg_on
 from tall_plank.drawing.colors import grain_of, is_light
 from tall_plank.drawing.cropped import clipped, cropped
+from tall_plank.drawing.cutview import depths
 from tall_plank.drawing.fills import painted
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape
 from tall_plank.drawing.seen import Looked, Way, look, order_of, see
@@ -173,6 +174,7 @@ def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
     }
     corners = {p.cell for p, unit in made.units if unit.spec.corner in ("l", "diagonal")}
     extents = _extents(solids, wall)
+    units = [(p.x, p.right, p.depth) for p in room.placed if p.wall_id == wall.id and p.is_solid]
     for solid in solids:
         key = (solid.source, solid.name)
         trim = trims.get(key)
@@ -191,7 +193,7 @@ def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
                 own = any(c.id == solid.source.id and c.wall == wall.id for c in room.room.columns)
             case _:
                 own = trim is not None and trim.parent in frames
-        if own or (not wall.island and _is_beside(extents[_group(solid)], wall)):
+        if own or (not wall.island and _is_beside(extents[_group(solid)], wall, units)):
             part = parts.get(key)
             plain = solid.source.kind is Kind.CELL and not own
             plain |= part is not None and part.role not in LEAF and solid.source.id in corners
@@ -211,27 +213,27 @@ def _extents(solids: Iterable[Solid], wall: Wall) -> dict[tuple[Source, str], tu
     low, high = np.full((len(order), 3), np.inf), np.full((len(order), 3), -np.inf)
     np.minimum.at(low, looked.face_of, looked.corners.min(axis=1))
     np.maximum.at(high, looked.face_of, looked.corners.max(axis=1))
-    rear = _rear(order, wall)
+    rear = depths(order, way_to(wall))[0]
     for n, solid in enumerate(order):
         key = _group(solid)
         x0, x1, z0, z1 = found.get(key, (np.inf, -np.inf, np.inf, -np.inf))
         found[key] = (
-            min(x0, float(low[n, 0])), max(x1, float(high[n, 0])), min(z0, rear[n]), max(z1, float(high[n, 2])),
+            min(x0, float(low[n, 0])), max(x1, float(high[n, 0])), min(z0, float(rear[n])), max(z1, float(high[n, 2])),
         )  # fmt: skip
     return found
 
 
-def _rear(order: tuple[Solid, ...], wall: Wall) -> list[float]:
-    """How far from the wall each solid begins, mm."""
-    from tall_plank.drawing.cutview import depths
+def _is_beside(extent: tuple[float, float, float, float], wall: Wall, units: list[tuple[float, float, float]]) -> bool:
+    """Whether something of another wall shows on this one: near it, and not before its units, where whoever looks at
+    them stands.
 
-    return [float(z) for z in depths(order, way_to(wall))[0]]
-
-
-def _is_beside(extent: tuple[float, float, float, float], wall: Wall) -> bool:
-    """Whether something of another wall shows on this one."""
+    Parameters
+    ----------
+    units : from where to where each of the wall's own stands, and how deep, mm
+    """
     x0, x1, z0, z1 = extent
-    if z0 > CLOSE or z1 < LEAST:
+    depth = max((deep for a, b, deep in units if a < x1 - 1.0 and b > x0 + 1.0), default=CLOSE)
+    if z0 > min(CLOSE, depth) or z1 < LEAST:
         return False
     return min(x1, wall.length) - max(x0, 0.0) >= LEAST
 
