@@ -1,8 +1,8 @@
 """A wall as a view of the scene of solids: seen square to it, with hidden lines worked out.
 
 What is left out: the wall itself, openings, soffits and slopes, which the elevation draws around it; what belongs to
-other walls and begins further than `CLOSE` from this one, or before its units; what lies behind it. What belongs to other walls and is seen
-beside it is drawn whole and in a plain tone, and ends where the wall does.
+other walls and begins further than `CLOSE` from this one, or before its units; what lies behind it. What belongs to
+other walls and is seen beside it is drawn whole and in a plain tone, and ends where the wall does.
 """
 
 from __future__ import annotations
