@@ -14,6 +14,7 @@ from kept.results import every_kind
 from tall_plank.demo import demo_job
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.fills import painted
+from tall_plank.drawing.floorview import floor_view
 from tall_plank.drawing.primitives import Layer, Line, Pen, Shape
 from tall_plank.drawing.seen import Way, look, order_of, see
 from tall_plank.drawing.shown import shown
@@ -42,7 +43,10 @@ def scenes(draw: st.DrawFn) -> list[Solid]:
     for n in range(draw(st.integers(2, 9))):
         turn = math.radians(draw(st.sampled_from([0.0, 0.0, 0.0, 20.0, -35.0])))
         x = (math.cos(turn), math.sin(turn), 0.0)
-        frame = Frame(RoomPoint((draw(places), -100.0 * n, draw(places))), x, (-x[1], x[0], 0.0))
+        place = RoomPoint((draw(places), -100.0 * n, draw(places)))
+        # About the upright, or about the line of sight: then nothing of it is an upright rectangle.
+        rolled = draw(st.booleans())
+        frame = Frame(place, (x[0], 0.0, x[1]), (0.0, 1.0, 0.0)) if rolled else Frame(place, x, (-x[1], x[0], 0.0))
         source, color = Kind.CELL.of(f"c{n}"), f"#{n:06X}"
         if draw(st.booleans()):
             solids.append(Box(frame, (draw(sizes), 10.0, draw(sizes)), color, source, str(n)))
@@ -117,6 +121,18 @@ def test_lines_on_paper_are_those_that_the_solids_of_the_wall_show(job: Job, fro
                 assert line.source is not None
             told += len(view.lines)
     assert told > 500
+
+
+def test_the_plan_shows_what_stands_and_leaves_out_what_hangs() -> None:
+    for job in (demo_job(), every_kind()):
+        w = Workings(job)
+        for room in w.layout.rooms:
+            view = floor_view(job, room, w.made)
+            seen = {i.source for i in (*view.fills, *view.lines)}
+            hung = {Kind.CELL.of(p.cell) for p in room.placed if p.level is Level.HUNG}
+            assert not seen & hung
+            standing = {Kind.CELL.of(p.cell) for p in room.placed if p.level is not Level.HUNG and p.is_solid}
+            assert standing <= seen
 
 
 def test_what_is_hidden_is_no_line() -> None:
@@ -243,3 +259,17 @@ def test_what_stands_before_the_units_does_not_hide_them() -> None:
     cells = {Kind.CELL.of(p.cell) for p in room.placed if p.wall_id == "A"}
     assert {i for i in after.lines if i.source in cells} == {i for i in before.lines if i.source in cells}
     assert any(i.source in cells for i in after.lines)
+
+
+def test_a_slanted_board_hides_only_what_lies_behind_it() -> None:
+    """A square stood on its corner has its upright rectangle's corners free: a box there is painted."""
+    half = math.sqrt(0.5)
+    diamond = Box(
+        Frame(RoomPoint((50.0, -20.0, 0.0)), (half, 0.0, half), (0.0, 1.0, 0.0)),
+        (70.0, 5.0, 70.0), "#111111", Kind.CELL.of("a"), "a",
+    )  # fmt: skip
+    box = Box(Frame(RoomPoint((2.0, 0.0, 2.0))), (10.0, 5.0, 10.0), "#222222", Kind.CELL.of("b"), "b")
+    order = order_of([diamond, box])
+    looked = look(order, Way((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0)))
+    fills = painted(looked.corners, looked.face_of)
+    assert {order[int(looked.face_of[f.face])].name for f in fills} == {"a", "b"}

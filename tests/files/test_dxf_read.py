@@ -98,14 +98,14 @@ def with_apse(path: Path, how: str, unit: int = 4) -> Path:
         space.add_polyline2d(corners, format="xyb", close=True)
     else:
         space.add_line((0, 0), (4000, 0))
-        space.add_arc((4000, 1500), 1500, -90, 90)
+        space.add_arc((4000, 1500), 1500, 270 if how == "single" else -90, 90)
         space.add_line((0, 3000), (4000, 3000))
         space.add_line((0, 3000), (0, 0))
     document.saveas(path)
     return path
 
 
-@pytest.mark.parametrize("how", ["polyline", "old", "single"])
+@pytest.mark.parametrize("how", ["polyline", "old", "single", "single from below"])
 def test_a_half_round_is_read_as_an_arc_and_nothing_of_the_room_is_lost(tmp_path: Path, how: str) -> None:
     (found,) = read_outlines(with_apse(tmp_path / "a.dxf", how))
     assert found.area == pytest.approx(APSE, rel=1e-9)

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import accumulate
 from typing import Literal
 
 import msgspec
@@ -148,16 +149,9 @@ def panel_grid(spec: PanelSpec) -> PanelGrid:
         spec.rest
     ]
     along = share_out(spec.width - spec.left - spec.right, members, step=spec.step, takers=takers)
-    edges: list[float] = []
-    x = spec.left
-    for i, size in enumerate(along.sizes):
-        if i % 2:
-            edges.append(x)
-        x += size
     height, rail, bottoms, up = _upright(spec)
-    return PanelGrid(
-        spec, along.sizes[::2], along.sizes[1::2], height, rail, tuple(edges), bottoms, along.rounded, up
-    )  # fmt: skip
+    lefts = _panel_edges(spec.left, along.sizes)
+    return PanelGrid(spec, along.sizes[::2], along.sizes[1::2], height, rail, lefts, bottoms, along.rounded, up)
 
 
 def _upright(spec: PanelSpec) -> tuple[float, float, tuple[float, ...], float]:
@@ -176,13 +170,13 @@ def _upright(spec: PanelSpec) -> tuple[float, float, tuple[float, ...], float]:
     for i in range(spec.rows):
         members += [Member(Rule.SHARE), Member(Rule.FIXED, size=spec.mid_rail if i + 1 < spec.rows else spec.top_rail)]
     shares = share_out(zone, members, step=spec.step, takers=(0,))
-    bottoms: list[float] = []
-    z = spec.bottom
-    for i, size in enumerate(shares.sizes):
-        if i % 2:
-            bottoms.append(z)
-        z += size
-    return shares.sizes[1], shares.sizes[0], tuple(bottoms), shares.rounded
+    return shares.sizes[1], shares.sizes[0], _panel_edges(spec.bottom, shares.sizes), shares.rounded
+
+
+def _panel_edges(start: float, sizes: Sequence[float]) -> tuple[float, ...]:
+    """Where panels begin among stiles or rails, panel by panel after each first, mm."""
+    ends = list(accumulate(sizes, initial=start))
+    return tuple(ends[1:-1:2])
 
 
 def sum_line(grid: PanelGrid, unit: DisplayUnit) -> str:
