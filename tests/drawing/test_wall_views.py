@@ -262,13 +262,13 @@ def test_what_stands_before_the_units_does_not_hide_them() -> None:
 
 
 def test_a_slanted_board_hides_only_what_lies_behind_it() -> None:
-    """A square stood on its corner has its upright rectangle's corners free: a box there is painted."""
+    """A square stood on its corner has its upright rectangle's corners free: a box that looks out there is painted."""
     half = math.sqrt(0.5)
     diamond = Box(
         Frame(RoomPoint((50.0, -20.0, 0.0)), (half, 0.0, half), (0.0, 1.0, 0.0)),
         (70.0, 5.0, 70.0), "#111111", Kind.CELL.of("a"), "a",
     )  # fmt: skip
-    box = Box(Frame(RoomPoint((2.0, 0.0, 2.0))), (10.0, 5.0, 10.0), "#222222", Kind.CELL.of("b"), "b")
+    box = Box(Frame(RoomPoint((18.0, 0.0, 18.0))), (14.0, 5.0, 14.0), "#222222", Kind.CELL.of("b"), "b")
     order = order_of([diamond, box])
     looked = look(order, Way((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0)))
     fills = painted(looked.corners, looked.face_of)
