@@ -10,12 +10,15 @@ from tall_plank.edits import placing, runs, tops, units
 from tall_plank.edits.things.island import add_island
 from tall_plank.edits.things.service import add_service
 from tall_plank.edits.things.soffit import add_soffit_over
+from tall_plank.edits.things.wall_field import STARTS, add_field, set_field
 from tall_plank.job import Job, Kind, Level
 from tall_plank.job.start import new_job
 from tall_plank.making import job as making_job
 from tall_plank.making import make_job
+from tall_plank.making.things import wall_field
 from tall_plank.measure import PlankError
 from tall_plank.setout import layout, set_out
+from tall_plank.setout.paneling import fields
 
 
 def cornered() -> Job:
@@ -30,7 +33,7 @@ def cornered() -> Job:
 
 START = cornered()
 
-STEP = st.tuples(st.integers(0, 11), st.integers(0, 7), st.integers(300, 1000))
+STEP = st.tuples(st.integers(0, 11), st.integers(0, 9), st.integers(300, 1000))
 
 
 def step(job: Job, which: int, what: int, mm: int) -> Job:
@@ -47,6 +50,12 @@ def step(job: Job, which: int, what: int, mm: int) -> Job:
         lambda: tops.set_top(job, Kind.RUN.of(run), "joint", ("butt", "mitre", "masons mitre")[mm % 3]),
         lambda: runs.set_run_length(job, run, "bottom", str(mm)),
         lambda: add_service(job, "r1", "AB"[mm % 2], "water"),
+        lambda: add_field(job, "r1", "ABCD"[mm % 4], list(STARTS)[which % len(STARTS)]),
+        lambda: (
+            set_field(job, job.rooms[0].fields[0].id, "bottom", str(mm))
+            if job.rooms[0].fields
+            else add_field(job, "r1", "C", "dado")
+        ),
     )
     try:
         return edits[what]().job
@@ -55,7 +64,10 @@ def step(job: Job, which: int, what: int, mm: int) -> Job:
 
 
 def forget() -> None:
-    for kept in (set_out, layout._room, layout._free_run, layout._dressed, making_job._made_room, making_job._made_run):
+    for kept in (
+        set_out, layout._plain_room, layout._with_fields, layout._free_run, layout._dressed, making_job._made_room,
+        making_job._made_run, fields._laid, wall_field.field_parts,
+    ):  # fmt: skip
         kept.cache_clear()
 
 

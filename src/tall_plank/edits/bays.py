@@ -75,7 +75,7 @@ def box_of(job: Job, cell_id: str, path: Path) -> BayBox:
 # --- splitting
 
 
-def read_sizes(job: Job, text: str) -> list[tuple[Length | None, float]]:
+def read_sizes(job: Job, text: str, most: float = 3000.0) -> list[tuple[Length | None, float]]:
     """Sizes of a split: `3` equal bays; `1:2:1` proportions; or sizes one after another, `300 share 450`, where a
     share takes what is left.
 
@@ -107,7 +107,7 @@ def read_sizes(job: Job, text: str) -> list[tuple[Length | None, float]]:
             sizes.append((None, 1.0))
             continue
         try:
-            sizes.append((read(job, word.strip(), least=LEAST_BAY, most=3000), 1.0))
+            sizes.append((read(job, word.strip(), least=LEAST_BAY, most=most), 1.0))
         except LengthError as error:
             raise PlankError(error.what, "split", error.remedy or example) from None
     return sizes

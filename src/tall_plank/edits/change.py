@@ -8,10 +8,12 @@ from dataclasses import dataclass
 import msgspec
 
 from tall_plank.edits.whole import check_whole
-from tall_plank.job import Body, Cell, Job, Room, Run, SlidingDoors, Template, Unit
+from tall_plank.job import Body, Cell, Job, Kind, Room, Run, SlidingDoors, Template, Unit
 from tall_plank.job.run import WidthRule
 from tall_plank.job.uses import starting_values
-from tall_plank.measure import PlankError
+from tall_plank.measure import Length, PlankError
+from tall_plank.setout import set_out
+from tall_plank.setout.paneling.marks import place_of
 
 
 @dataclass(frozen=True)
@@ -55,6 +57,7 @@ def with_run(job: Job, run: Run) -> Job:
 def with_cells(job: Job, run: Run, cells: tuple[Cell, ...]) -> Job:
     """The job with the cells of a run replaced; units that no cell places any more are dropped, and with its last cell
     a row that hangs free. What hangs free alone has no height besides its row's."""
+    whole = job
     room, before = job.find_run(run.id)
     if run.free and len(cells) == 1 and cells[0].bottom is not None:
         run = msgspec.structs.replace(run, bottom=cells[0].bottom)
@@ -63,12 +66,35 @@ def with_cells(job: Job, run: Run, cells: tuple[Cell, ...]) -> Job:
         job = _without_run(job, run)
     else:
         job = with_run(job, msgspec.structs.replace(run, cells=cells))
-    if {c.id for c in before.cells} - {c.id for c in cells}:
+    gone = {c.id for c in before.cells} - {c.id for c in cells}
+    if gone:
         job = _without_lost_doors(job, room.id)
+        if room.fields:
+            kept = with_kept_limits(whole, room, frozenset(str(Kind.CELL.of(c)) for c in gone))
+            job = with_room(job, msgspec.structs.replace(job.room(room.id), fields=kept.fields))
     used = {cell.unit for cell in job.cells()}
     if all(unit.id in used for unit in job.units):
         return job
     return msgspec.structs.replace(job, units=tuple(u for u in job.units if u.id in used))
+
+
+def with_kept_limits(job: Job, room: Room, gone: frozenset[str]) -> Room:
+    """The room with sides of wall fields that lie at what goes held where they are. `gone`: sources as text."""
+    sides = ("left", "right", "bottom", "top")
+    if not any(getattr(f, side).to in gone for f in room.fields for side in sides):
+        return room
+    laid = set_out(job).room(room.id)
+    fields = []
+    for one in room.fields:
+        for side in sides:
+            limit = getattr(one, side)
+            if limit.to in gone:
+                at = place_of(room, laid.wall(one.wall), laid.moldings, laid.placed, limit)
+                one = msgspec.structs.replace(
+                    one, **{side: msgspec.structs.replace(limit, kept=Length.of(round(at, 6)))}
+                )
+        fields.append(one)
+    return msgspec.structs.replace(room, fields=tuple(fields))
 
 
 def _without_lost_doors(job: Job, room_id: str) -> Job:

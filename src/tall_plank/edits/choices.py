@@ -20,6 +20,10 @@ WORDS = {
     "row_pitch": "hole row, pitch", "row_margin": "hole row, clear of the ends", "cam_bore": "cam, bore for the bolt",
     "edging_front_in": "edging of fronts, finish", "edging_carcass_in": "edging of carcasses, finish",
     "edging_drawer_in": "edging of drawers, finish", "edging_ignored_below": "edging, left out below",
+    "wall_hold": "paneled walls, held", "wall_stile": "paneled walls, stiles", "wall_rail": "paneled walls, rails",
+    "wall_step": "paneled walls, sizes in steps of", "wall_board": "paneled walls, backing board",
+    "wall_frame": "paneled walls, planted frames", "wall_slat": "slats, width", "wall_slat_gap": "slats, between",
+    "wall_slat_depth": "slats, depth", "wall_gap": "shadow gaps", "wall_clear": "clear about outlets",
     "slide_into": "sliding doors, filling into the frame", "slide_line": "sliding doors, from line to line",
 }  # fmt: skip
 """Decisions whose keys do not read as words."""

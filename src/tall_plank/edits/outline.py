@@ -210,6 +210,7 @@ def _clear_wall(job: Job, room_id: str, wall_id: str) -> Job:
             room,
             runs=tuple(r for r in room.runs if r.wall != wall_id),
             openings=tuple(o for o in room.openings if o.wall != wall_id),
+            fields=tuple(f for f in room.fields if f.wall != wall_id),
             columns=tuple(c for c in room.columns if c.wall != wall_id),
             services=tuple(s for s in room.services if s.wall != wall_id),
             slopes=tuple(s for s in room.slopes if s.wall != wall_id),

@@ -53,6 +53,9 @@ def check_whole(job: Job) -> None:
                 job.standard_by(str(own.value))
     for standard in job.standards:
         _check_standard(standard)
+    treatments = [t.id for t in job.treatments]
+    if len(set(treatments)) != len(treatments):
+        raise PlankError("Two treatments have one id.", "job")
     ids = [c.id for c in job.cells()]
     if len(set(ids)) != len(ids):
         raise PlankError("Two units have one id.", "job")
@@ -74,6 +77,8 @@ def check_whole(job: Job) -> None:
             raise PlankError("A plan image has no picture.", "job")
         for window in room.roof_windows:
             roof_window_frame(room, window)
+        if any(f.treatment not in treatments for f in room.fields):
+            raise PlankError("A wall field has no treatment.", "job")
         if any(len(s.corners) < 3 for s in room.soffits):
             raise PlankError("A soffit has no outline.", "job")
         letters = [*room.wall_ids(), *(i.letter for i in room.islands)]

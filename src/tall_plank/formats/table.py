@@ -19,10 +19,12 @@ from tall_plank.formats.steps import (
     job_11,
     job_12,
     job_13,
+    job_14,
     library_1,
     library_2,
     standard_1,
     standard_2,
+    standard_3,
 )
 
 JOB = Format(
@@ -42,13 +44,17 @@ JOB = Format(
         job_11.step,
         job_12.step,
         job_13.step,
+        job_14.step,
     ),
     "Open its .bak file or a saved copy.",
 )
 LIBRARY = Format("tall-plank-saved", "library entry", (library_1.step, library_2.step), "Take it out of the library.")
 CLIPBOARD = Format("tall-plank-units", "clipboard", (clipboard_1.step, clipboard_2.step), "Copy some units first.")
 STANDARD = Format(
-    "tall-plank-standard", "shop standard", (standard_1.step, standard_2.step), "Compare it with the shipped one."
+    "tall-plank-standard",
+    "shop standard",
+    (standard_1.step, standard_2.step, standard_3.step),
+    "Compare it with the shipped one.",
 )
 MACHINE = Format("tall-plank-machine", "machine file", (), "Compare it with the shipped one.")
 RACK = Format("tall-plank-rack", "offcut rack", (), "Move the file away; a new rack is begun.")

@@ -34,6 +34,8 @@ LegShape = Literal["square", "round"]
 """Section of a leg that is seen."""
 FrontsSeen = Literal["closed", "open", "off"]
 """How fronts are looked at in the model."""
+WallHold = Literal["battens", "split", "glue", "screws"]
+"""How what covers a wall is held."""
 CarcassTop = Literal["rails", "full", "none"]
 """What closes a carcass above."""
 Weight = Literal["wrong", "mind"]

@@ -15,6 +15,7 @@ from tall_plank.job.papers import Papers
 from tall_plank.job.room import Room
 from tall_plank.job.run import Cell, Run
 from tall_plank.job.sheetset import SetKind, SheetSet
+from tall_plank.job.treatment import Treatment
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.stock import PriceBook
 
@@ -71,6 +72,7 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     papers : how it is put on paper
     sheet_sets : what was decided about sets of drawings: order, own pages, what they show
     issues : sets of drawings that were given out, frozen
+    treatments : how walls are covered
     book : code of the price book in force
     next_id : number of the next id; ids are never used twice
     """
@@ -92,6 +94,7 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     papers: Papers = Papers()
     sheet_sets: tuple[SheetSet, ...] = ()
     issues: tuple[Issue, ...] = ()
+    treatments: tuple[Treatment, ...] = ()
     next_id: int = 1
 
     def room(self, room_id: str) -> Room:
@@ -100,6 +103,9 @@ class Job(Basis, frozen=True, cache_hash=True, kw_only=True, forbid_unknown_fiel
     def sheet_set(self, kind: SetKind) -> SheetSet:
         """What was decided about a kind of set."""
         return next((s for s in self.sheet_sets if s.kind == kind), SheetSet(kind))
+
+    def treatment(self, treatment_id: str) -> Treatment:
+        return row_of(self.treatments, treatment_id, "treatment")
 
     def price_book(self) -> PriceBook:
         return row_of(self.stock.prices, self.book, "price book")

@@ -19,6 +19,7 @@ from tall_plank.job.things.service import Service
 from tall_plank.job.things.slope import Slope
 from tall_plank.job.things.soffit import Soffit
 from tall_plank.job.things.underlay import Underlay
+from tall_plank.job.things.wall_field import WallField
 from tall_plank.measure import Length
 
 
@@ -88,6 +89,7 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     sections: tuple[Section, ...] = ()
     dimensions: tuple[Dimension, ...] = ()
     notes: tuple[Note, ...] = ()
+    fields: tuple[WallField, ...] = ()
 
     def wall_ids(self) -> tuple[str, ...]:
         """Letters of the walls, clockwise."""

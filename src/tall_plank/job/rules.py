@@ -26,7 +26,13 @@ def reevaluated(job: Job) -> Job:
     done = evaluate_named({v.name: v.length.text for v in job.values})
     known = tuple(done.items())
     values = tuple(msgspec.structs.replace(v, length=Length(v.length.text, done[v.name])) for v in job.values)
-    return msgspec.structs.replace(job, values=values, rooms=_walk(job.rooms, known), units=_walk(job.units, known))
+    return msgspec.structs.replace(
+        job,
+        values=values,
+        rooms=_walk(job.rooms, known),
+        units=_walk(job.units, known),
+        treatments=_walk(job.treatments, known),
+    )
 
 
 def _walk(value: Any, known: Known) -> Any:

@@ -27,6 +27,7 @@ class Kind(StrEnum):
     MOLDING = "molding"
     ISLAND = "island"
     SLIDING = "sliding"
+    WALL_FIELD = "wall field"
     GUIDE = "guide"
     UNDERLAY = "underlay"
     SECTION = "section"

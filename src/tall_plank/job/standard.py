@@ -22,6 +22,7 @@ from tall_plank.job.choices import (
     LegShape,
     Overlay,
     TopFit,
+    WallHold,
 )
 from tall_plank.measure import Length, PlankError, parse_length
 from tall_plank.measure.remembered import remembered
@@ -163,6 +164,20 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     leg_size: float
     corner_play: float
     scribe: float
+    # paneled walls
+    wall_stile: float
+    wall_rail: float
+    wall_step: float
+    wall_board: float
+    wall_frame: float
+    wall_slat: float
+    wall_slat_gap: float
+    wall_slat_depth: float
+    wall_gap: float
+    wall_clear: float
+    batten_width: float
+    batten_thickness: float
+    batten_pitch: float
     # choices
     joint: Joint
     joint_count: str
@@ -192,6 +207,7 @@ class Construction(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_
     hinges: str
     legs: str
     leg_shape: LegShape
+    wall_hold: WallHold
     edging_front_in: str
     edging_carcass_in: str
     edging_drawer_in: str
@@ -240,6 +256,7 @@ CHOICES: dict[str, dict[str, str]] = {
     "hinges": {"auto": "by height and weight", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
     "legs": {"auto": "by the width", "4": "4", "5": "5", "6": "6", "8": "8"},
     "leg_shape": {"square": "square", "round": "round"},
+    "wall_hold": {"battens": "on battens", "split": "on split battens", "glue": "glued", "screws": "screwed"},
     "feet": {"plinth": "a plinth", "legs": "legs that are seen", "none": "the floor"},
     "joint_count": {"auto": "by the depth", "2": "2", "3": "3", "4": "4", "5": "5", "6": "6"},
     "cam_face": {"out": "hidden side", "in": "side of the bay"},
@@ -310,6 +327,10 @@ PARTS: dict[str, tuple[str, ...]] = {
         "worktop_front", "worktop_side", "worktop_back", "upstand_height", "upstand_thickness", "splash_thickness",
         "waterfall_filler", "plinth_setback", "plinth_thickness", "leg_left", "leg_right", "leg_front", "leg_back",
         "leg_size", "leg_shape", "corner_play", "scribe",
+    ),
+    "paneled walls": (
+        "wall_stile", "wall_rail", "wall_step", "wall_board", "wall_frame", "wall_slat", "wall_slat_gap",
+        "wall_slat_depth", "wall_gap", "wall_clear", "batten_width", "batten_thickness", "batten_pitch", "wall_hold",
     ),
 }  # fmt: skip
 """The parts of a standard that can be applied by themselves, and the values in each; every value is in one of them.

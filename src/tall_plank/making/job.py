@@ -80,8 +80,9 @@ def _made_room(room: RoomLayout, basis: Basis, place: int) -> MadeRoom:
             thing.make(making)
     units, trims = keep_apart(units, making.trims)
     return MadeRoom(
-        units, tuple(trims), tuple(making.lengths), tuple(making.sliding), tuple(making.offered), room.room.id
-    )
+        units, tuple(trims), tuple(making.lengths), tuple(making.sliding), tuple(making.offered), room.room.id,
+        tuple(making.fields),
+    )  # fmt: skip
 
 
 @remembered(256)

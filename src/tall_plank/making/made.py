@@ -7,6 +7,7 @@ from collections.abc import Iterator
 import msgspec
 
 from tall_plank.job import Source
+from tall_plank.making.paneling.panels import PanelMolding
 from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.making.unit import MadeUnit
@@ -69,6 +70,22 @@ class MadeLength(msgspec.Struct, frozen=True, cache_hash=True):
     by_others: bool
 
 
+class MadeField(msgspec.Struct, frozen=True, cache_hash=True):
+    """A wall field made; its parts are trims.
+
+    Attributes
+    ----------
+    moldings : mitred round its panels
+    problems : what is wrong with it, and what to mind
+    """
+
+    source: Source
+    room: str
+    wall_id: str
+    moldings: tuple[PanelMolding, ...] = ()
+    problems: tuple[Problem, ...] = ()
+
+
 class OfferedThing(msgspec.Struct, frozen=True, cache_hash=True):
     """Something that an offer names by itself, beside units and worktops: its number, what it is, its sizes, mm."""
 
@@ -86,6 +103,7 @@ class MadeRoom(msgspec.Struct, frozen=True, cache_hash=True):
     sliding: tuple[MadeSliding, ...] = ()
     offered: tuple[OfferedThing, ...] = ()
     room: str = ""
+    fields: tuple[MadeField, ...] = ()
 
 
 class MadeJob(msgspec.Struct, frozen=True):
@@ -109,6 +127,11 @@ class MadeJob(msgspec.Struct, frozen=True):
     @property
     def sliding(self) -> tuple[MadeSliding, ...]:
         return tuple(s for room in self.rooms for s in room.sliding)
+
+    @property
+    def fields(self) -> tuple[MadeField, ...]:
+        """Every wall field."""
+        return tuple(f for room in self.rooms for f in room.fields)
 
     def of(self, cell: str) -> MadeUnit | None:
         for room in self.rooms:

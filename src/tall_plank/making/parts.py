@@ -134,7 +134,7 @@ PartRole = (
     | Literal[
         "", "carcass", "lent", "back", "blind", "cover", "panel", "packer", "shelf", "worktop", "drawer",
         "drawer bottom", "face frame", "front", "front frame", "front panel", "front bar", "glass", "louver",
-        "sliding leaf",
+        "sliding leaf", "wall board", "wall stile", "wall rail", "wall panel", "slat", "batten",
     ]
 )  # fmt: skip
 """What a part is in its unit; a board of a trim is what its kind says."""
@@ -368,6 +368,8 @@ class Draft:
         """How it is fixed, where nothing is drilled for it."""
         self.edged_in = ""
         """Finish of its edging, where that is not the board's."""
+        self.scribes: dict[str, float] = {}
+        """mm that it is cut larger at an edge, to be scribed to what it meets."""
         self._seen: dict[tuple[str, int, int], int] = {}
 
     def band(self, stock: Stock, thickness: float, *edges: str) -> Draft:
@@ -573,6 +575,7 @@ class Draft:
         def off(thickness: float) -> float:
             return thickness - cut_size(thickness, (thickness, 0.0), premilling, ignored_below)
 
+        more = {name: self.scribes.get(name, 0.0) for name in EDGE_NAMES}
         return Part(
             name=self.name,
             board=self.board.code,
@@ -585,8 +588,8 @@ class Draft:
             edges=edges,
             operations=tuple(self.operations),
             # L edges run along the length, so they take from the width.
-            cut_width=cut_size(self.width, (thick[0], thick[1]), premilling, ignored_below),
-            cut_length=cut_size(self.length, (thick[2], thick[3]), premilling, ignored_below),
+            cut_width=cut_size(self.width, (thick[0], thick[1]), premilling, ignored_below) + more["L1"] + more["L2"],
+            cut_length=cut_size(self.length, (thick[2], thick[3]), premilling, ignored_below) + more["W1"] + more["W2"],
             weight=self.area * self.thickness * self.board.density * 1e-9,
             role=self.role,
             outline=self.outline,
@@ -594,7 +597,7 @@ class Draft:
             outline_edges=codes,
             edge_lengths=lengths,
             fixed=self.fixed,
-            cut_origin=(off(thick[2]), off(thick[0])),
+            cut_origin=(off(thick[2]) - more["W1"], off(thick[0]) - more["L1"]),
             cut_outline=self._cut_outline(stock, codes, off),
         )
 
@@ -613,11 +616,18 @@ class Draft:
         return (tuple(codes), tuple(lengths)) if any(codes) else ((), ())
 
     def _cut_outline(self, stock: Stock, codes: tuple[str, ...], off: Callable[[float], float]) -> Points:
-        """The outline as it is cut: less edging plus pre-milling at every banded edge."""
-        if not codes:
+        """The outline as it is cut: less edging plus pre-milling at every banded edge, larger where it is scribed."""
+        if not codes and not (self.scribes and self.outline):
             return self.outline
-        found = [stock.edging_by_code(code) if code else None for code in codes]
-        return offset(self.outline, [-off(e.thickness) if e is not None else 0.0 for e in found])
+        names = edge_names(self.outline, self.length, self.width)
+        found = [stock.edging_by_code(code) if code else None for code in codes or ("",) * len(names)]
+        return offset(
+            self.outline,
+            [
+                self.scribes.get(name, 0.0) - (off(e.thickness) if e is not None else 0.0)
+                for e, name in zip(found, names, strict=True)
+            ],
+        )
 
     @property
     def area(self) -> float:

@@ -113,6 +113,31 @@ LIMITS: dict[str, dict[str, Range]] = {
     "TopEdge": {"overhang": Range(-300.0, 1200.0)},
     "TopCut": {"x": ON_WALL, "back": ON_WALL, "width": Range(1.0, 5000.0), "depth": Range(1.0, 5000.0)},
     "TopPoint": {"x": ON_WALL, "out": ON_WALL, "bulge": Range(-1000.0, 1000.0)},
+    # --- paneled walls
+    "Limit": {"off": ON_WALL, "kept": ON_WALL},
+    "WallField": {"clear": Range(0.0, 1000.0)},
+    "OwnCount": {"path": Range(0, 1000), "stretch": Range(0, 200), "count": Range(1, 200)},
+    "Treatment": {"fixing": Range(0.0, 500.0)},
+    "Panels": {
+        "target": Range(20.0, 5000.0), "rows": Range(1, 50), "step": Range(0.0, 100.0),
+        **dict.fromkeys(("stile", "end_stile", "top_rail", "mid_rail", "bottom_rail"), Range(0.0, 2000.0)),
+        "board": Range(0.0, 100.0), "frame": Range(3.0, 100.0),
+    },
+    "SlatStep": {"width": Range(2.0, 2000.0), "gap": Range(0.0, 2000.0)},
+    "Slats": {
+        "angle": Range(-80.0, 80.0), "least_gap": Range(0.0, 2000.0), "most_gap": Range(0.0, 4000.0),
+        "least": Range(0.0, 500.0), "depth": Range(1.0, 300.0), "board": Range(0.0, 100.0),
+    },
+    "Boards": {
+        "count": Range(0, 200), "gap": Range(0.0, 200.0), "thickness": Range(1.0, 100.0), "groove": Range(0.0, 100.0),
+        "groove_pitch": Range(4.0, 2000.0), "groove_depth": Range(0.1, 100.0),
+    },
+    "ZoneBand": {"size": Range(1.0, 50_000.0), "share": SHARE},
+    "Arched": {
+        "width": Range(10.0, 20_000.0), "height": Range(10.0, 12_000.0), "left": ON_WALL,
+        "bottom": Range(0.0, 12_000.0), "rise": Range(1.0, 12_000.0), "border": Range(0.0, 2000.0),
+    },
+    "Parted": {**dict.fromkeys(("x1", "y1", "x2", "y2"), Range(0.0, 1.0)), "rise": Range(-12_000.0, 12_000.0)},
     # --- drawings: ends of section lines on the plan; mm of paper
     "Section": dict.fromkeys(("x1", "y1", "x2", "y2"), Range(-100_000.0, 100_000.0)),
     "Dimension": {"offset": Range(-150.0, 150.0)},

@@ -6,9 +6,11 @@ import msgspec
 
 from tall_plank.job import Basis, Job, Kind, Room, Run, Source, Unit, basis_of
 from tall_plank.job.choices import LEFT, RIGHT, Side
+from tall_plank.job.treatment import Treatment
 from tall_plank.measure.frames import FloorPoints
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.corners import CornerEnd, corners_of_room
+from tall_plank.setout.paneling.fields import FieldLaid, fields_of
 from tall_plank.setout.panels import ceiling_fillers, corner_fillers, run_waterfalls, upstands
 from tall_plank.setout.plinths import plinths_of
 from tall_plank.setout.rooms import corners_of, walls_of
@@ -34,6 +36,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     points : corners of the floor, clockwise
     boards : fillers, panels, plinths and what else trims are made of
     placed : every cell of every run
+    fields : of its walls
     """
 
     room: Room
@@ -45,6 +48,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     points: FloorPoints = ()
     moldings: tuple[MoldingPiece, ...] = ()
     placed: tuple[Placed, ...] = ()
+    fields: tuple[FieldLaid, ...] = ()
 
     @property
     def lines(self) -> tuple[Wall, ...]:
@@ -104,12 +108,34 @@ def set_out(job: Job) -> Layout:
 def set_out_room(job: Job, room: Room) -> RoomLayout:
     """One room set out; kept as long as nothing that it is made from changes."""
     used = {cell.unit for run in room.runs for cell in run.cells}
-    return _room(basis_of(job, tuple(u for u in job.units if u.id in used)), room)
+    covers = {f.treatment for f in room.fields}
+    treatments = tuple(t for t in job.treatments if t.id in covers)
+    return _room(basis_of(job, tuple(u for u in job.units if u.id in used)), room, treatments)
+
+
+def _room(basis: Basis, room: Room, treatments: tuple[Treatment, ...]) -> RoomLayout:
+    """A room set out, with its wall fields.
+
+    Parameters
+    ----------
+    basis : with the units that stand in the room
+    """
+    plain = _plain_room(basis, msgspec.structs.replace(room, fields=()) if room.fields else room)
+    return _with_fields(basis_of(basis), plain, room, treatments) if room.fields else plain
 
 
 @remembered(64)
-def _room(basis: Basis, room: Room) -> RoomLayout:
-    """A room set out.
+def _with_fields(basis: Basis, plain: RoomLayout, room: Room, treatments: tuple[Treatment, ...]) -> RoomLayout:
+    """A room with its wall fields; kept while nothing of it changes."""
+    fields = fields_of(
+        basis, room, treatments, plain.walls, plain.lines, plain.moldings, plain.placed, plain.worktops, plain.boards
+    )
+    return msgspec.structs.replace(plain, room=msgspec.structs.replace(plain.room, fields=room.fields), fields=fields)
+
+
+@remembered(64)
+def _plain_room(basis: Basis, room: Room) -> RoomLayout:
+    """A room set out without wall fields.
 
     Parameters
     ----------

@@ -24,6 +24,7 @@ from tall_plank.desk.views.plan import PlanView
 from tall_plank.desk.views.runlines import RunLines
 from tall_plank.desk.views.runtextbar import RunTextBar
 from tall_plank.desk.views.strip import Strip
+from tall_plank.desk.views.sumline import SumLine
 from tall_plank.desk.views.tables import TablePane
 from tall_plank.files.userdata import Preferences
 from tall_plank.papers.sets import KINDS
@@ -42,6 +43,7 @@ class Center(QStackedWidget):
         super().__init__()
         self.strip = Strip(document)
         self.lines = RunLines(document, self.strip)
+        self.sums = SumLine(document, self.strip)
         self.run_text = RunTextBar(document)
         self.plan = PlanView(document)
         self.model = ModelView(document)
@@ -51,6 +53,8 @@ class Center(QStackedWidget):
         column.setSpacing(0)
         column.addWidget(self.strip, 1)
         column.addWidget(self.lines)
+        column.addWidget(self.sums)
+        self.show_under_strip("units")
         column.addWidget(self.run_text)
         self.lower_panes = Panes(Qt.Orientation.Horizontal)
         for view, name in ((self.plan, tr("plan")), (self.model, tr("model"))):
@@ -85,6 +89,11 @@ class Center(QStackedWidget):
             self.bars, self.rack, self.machine, *self.sets.values(),
         ):  # fmt: skip
             self.addWidget(page)
+
+    def show_under_strip(self, stage: str) -> None:
+        """Run lines, or at the Paneling stage the sum of the wall field."""
+        self.lines.setVisible(stage != "paneling")
+        self.sums.setVisible(stage == "paneling")
 
     def show_panes(self, name: str) -> None:
         """strip, plan, model or all of them."""

@@ -13,7 +13,7 @@ from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
 from tall_plank.job import Kind
 
-STAGES = ("room", "units", "finish", "shop", "offer")
+STAGES = ("room", "units", "paneling", "finish", "shop", "offer")
 
 
 WORDS = Qt.ItemDataRole.UserRole + 1

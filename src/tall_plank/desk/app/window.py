@@ -174,7 +174,7 @@ class Window(QMainWindow):
             self._room_shown = self.document.room_id
             self.strip.fitted = self.plan.fitted = True
             self.model.fit()
-        for view in (self.strip, self.lines, self.plan, self.model, self.shelf):
+        for view in (self.strip, self.lines, self.plan, self.model, self.shelf, self.center.sums):
             view.refresh()
 
     def _selection_changed(self) -> None:
@@ -182,6 +182,7 @@ class Window(QMainWindow):
         self.strip.show_selection()
         self.strip.refresh_selection()
         self.lines.refresh()
+        self.center.sums.refresh()
         self.plan.refresh_selection()
         self.model.refresh_selection()
         self.spec.refresh()
@@ -223,7 +224,7 @@ class Window(QMainWindow):
     # --- stages
 
     def show_stage(self, stage: str) -> None:
-        """Room, units, finish: the drawing; shop and offer: schedules and pages. The selection stays."""
+        """Room, units, paneling, finish: the drawing; shop and offer: schedules and pages. The selection stays."""
         self.stage = stage
         self.bar.show_stage(stage)
         self.shelf.show_stage(stage)
@@ -236,6 +237,7 @@ class Window(QMainWindow):
             self.left.setCurrentWidget(self.shelf)
             self.spec.show()
             self.center.setCurrentWidget(self.center.design)
+            self.center.show_under_strip(stage)
             self._refresh_design()
         self.spec.refresh()
         self.commands.refresh()

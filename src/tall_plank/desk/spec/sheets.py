@@ -7,6 +7,7 @@ from tall_plank.desk.model.sheets import (
     Sheet,
 )
 from tall_plank.desk.spec.bay import bay_sheet
+from tall_plank.desk.spec.paneling import paneling_sheet
 from tall_plank.desk.spec.price import price_sheet
 from tall_plank.desk.spec.room import room_sheet, wall_sheet
 from tall_plank.desk.spec.run import run_sheet
@@ -30,6 +31,8 @@ def sheet_for(doc: Document, stage: str) -> Sheet:
             handling = HANDLING.get(source.kind)
             if handling is not None and handling.sheet is not None:
                 return handling.sheet(doc, source.id)
+    if stage == "paneling":
+        return paneling_sheet(doc)
     if stage == "finish":
         return scheme_sheet(doc)
     if stage == "shop":

@@ -18,6 +18,7 @@ from tall_plank.desk.things.sliding import SLIDING
 from tall_plank.desk.things.slope import SLOPE
 from tall_plank.desk.things.soffit import SOFFIT
 from tall_plank.desk.things.underlay import UNDERLAY
+from tall_plank.desk.things.wall_field import WALL_FIELD
 from tall_plank.job import Kind
 
 HANDLING: dict[Kind, Handling] = {
@@ -28,6 +29,7 @@ HANDLING: dict[Kind, Handling] = {
     Kind.ISLAND: ISLAND,
     Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: MOLDING,
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,
@@ -39,7 +41,10 @@ HANDLING: dict[Kind, Handling] = {
 }
 
 HEADINGS = ("Openings", "Structure", "Islands", "Service points", "Moldings", "Guide lines", "Drawings")
-"""Of the shelf, in their order."""
+"""Of the shelf at the Room stage, in their order."""
+
+PANELING_HEADINGS = ("Treatments", "Moldings")
+"""Of the shelf at the Paneling stage."""
 
 OFFERED: dict[str, Offered] = {o.name: o for handling in HANDLING.values() for o in handling.offers}
 """What the shelf of the Room stage offers, by name."""

@@ -14,7 +14,7 @@ from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
-from tall_plank.desk.things.table import HEADINGS, offered_under
+from tall_plank.desk.things.table import HEADINGS, PANELING_HEADINGS, offered_under
 from tall_plank.desk.views.dropping import TEMPLATE_MIME
 from tall_plank.desk.views.shelfpictures import PICTURE, picture, saved_drawing, swatch, template_drawing
 from tall_plank.files.library import Kept, kept
@@ -143,7 +143,9 @@ class Shelf(QFrame):
         if key == self._key:
             return
         self._key = key
-        self._entries = {"room": self._openings, "finish": self._finishes}.get(self.stage, self._templates)()
+        self._entries = {"room": self._openings, "finish": self._finishes, "paneling": self._treatments}.get(
+            self.stage, self._templates
+        )()
         self._fill()
 
     def _templates(self) -> list[Entry]:
@@ -202,6 +204,9 @@ class Shelf(QFrame):
 
     def _openings(self) -> list[Entry]:
         return self._room_entries(HEADINGS)
+
+    def _treatments(self) -> list[Entry]:
+        return self._room_entries(PANELING_HEADINGS)
 
     def _room_entries(self, headings: tuple[str, ...]) -> list[Entry]:
         return [

@@ -458,5 +458,5 @@ class Strip(TakesDrops, Frieze):
             paint_snap(painter, self, self._snap, self._snap_x, self._snap_z)
         if self._snap_up is not None:
             paint_snap(painter, self, self._snap_up[0], self._snap_x, self._snap_up[1])
-        if not any(p.is_solid for p in self.document.room.placed):
+        if not any(p.is_solid for p in self.document.room.placed) and not self.document.room.fields:
             paint_first_step(painter, self)

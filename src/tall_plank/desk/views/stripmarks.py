@@ -21,6 +21,8 @@ def paint_first_step(painter: QPainter, strip: Frieze) -> None:
             "Type the room's size on the sheet at the right, or draw its outline (O). "
             "Put doors and windows on a wall from the left. Then go to Units (Alt+2)."
         )
+    elif strip.stage == "paneling":
+        hint = tr("Choose a treatment at the left; Enter puts it on this wall, or drag it onto another one.")
     elif strip.stage == "finish":
         hint = tr("There is nothing to finish yet. Units (Alt+2) come first.")
     wall = strip.document.room.wall(strip.current_wall())

@@ -16,6 +16,7 @@ from tall_plank.drawing.things.service import SERVICE
 from tall_plank.drawing.things.sliding import SLIDING
 from tall_plank.drawing.things.slope import SLOPE
 from tall_plank.drawing.things.soffit import SOFFIT
+from tall_plank.drawing.things.wall_field import WALL_FIELD
 from tall_plank.job import Kind
 
 NONE = ThingDrawn()
@@ -29,6 +30,7 @@ DRAWN: dict[Kind, ThingDrawn] = {
     Kind.ISLAND: ISLAND,
     Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: MOLDING,
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: NONE,

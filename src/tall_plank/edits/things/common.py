@@ -8,7 +8,7 @@ from typing import Any
 
 import msgspec
 
-from tall_plank.edits.change import Change, with_room
+from tall_plank.edits.change import Change, with_kept_limits, with_room
 from tall_plank.edits.rooms import check_room
 from tall_plank.job import Job, Kind, Room
 from tall_plank.job.things.table import THINGS, find_thing
@@ -83,6 +83,7 @@ def deleted(job: Job, kind: Kind, thing_id: str) -> Change:
         )
         for run in room.runs
     )
-    left = tuple(t for t in getattr(room, noun.rows) if t.id != thing_id)
-    new = msgspec.structs.replace(room, **{noun.rows: left, "runs": runs})
+    kept = with_kept_limits(job, room, frozenset({held}))
+    left = tuple(t for t in getattr(kept, noun.rows) if t.id != thing_id)
+    new = msgspec.structs.replace(kept, **{noun.rows: left, "runs": runs})
     return Change(with_room(job, new), f"Delete the {noun.name_of(thing)}")

@@ -19,6 +19,7 @@ from tall_plank.edits.things.sliding import SLIDING
 from tall_plank.edits.things.slope import SLOPE
 from tall_plank.edits.things.soffit import SOFFIT
 from tall_plank.edits.things.underlay import UNDERLAY
+from tall_plank.edits.things.wall_field import WALL_FIELD
 from tall_plank.job import Job, Kind, Source
 from tall_plank.measure import PlankError
 
@@ -30,6 +31,7 @@ EDITS: dict[Kind, ThingEdits] = {
     Kind.ISLAND: ISLAND,
     Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: MOLDING,
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,

@@ -48,3 +48,14 @@ def part_insets(holder: Raw) -> None:
     for row in [row for row in own if row.get("key") == OLD_INSET]:
         own = [r for r in own if r is not row] + [{**row, "key": side} for side in SIDES]
         holder["own"] = sorted(own, key=lambda r: str(r["key"]))
+
+
+WALL_LENGTHS = {
+    "wall_stile": 80.0, "wall_rail": 80.0, "wall_step": 0.5, "wall_board": 9.0,
+    "wall_frame": 9.0, "wall_slat": 30.0, "wall_slat_gap": 15.0,
+    "wall_slat_depth": 18.0, "wall_gap": 5.0, "wall_clear": 3.0,
+    "batten_width": 45.0, "batten_thickness": 18.0, "batten_pitch": 600.0,
+}  # fmt: skip
+"""mm; values of paneled walls when they came into shop standards."""
+
+WALL_CHOICES = {"wall_hold": "battens"}

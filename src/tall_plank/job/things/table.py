@@ -24,6 +24,7 @@ from tall_plank.job.things.sliding import SLIDING
 from tall_plank.job.things.slope import SLOPE
 from tall_plank.job.things.soffit import SOFFIT
 from tall_plank.job.things.underlay import UNDERLAY
+from tall_plank.job.things.wall_field import WALL_FIELD
 from tall_plank.measure import PlankError
 
 THINGS: dict[Kind, Noun] = {
@@ -34,6 +35,7 @@ THINGS: dict[Kind, Noun] = {
     Kind.ISLAND: ISLAND,
     Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: MOLDING,
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,

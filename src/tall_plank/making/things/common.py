@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 
 from tall_plank.job import Basis
-from tall_plank.making.made import MadeLength, MadeTrim, OfferedThing
+from tall_plank.making.made import MadeField, MadeLength, MadeTrim, OfferedThing
 from tall_plank.making.parts import Asked
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.making.unit import MadeUnit
@@ -34,6 +34,7 @@ class RoomMaking:
     lengths: list[MadeLength] = field(default_factory=list)
     sliding: list[MadeSliding] = field(default_factory=list)
     offered: list[OfferedThing] = field(default_factory=list)
+    fields: list[MadeField] = field(default_factory=list)
     _counts: dict[str, int] = field(default_factory=dict)
 
     def line_name(self, line: Wall) -> str:

@@ -7,6 +7,7 @@ from tall_plank.making.things.common import ThingMaking
 from tall_plank.making.things.island import ISLAND
 from tall_plank.making.things.molding import MOLDING
 from tall_plank.making.things.sliding import SLIDING
+from tall_plank.making.things.wall_field import WALL_FIELD
 
 NONE = ThingMaking()
 """A kind of which nothing is made."""
@@ -19,6 +20,7 @@ MAKING: dict[Kind, ThingMaking] = {
     Kind.ISLAND: ISLAND,
     Kind.SOFFIT: NONE,
     Kind.ROOF_WINDOW: NONE,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: MOLDING,
     Kind.SERVICE: NONE,
     Kind.GUIDE: NONE,

@@ -64,7 +64,7 @@ class PanelSpec(msgspec.Struct, frozen=True, cache_hash=True):
     rest: PanelRest = "ends"
 
 
-class PanelGrid(msgspec.Struct, frozen=True):
+class PanelGrid(msgspec.Struct, frozen=True, cache_hash=True):
     """Panels set out.
 
     Attributes
@@ -210,15 +210,18 @@ def sum_line(grid: PanelGrid, unit: DisplayUnit) -> str:
 # --- outlets
 
 
-class Outlet(msgspec.Struct, frozen=True):
-    """Something on the wall that a stile must not cross: from where to where, mm from the wall's left end."""
+class Outlet(msgspec.Struct, frozen=True, cache_hash=True):
+    """Something on the wall that a stile must not cross: from where to where, mm from the wall's left end, and above
+    the floor."""
 
     name: str
     low: float
     high: float
+    bottom: float = 0.0
+    top: float = 0.0
 
 
-class StileClash(msgspec.Struct, frozen=True):
+class StileClash(msgspec.Struct, frozen=True, cache_hash=True):
     """An outlet on a stile.
 
     Attributes

@@ -33,6 +33,7 @@ class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
     left, right : saw angle of the mitre at each end, degrees from square; 0 square, positive where the back is the
         longer side (an inner corner), negative at an outer corner
     length : at its long points, mm
+    height : of its profile, mm
     """
 
     molding: str
@@ -45,6 +46,7 @@ class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
     left: float
     right: float
     length: float
+    height: float = 0.0
 
 
 def mitre(angle: float) -> float:
@@ -172,6 +174,7 @@ def _along(
                     round(left, 6),
                     round(right, 6),
                     long_length(x1 - x0, profile.depth, left, right),
+                    profile.height,
                 )
             )
     return found

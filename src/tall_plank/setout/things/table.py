@@ -12,6 +12,7 @@ from tall_plank.setout.things.roof_window import ROOF_WINDOW
 from tall_plank.setout.things.service import SERVICE
 from tall_plank.setout.things.slope import SLOPE
 from tall_plank.setout.things.soffit import SOFFIT
+from tall_plank.setout.things.wall_field import WALL_FIELD
 from tall_plank.setout.wall import Span, Wall
 
 NONE = ThingSetOut()
@@ -25,6 +26,7 @@ SET_OUT: dict[Kind, ThingSetOut] = {
     Kind.ISLAND: NONE,
     Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: NONE,
     Kind.SERVICE: SERVICE,
     Kind.GUIDE: GUIDE,

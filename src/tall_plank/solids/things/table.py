@@ -10,6 +10,7 @@ from tall_plank.solids.things.opening import OPENING
 from tall_plank.solids.things.roof_window import ROOF_WINDOW
 from tall_plank.solids.things.sliding import SLIDING
 from tall_plank.solids.things.soffit import SOFFIT
+from tall_plank.solids.things.wall_field import WALL_FIELD
 
 NONE = ThingSolids()
 """A kind that is not seen by itself in the model."""
@@ -22,6 +23,7 @@ SOLIDS: dict[Kind, ThingSolids] = {
     Kind.ISLAND: NONE,
     Kind.SOFFIT: SOFFIT,
     Kind.ROOF_WINDOW: ROOF_WINDOW,
+    Kind.WALL_FIELD: WALL_FIELD,
     Kind.MOLDING: MOLDING,
     Kind.SERVICE: NONE,
     Kind.GUIDE: NONE,

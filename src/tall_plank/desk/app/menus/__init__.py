@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from PyQt6.QtWidgets import QMenu
 
-from tall_plank.desk.app.menus import arrange, bays, drawings, edit, help, job, place, room, select, view
+from tall_plank.desk.app.menus import arrange, bays, drawings, edit, help, job, paneling, place, room, select, view
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 
 TITLES = {
-    "job": "&Job", "edit": "&Edit", "room": "&Room", "place": "&Place", "bays": "&Bays", "arrange": "&Arrange",
+    "job": "&Job", "edit": "&Edit", "room": "&Room", "place": "&Place", "bays": "&Bays",
+    "paneling": "Pa&neling", "arrange": "&Arrange",
     "select": "&Select",
     "view": "&View", "drawings": "&Drawings", "help": "&Help",
     "bays/close": "&Close with", "bays/style": "All fronts of this st&yle",
@@ -23,7 +24,7 @@ TITLES = {
 def register(w: Window) -> None:
     """Register every command of a window and fill its menus."""
     w.commands.titles = TITLES
-    for menu in (job, edit, room, place, arrange, select, view, bays, drawings, help):
+    for menu in (job, edit, room, place, paneling, arrange, select, view, bays, drawings, help):
         menu.register(w)
     w.menus = w.commands.fill_menus()
     w.recent = QMenu(tr("Open &recent"), w)

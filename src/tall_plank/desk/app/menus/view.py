@@ -6,6 +6,7 @@ from functools import partial
 
 from PyQt6.QtWidgets import QApplication, QWidget
 
+from tall_plank.desk.app.jobbar import STAGES
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look.texts import tr
 
@@ -49,7 +50,7 @@ def register(w: Window) -> None:
 
     add("dims", tr("&Dimensions on the strip"), "view", dims, "D", checkable=True)
     w.commands.separate("view")
-    for i, stage in enumerate(("room", "units", "finish", "shop", "offer"), 1):
+    for i, stage in enumerate(STAGES, 1):
         add(
             f"stage_{stage}",
             f"{tr('Stage')}: {tr(stage.capitalize())}",

@@ -1,0 +1,101 @@
+"""Wall fields: their pieces and panel moldings as they are seen, those nearer to the wall first."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from tall_plank.drawing.floor import on_line
+from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, rectangle
+from tall_plank.drawing.things.common import Scope, ThingDrawn
+from tall_plank.job import Kind
+from tall_plank.making import MadeTrim, Part
+from tall_plank.measure.outlines import Points
+from tall_plank.setout import Wall
+from tall_plank.setout.paneling.values import depth_of
+from tall_plank.stock import Stock
+
+
+def field_trims(scope: Scope, wall: Wall) -> list[MadeTrim]:
+    """The pieces of the fields of a wall."""
+    return [
+        t
+        for t in scope.made.trims
+        if t.part is not None
+        and t.source is not None
+        and t.source.kind is Kind.WALL_FIELD
+        and t.room == scope.room.room.id
+        and t.parent == wall.frame
+    ]
+
+
+def outline_on_wall(part: Part) -> Points:
+    """A piece that lies flat on its wall: x along it, z up, mm."""
+    points = part.outline or ((0.0, 0.0), (part.length, 0.0), (part.length, part.width), (0.0, part.width))
+    found = []
+    for u, v in points:
+        x, _, z = part.frame.at(u, v, 0.0)
+        found.append((x, z))
+    return tuple(found)
+
+
+def _color(stock: Stock, part: Part) -> tuple[str, str]:
+    board = stock.board_by_code(part.board)
+    finish = stock.finish(board.finish) if board else None
+    grain = ""
+    if board is not None and board.grain != "none":
+        grain = "y" if abs(part.frame.x[2]) > 0.5 else "x"
+    return (finish.color if finish else "#CCCCCC"), grain
+
+
+def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
+    items: list[Item] = []
+    pieces = [(t.part, t.source) for t in field_trims(scope, wall) if t.part is not None and t.part.role != "batten"]
+    # From the wall outwards: what stands farther off covers what is behind.
+    pieces.sort(key=lambda pair: pair[0].thickness - pair[0].frame.origin[1])
+    for part, source in pieces:
+        color, grain = _color(scope.job.stock, part)
+        items.append(Shape(outline_on_wall(part), Pen.NARROW, Layer.TRIM, source, color, grain))  # type: ignore[arg-type]
+    for made in scope.made.fields:
+        if made.room != scope.room.room.id or made.wall_id != wall.id:
+            continue
+        for m in made.moldings:
+            profile = scope.job.stock.profile(m.profile)
+            wide = profile.height if profile is not None else 0.0
+            outer = rectangle(m.x0, m.z0, m.x1 - m.x0, m.z1 - m.z0)
+            inner = rectangle(m.x0 + wide, m.z0 + wide, m.x1 - m.x0 - 2 * wide, m.z1 - m.z0 - 2 * wide)
+            items.append(Shape(outer, Pen.NARROW, Layer.TRIM, made.source, ""))
+            items.append(Shape(inner, Pen.NARROW, Layer.TRIM, made.source, ""))
+            items += [Line(*a, *b, Pen.NARROW, Layer.TRIM, made.source) for a, b in zip(outer, inner, strict=True)]
+    return items
+
+
+def _floor(scope: Scope) -> list[Item]:
+    """From above: what each zone that reaches below the plan's cut takes before its wall, battens and all."""
+    items: list[Item] = []
+    for laid in scope.room.fields:
+        wall = scope.room.wall(laid.wall_id)
+        for zone in laid.zones:
+            out = laid.fixing + depth_of(zone.cover, laid.made)
+            spans = sorted((r.bounds[0], r.bounds[2]) for r in zone.regions if r.bounds[1] < PLAN_CUT)
+            for x0, x1 in joined_spans(spans):
+                points = on_line(wall, x0, -out, x1 - x0, out)
+                items.append(Shape(points, Pen.NARROW, Layer.TRIM, Kind.WALL_FIELD.of(laid.field.id), "unit"))
+    return items
+
+
+PLAN_CUT = 1200.0
+"""mm above the floor at which a plan is cut (common practice)."""
+
+
+def joined_spans(spans: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    """Stretches along a wall, those that touch in one; mm, sorted."""
+    found: list[tuple[float, float]] = []
+    for a, b in spans:
+        if found and a <= found[-1][1] + 0.5:
+            found[-1] = (found[-1][0], max(found[-1][1], b))
+        else:
+            found.append((a, b))
+    return found
+
+
+WALL_FIELD = ThingDrawn(on_wall=_on_wall, solid=True, floor=_floor)

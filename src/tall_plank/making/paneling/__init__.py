@@ -1,0 +1,1 @@
+"""What covers walls, as parts: boards, frames and panels, slats, battens."""

@@ -1,0 +1,321 @@
+"""Wall fields set out: where each lies between its marks, how far its face stands off the wall, how it meets the next
+wall, and its zones.
+
+A field is fixing, then board, then face. At an inside corner the wall at the left runs through and the one at the right
+is shorter by its build-up; at an outside corner the wall at the left laps over the edge of the one at the right (common
+practice).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import msgspec
+
+from tall_plank.job import Basis, Room
+from tall_plank.job.standard import Construction, construction_from
+from tall_plank.job.things.wall_field import Limit, WallField
+from tall_plank.job.treatment import Treatment
+from tall_plank.measure import PlankError, told
+from tall_plank.measure import paths as pa
+from tall_plank.measure.paths import Path, path_of
+from tall_plank.measure.regions import Region, box_path, within, without
+from tall_plank.measure.remembered import remembered
+from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
+from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
+from tall_plank.setout.paneling.slats import Slat
+from tall_plank.setout.paneling.values import fixing_of, standoff
+from tall_plank.setout.paneling.zones import Fault, Laying, Stretch, ZoneLaid
+from tall_plank.setout.runs import Placed
+from tall_plank.setout.things.molding import MoldingPiece
+from tall_plank.setout.trims import TrimBoard
+from tall_plank.setout.wall import Wall
+from tall_plank.setout.worktop import Worktop
+
+LEAST_FIELD = 20.0
+"""mm; a field that is narrower or lower is none."""
+
+OUTLET = 70.0
+"""mm; width and height of what is cut out for a power point (common practice: boxes of 68)."""
+
+
+class FieldLaid(msgspec.Struct, frozen=True, cache_hash=True):
+    """A wall field where it lies; mm from the wall's left end and above the floor.
+
+    Attributes
+    ----------
+    number : on its wall, from 1 in the order of the room
+    made : the construction values of the standard in force
+    fixing : from the wall to the back of its boards
+    stands_off : from the wall to its foremost face
+    scribes : added to the cut size at the left, right, lower and upper edge, in no sum
+    blocks : what stands before it or opens the wall there, with what is kept clear
+    """
+
+    field: WallField
+    number: int
+    wall_id: str
+    treatment: Treatment
+    made: Construction
+    x0: float
+    z0: float
+    x1: float
+    z1: float
+    fixing: float
+    stands_off: float
+    scribes: tuple[float, float, float, float] = (0.0, 0.0, 0.0, 0.0)
+    zones: tuple[ZoneLaid, ...] = ()
+    faults: tuple[Fault, ...] = ()
+    outlets: tuple[Outlet, ...] = ()
+    blocks: tuple[Box, ...] = ()
+    area: float = 0.0
+
+    @property
+    def width(self) -> float:
+        return self.x1 - self.x0
+
+    @property
+    def height(self) -> float:
+        return self.z1 - self.z0
+
+
+def fields_of(
+    basis: Basis,
+    room: Room,
+    treatments: tuple[Treatment, ...],
+    walls: tuple[Wall, ...],
+    lines: tuple[Wall, ...],
+    moldings: tuple[MoldingPiece, ...],
+    placed: tuple[Placed, ...],
+    tops: Sequence[Worktop],
+    boards: Sequence[TrimBoard],
+) -> tuple[FieldLaid, ...]:
+    """Every wall field of a room."""
+    made = construction_from(basis.active_standard())
+    by_id = {t.id: t for t in treatments}
+    by_wall = {w.id: w for w in walls}
+    counts: dict[str, int] = {}
+    found: list[FieldLaid] = []
+    blocks: dict[str, tuple[Box, ...]] = {}
+    for one in room.fields:
+        wall, treatment = by_wall.get(one.wall), by_id.get(one.treatment)
+        if wall is None or treatment is None:
+            continue
+        counts[wall.id] = counts.get(wall.id, 0) + 1
+        if wall.id not in blocks:
+            standing = standing_before(room, wall, placed, tops, boards, lines)
+            blocks[wall.id] = (*in_openings(room, wall), *standing)
+        marks = _marks(room, wall, moldings, placed, one)
+        turns = (_turn(walls, room, by_id, made, wall, "left"), _turn(walls, room, by_id, made, wall, "right"))
+        outlets = tuple(
+            Outlet(
+                f"power point {told(s.x.mm)} from the left",
+                s.x.mm - OUTLET / 2,
+                s.x.mm + OUTLET / 2,
+                s.height.mm - OUTLET / 2,
+                s.height.mm + OUTLET / 2,
+            )
+            for s in room.services
+            if s.wall == wall.id and s.kind == "power"
+        )
+        found.append(_laid(one, counts[wall.id], wall, treatment, made, marks, turns, blocks[wall.id], outlets))
+    return _apart(found)
+
+
+Marks = tuple[float | str, float | str, float | str, float | str]
+"""Where the left, right, lower and upper limit lie, mm; or why that cannot be told."""
+
+
+def _marks(room: Room, wall: Wall, moldings: Sequence[MoldingPiece], placed: Sequence[Placed], one: WallField) -> Marks:
+    ends = (0.0, wall.length, 0.0, wall.height)
+    found: list[float | str] = []
+    for limit, end in zip((one.left, one.right, one.bottom, one.top), ends, strict=True):
+        if not limit.to:
+            found.append(end)
+            continue
+        try:
+            found.append(place_of(room, wall, moldings, placed, limit))
+        except PlankError as error:
+            found.append(error.what)
+    return found[0], found[1], found[2], found[3]
+
+
+def _turn(
+    walls: tuple[Wall, ...],
+    room: Room,
+    by_id: dict[str, Treatment],
+    made: Construction,
+    wall: Wall,
+    side: str,
+) -> float:
+    """By how much a field is shorter at a corner (above 0) or laps past it (below 0), mm along the wall."""
+    i = walls.index(wall)
+    other = walls[i - 1] if side == "left" else walls[(i + 1) % len(walls)]
+    angle = wall.before if side == "left" else wall.after
+    reaches = [
+        f for f in room.fields
+        if f.wall == other.id and f.treatment in by_id and not (f.right if side == "left" else f.left).to
+        and (f.right if side == "left" else f.left).off.mm < 1.0
+    ]  # fmt: skip
+    if not reaches:
+        return 0.0
+    off = max(standoff(by_id[f.treatment], made) for f in reaches)
+    square = abs(math.sin(math.radians(angle)))
+    if square < 0.1:
+        return 0.0
+    if angle < 180.0:
+        return off / square if side == "left" else 0.0
+    return -off / square if side == "right" else 0.0
+
+
+@remembered(256)
+def _laid(
+    one: WallField,
+    number: int,
+    wall: Wall,
+    treatment: Treatment,
+    made: Construction,
+    marks: Marks,
+    turns: tuple[float, float],
+    blocks: tuple[Box, ...],
+    outlets: tuple[Outlet, ...],
+) -> FieldLaid:
+    """A field laid; kept while nothing that it is laid from changes."""
+    limits = (one.left, one.right, one.bottom, one.top)
+    faults = [Fault((), what, "Choose another mark, or the wall's end.") for what in marks if isinstance(what, str)]
+    ends = (0.0, wall.length, 0.0, wall.height)
+    at = [
+        mark if not isinstance(mark, str) else limit.kept.mm if limit.kept is not None else end
+        for mark, end, limit in zip(marks, ends, limits, strict=True)
+    ]
+    way = (1.0, -1.0, 1.0, -1.0)
+    turned = (turns[0], turns[1], 0.0, 0.0)
+    for k, limit in enumerate(limits):
+        gap = made.wall_gap if limit.meets == "gap" else 0.0
+        inwards = limit.off.mm
+        if not limit.to:
+            inwards = max(inwards, turned[k]) if turned[k] > 0 else inwards + (turned[k] if inwards < 1.0 else 0.0)
+        at[k] += way[k] * (inwards + gap)
+    x0, x1, z0, z1 = at
+    cut = [made.scribe if limit.meets == "scribe" else 0.0 for limit in limits]
+    scribes = (cut[0], cut[1], cut[2], cut[3])
+    laid = FieldLaid(
+        one, number, wall.id, treatment, made, x0, z0, x1, z1,
+        fixing_of(treatment, made), standoff(treatment, made), scribes, outlets=outlets,
+    )  # fmt: skip
+    if x1 - x0 < LEAST_FIELD or z1 - z0 < LEAST_FIELD:
+        what = f"There is no room for the wall field: {told(max(0.0, x1 - x0))} x {told(max(0.0, z1 - z0))} mm."
+        faults.append(Fault((), what, "Move one of its limits."))
+        return msgspec.structs.replace(laid, faults=tuple(faults))
+    clear = one.clear.mm
+    near = tuple((b[0] - clear, b[1] - clear if b[1] > 0 else 0.0, b[2] + clear, b[3] + clear) for b in blocks)
+    near = tuple(b for b in near if b[0] < x1 and b[2] > x0 and b[1] < z1 and b[3] > z0)
+    seen = near
+    if one.mirrored:
+        seen = tuple((x0 + x1 - b[2], b[1], x0 + x1 - b[0], b[3]) for b in near)
+        turned_outlets = tuple(msgspec.structs.replace(o, low=x0 + x1 - o.high, high=x0 + x1 - o.low) for o in outlets)
+    else:
+        turned_outlets = outlets
+    whole = _wall_region(wall, (x0, z0, x1, z1))
+    if one.mirrored:
+        whole = [_mirrored(r, x0 + x1) for r in whole]
+    free = [piece for r in whole for piece in without(r, [box_path(*b) for b in seen])]
+    laying = Laying(made, one, seen, turned_outlets)
+    laying.lay(treatment.zone, (), (x0, z0, x1, z1), free)
+    zones = tuple(_mirrored_zone(z, x0 + x1) for z in laying.zones) if one.mirrored else tuple(laying.zones)
+    area = math.fsum(r.area for r in free)
+    return msgspec.structs.replace(laid, zones=zones, faults=(*faults, *laying.faults), blocks=near, area=area)
+
+
+def _wall_region(wall: Wall, box: Box) -> list[Region]:
+    """What of a box lies under the wall's upper edge; it may lap past the wall's ends."""
+    if not wall.profile:
+        return [Region(box_path(*box))]
+    low = min(0.0, box[1]) - 1.0
+    left, right = min(0.0, box[0]), max(wall.length, box[2])
+    top = [(right, wall.profile[-1][1]), *((x, z) for x, z in reversed(wall.profile)), (left, wall.profile[0][1])]
+    return within(Region(path_of(((left, low), (right, low), *_apart_points(top)))), [box_path(*box)])[0]
+
+
+def _apart_points(points: Sequence[tuple[float, float]]) -> list[tuple[float, float]]:
+    found: list[tuple[float, float]] = []
+    for p in points:
+        if not found or math.dist(found[-1], p) > 1e-6:
+            found.append(p)
+    return found
+
+
+def _mirrored(region: Region, about: float) -> Region:
+    """A region turned about the upright line at half of `about`, mm."""
+
+    def turn(path: Path) -> Path:
+        return pa.mirrored(path, about / 2)
+
+    return Region(turn(region.outer), tuple(turn(h) for h in region.holes))
+
+
+def _mirrored_zone(zone: ZoneLaid, about: float) -> ZoneLaid:
+    return msgspec.structs.replace(
+        zone,
+        regions=tuple(_mirrored(r, about) for r in zone.regions),
+        stretches=tuple(_mirrored_stretch(s, about) for s in zone.stretches),
+        slats=tuple(msgspec.structs.replace(s, shape=_mirrored(s.shape, about)) for s in reversed(zone.slats)),
+    )
+
+
+def _mirrored_stretch(s: Stretch, about: float) -> Stretch:
+    grid = s.grid
+    if grid is not None:
+        width = s.x1 - s.x0
+        lefts = tuple(width - x - w for x, w in zip(grid.left_edges, grid.panels, strict=True))
+        grid = PanelGrid(
+            grid.spec, grid.stiles[::-1], grid.panels[::-1], grid.height, grid.bottom_rail, lefts[::-1],
+            grid.bottom_edges, grid.rounded, grid.rounded_up,
+        )  # fmt: skip
+    clashes = tuple(
+        StileClash(
+            c.outlet,
+            (grid.count if grid is not None else 0) - c.stile,
+            c.counts,
+            -c.shift if c.shift is not None else None,
+        )
+        for c in s.clashes
+    )
+    return msgspec.structs.replace(s, x0=about - s.x1, x1=about - s.x0, grid=grid, clashes=clashes)
+
+
+def _apart(fields: list[FieldLaid]) -> tuple[FieldLaid, ...]:
+    """Fields that lie over one another say so; the later one covers nothing."""
+    done: list[FieldLaid] = []
+    for laid in fields:
+        over = next(
+            (
+                d
+                for d in done
+                if d.wall_id == laid.wall_id
+                and d.zones
+                and min(d.x1, laid.x1) - max(d.x0, laid.x0) > 0.1
+                and min(d.z1, laid.z1) - max(d.z0, laid.z0) > 0.1
+            ),
+            None,
+        )
+        if over is not None and laid.zones:
+            wide = min(over.x1, laid.x1) - max(over.x0, laid.x0)
+            high = min(over.z1, laid.z1) - max(over.z0, laid.z0)
+            fault = Fault(
+                (),
+                f"It lies over the wall field {over.field.name} by {told(wide)} x {told(high)} mm.",
+                "Move a limit of one of them.",
+            )
+            laid = msgspec.structs.replace(laid, zones=(), faults=(*laid.faults, fault))
+        done.append(laid)
+    return tuple(done)
+
+
+def limit_of(one: WallField, side: str) -> Limit:
+    """A side's limit: left, right, bottom or top."""
+    return getattr(one, side)  # type: ignore[no-any-return]
+
+
+__all__ = ["FieldLaid", "Slat", "Stretch", "ZoneLaid", "fields_of", "limit_of"]

@@ -1,0 +1,350 @@
+"""A tree of zones laid on the outline of a field: which part of the wall each cover takes, and how it is divided there.
+
+Places are those of the wall: x from its left end, z up from the floor, mm.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import itertools
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import msgspec
+
+from tall_plank.job.standard import Construction
+from tall_plank.job.things.wall_field import WallField
+from tall_plank.job.treatment import Arched, Bands, Bare, Boards, Cover, Panels, Parted, Slats, Zone, ZonePath
+from tall_plank.measure import PlankError, told
+from tall_plank.measure import paths as pa
+from tall_plank.measure.arches import arch_rise, arched, bulge_of_rise
+from tall_plank.measure.pathcuts import border
+from tall_plank.measure.paths import Path
+from tall_plank.measure.regions import Region, box_path, within, without
+from tall_plank.measure.shareout import Member, Rule, share_out
+from tall_plank.measure.units import TOLERANCE
+from tall_plank.setout.paneling.grid import (
+    LEAST,
+    Outlet,
+    PanelGrid,
+    PanelSpec,
+    StileClash,
+    panel_grid,
+    stile_clashes,
+)
+from tall_plank.setout.paneling.marks import Box
+from tall_plank.setout.paneling.slats import (
+    Slat,
+    centered_strips,
+    clipped_slats,
+    fitted_strips,
+    strips_from_left,
+    turned_bounds,
+)
+from tall_plank.setout.paneling.values import panel_sizes, slat_steps
+
+FAR = 100_000.0
+"""mm; farther than any wall."""
+
+
+class Fault(msgspec.Struct, frozen=True, cache_hash=True):
+    """What cannot be laid as decided: what, in which zone, and the remedy."""
+
+    path: ZonePath
+    what: str
+    remedy: str
+
+
+class Stretch(msgspec.Struct, frozen=True, cache_hash=True):
+    """An upright rectangle that is paneled by itself: between casings, under a window.
+
+    Attributes
+    ----------
+    grid : measured from its own left end, and from the floor
+    own : whether its count is the wall's own
+    clashes : outlets on its stiles
+    """
+
+    number: int
+    x0: float
+    z0: float
+    x1: float
+    z1: float
+    grid: PanelGrid | None = None
+    own: bool = False
+    clashes: tuple[StileClash, ...] = ()
+
+
+class ZoneLaid(msgspec.Struct, frozen=True, cache_hash=True):
+    """A covered zone where it lies.
+
+    Attributes
+    ----------
+    regions : what it takes of the wall
+    stretches : of panels
+    slats : of slats; `fitted`: what their gaps were multiplied by
+    dropped : pieces of slats that were left out
+    """
+
+    path: ZonePath
+    cover: Cover
+    regions: tuple[Region, ...]
+    stretches: tuple[Stretch, ...] = ()
+    slats: tuple[Slat, ...] = ()
+    fitted: float = 1.0
+    dropped: int = 0
+
+    @property
+    def area(self) -> float:
+        """mm²."""
+        return math.fsum(r.area for r in self.regions)
+
+
+@dataclass
+class Laying:
+    """A field while its zones are laid.
+
+    Attributes
+    ----------
+    blocks : what stands before the wall and what opens it, with what is kept clear about them
+    outlets : on the wall, from where to where
+    """
+
+    made: Construction
+    field: WallField
+    blocks: Sequence[Box]
+    outlets: Sequence[Outlet] = ()
+    zones: list[ZoneLaid] = dataclasses.field(default_factory=list)
+    faults: list[Fault] = dataclasses.field(default_factory=list)
+
+    def lay(self, zone: Zone, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        """Lay a zone that has a box, with what of it is free."""
+        if isinstance(zone, Bare):
+            return
+        if not regions:
+            self.faults.append(
+                Fault(path, "There is no room left for this part of the wall field.", "Move its limits.")
+            )
+            return
+        try:
+            match zone:
+                case Bands():
+                    self._bands(zone, path, box, regions)
+                case Arched():
+                    self._arched(zone, path, box, regions)
+                case Parted():
+                    self._parted(zone, path, box, regions)
+                case Panels():
+                    self._panels(zone, path, box, regions)
+                case Slats():
+                    self.zones.append(self._slats(zone, path, regions))
+                case Boards():
+                    self.zones.append(ZoneLaid(path, zone, tuple(regions)))
+        except PlankError as error:
+            self.faults.append(Fault(path, error.what, error.remedy))
+
+    # --- split
+
+    def _bands(self, zone: Bands, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        x0, z0, x1, z1 = box
+        total = z1 - z0 if zone.way == "up" else x1 - x0
+        members = [
+            Member(Rule.FIXED, size=b.size.mm)
+            if b.size is not None
+            else Member(Rule.SHARE, weight=b.share, least=LEAST)
+            for b in zone.bands
+        ]
+        shares = share_out(total, members)
+        word = "height" if zone.way == "up" else "width"
+        if shares.short > TOLERANCE:
+            raise PlankError(
+                f"The bands need {told(shares.short)} mm more {word} than there is.", "bands", "Make one smaller."
+            )
+        if shares.left > TOLERANCE:
+            raise PlankError(
+                f"The bands leave {told(shares.left)} mm of {word} bare.", "bands", "Let one take what is left."
+            )
+        at = z0 if zone.way == "up" else x0
+        for i, (band, size) in enumerate(zip(zone.bands, shares.sizes, strict=True)):
+            own = (x0, at, x1, at + size) if zone.way == "up" else (at, z0, at + size, z1)
+            at += size
+            self.lay(band.zone, (*path, i), own, _in_shape(regions, box_path(*own)))
+
+    def _arched(self, zone: Arched, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        shape = arch_path(zone, box)
+        around = shape
+        if zone.border.mm > TOLERANCE:
+            around = border(shape, -zone.border.mm)
+            rim = [piece for r in _in_shape(regions, around) for piece in without(r, [shape])]
+            self.lay(zone.edge, (*path, 2), pa.bounds(around), rim)
+        self.lay(zone.inner, (*path, 0), pa.bounds(shape), _in_shape(regions, shape))
+        self.lay(zone.outer, (*path, 1), box, [piece for r in regions for piece in without(r, [around])])
+
+    def _parted(self, zone: Parted, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        left = parting_path(zone, box)
+        one = _in_shape(regions, left)
+        other = [piece for r in regions for piece in without(r, [left])]
+        for i, (child, pieces) in enumerate(((zone.left, one), (zone.right, other))):
+            self.lay(child, (*path, i), _box_about(pieces) if pieces else box, pieces)
+
+    # --- covered
+
+    def _panels(self, panels: Panels, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        sizes = panel_sizes(panels, self.made)
+        stretches: list[Stretch] = []
+        rails = sizes.bottom_rail + sizes.top_rail + (panels.rows - 1) * sizes.mid_rail + panels.rows * LEAST
+        free = free_boxes(box, self.blocks)
+        whole = sum((b[2] - b[0]) * (b[3] - b[1]) for b in free)
+        if abs(sum(r.area for r in regions) - whole) > 1.0:
+            raise PlankError(
+                "Panels need an upright rectangle, and this part of the wall is none.",
+                "panels",
+                "Set the limit lower, or cover it with boards or slats.",
+            )
+        for b in free:
+            if b[3] - b[1] < rails - TOLERANCE or b[2] - b[0] < 2 * sizes.end_stile + LEAST:
+                continue
+            number = len(stretches)
+            own = self.field.count_of(path, number)
+            spec = PanelSpec(
+                width=b[2] - b[0],
+                count=own,
+                target=panels.target.mm,
+                stile=sizes.stile,
+                end_stile=sizes.end_stile,
+                bottom=b[1],
+                top=b[3],
+                rows=panels.rows,
+                bottom_rail=sizes.bottom_rail,
+                top_rail=sizes.top_rail,
+                mid_rail=sizes.mid_rail,
+                step=sizes.step,
+                rest=panels.rest,
+            )
+            try:
+                grid = panel_grid(spec)
+            except PlankError as error:
+                self.faults.append(Fault(path, error.what, error.remedy))
+                stretches.append(Stretch(number, *b, None, own > 0))
+                continue
+            here = [
+                Outlet(o.name, o.low - b[0], o.high - b[0], o.bottom, o.top)
+                for o in self.outlets
+                if o.top > b[1] and o.bottom < b[3] and o.high > b[0] and o.low < b[2]
+            ]
+            clashes = tuple(stile_clashes(grid, here, self.made.wall_clear))
+            stretches.append(Stretch(number, *b, grid, own > 0, clashes))
+        if not stretches:
+            raise PlankError(
+                f"Panels find no room in {told(box[2] - box[0])} x {told(box[3] - box[1])} mm.",
+                "panels",
+                "Make stiles and rails narrower, or move a limit.",
+            )
+        regions = [Region(box_path(s.x0, s.z0, s.x1, s.z1)) for s in stretches]
+        self.zones.append(ZoneLaid(path, panels, tuple(regions), tuple(stretches)))
+
+    def _slats(self, slats: Slats, path: ZonePath, regions: Sequence[Region]) -> ZoneLaid:
+        x0, x1 = turned_bounds(regions, slats.angle)
+        steps = slat_steps(slats, self.made)
+        if slats.start == "fitted":
+            least = slats.least_gap.mm if slats.least_gap is not None else None
+            most = slats.most_gap.mm if slats.most_gap is not None else None
+            strips = fitted_strips(x1 - x0, steps, least, most)
+        elif slats.start == "centered":
+            strips = centered_strips(x1 - x0, steps)
+        else:
+            strips = strips_from_left(x1 - x0, steps)
+        found, dropped = clipped_slats(regions, strips.spans, x0, slats.angle, slats.least.mm)
+        if not found:
+            raise PlankError("No slat is left of this pattern.", "slats", "Make the least piece smaller.")
+        return ZoneLaid(path, slats, tuple(regions), slats=tuple(found), fitted=strips.fitted, dropped=dropped)
+
+
+def arch_path(zone: Arched, box: Box) -> Path:
+    """The outline of an arched zone in the box of the zone around it.
+
+    Raises
+    ------
+    PlankError where it leaves the box, or has a rise that such an arch cannot have
+    """
+    x0, z0, x1, z1 = box
+    width, height = zone.width.mm, zone.height.mm
+    left = x0 + zone.left.mm if zone.left is not None else (x0 + x1 - width) / 2
+    low = z0 + zone.bottom.mm
+    over = max(x0 - left, left + width - x1, low + height - z1)
+    if over > TOLERANCE:
+        raise PlankError(f"The arch reaches {told(over)} mm out of its zone.", "arch", "Make it smaller, or move it.")
+    given = zone.rise.mm if zone.rise is not None else width / 4
+    rise = arch_rise(zone.kind, width, given)
+    return arched(zone.kind, left, low, left + width, low + height, rise)
+
+
+def parting_path(zone: Parted, box: Box) -> Path:
+    """What lies at the left of the line or arc that parts a zone, far beyond its box.
+
+    Raises
+    ------
+    PlankError where the ends are one point, or the arc turns by more than half a circle
+    """
+    x0, z0, x1, z1 = box
+    a = (x0 + zone.x1 * (x1 - x0), z0 + zone.y1 * (z1 - z0))
+    b = (x0 + zone.x2 * (x1 - x0), z0 + zone.y2 * (z1 - z0))
+    size = math.dist(a, b)
+    if size < 1.0:
+        raise PlankError("The line that parts it has no length.", "line", "Move one of its ends.")
+    ux, uz = (b[0] - a[0]) / size, (b[1] - a[1]) / size
+    far = [
+        (b[0] + ux * FAR, b[1] + uz * FAR), (b[0] + (ux - uz) * FAR, b[1] + (uz + ux) * FAR),
+        (a[0] - (ux + uz) * FAR, a[1] - (uz - ux) * FAR), (a[0] - ux * FAR, a[1] - uz * FAR),
+    ]  # fmt: skip
+    if abs(zone.rise.mm) > size / 2 + TOLERANCE:
+        raise PlankError(
+            f"The arc rises by {told(abs(zone.rise.mm))} mm, more than half of {told(size)} mm.",
+            "rise",
+            f"Give up to {told(size / 2)} mm.",
+        )
+    # An arc that stands off to the left of its way bends clockwise.
+    bulge = -bulge_of_rise(size, zone.rise.mm)
+    return ((*a, bulge), (*b, 0.0), *((x, z, 0.0) for x, z in far))
+
+
+def _in_shape(regions: Sequence[Region], shape: Path) -> list[Region]:
+    return [piece for r in regions for piece in within(r, [shape])[0]]
+
+
+def _box_about(regions: Sequence[Region]) -> Box:
+    boxes = [r.bounds for r in regions]
+    return (min(b[0] for b in boxes), min(b[1] for b in boxes), max(b[2] for b in boxes), max(b[3] for b in boxes))
+
+
+def free_boxes(box: Box, blocks: Sequence[Box]) -> list[Box]:
+    """The upright rectangles that are free of blocks, from left to right and from below: as wide as what is free above
+    one another stays the same, and as high as can be; mm."""
+    x0, z0, x1, z1 = box
+    near = [
+        b
+        for b in blocks
+        if b[0] < x1 - TOLERANCE and b[2] > x0 + TOLERANCE and b[1] < z1 - TOLERANCE and b[3] > z0 + TOLERANCE
+    ]
+    marks = sorted({x0, x1, *(min(max(m, x0), x1) for b in near for m in (b[0], b[2]))})
+    columns: list[tuple[float, float, tuple[tuple[float, float], ...]]] = []
+    for a, b in itertools.pairwise(marks):
+        if b - a < TOLERANCE:
+            continue
+        middle = (a + b) / 2
+        spans = [(z0, z1)]
+        for block in near:
+            if block[0] < middle < block[2]:
+                spans = [
+                    p
+                    for s, e in spans
+                    for p in ((s, min(e, block[1])), (max(s, block[3]), e))
+                    if p[1] - p[0] > TOLERANCE
+                ]
+        here = tuple(sorted(spans))
+        if columns and columns[-1][2] == here:
+            columns[-1] = (columns[-1][0], b, here)
+        else:
+            columns.append((a, b, here))
+    return [(a, s, b, e) for a, b, spans in columns for s, e in spans]
