@@ -33,7 +33,7 @@ def plan(job: Job, room: RoomLayout, made: MadeJob, *, chains: bool = False, sho
     ----------
     chains : figures of openings, services and units along every wall too, columns, islands, what hangs
     """
-    bare = msgspec.structs.replace(room.room, runs=())
+    bare = msgspec.structs.replace(room.room, runs=(), fields=())
     items: list[Item] = list(_shell(bare, room.walls, room.points))
     scope = Scope(job, room, made)
     by_cell = {p.cell: m for r in made.rooms for p, m in r.units if p.room == room.room.id}

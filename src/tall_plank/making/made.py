@@ -77,11 +77,14 @@ class MadeField(msgspec.Struct, frozen=True, cache_hash=True):
     ----------
     moldings : mitred round its panels
     problems : what is wrong with it, and what to mind
+    number, label : as in the numbers of its parts
     """
 
     source: Source
     room: str
     wall_id: str
+    number: str
+    label: str
     moldings: tuple[PanelMolding, ...] = ()
     problems: tuple[Problem, ...] = ()
 

@@ -132,9 +132,16 @@ def length(path: Path) -> float:
     return math.fsum(side.length for side in sides_of(path))
 
 
+def is_bent(path: Path) -> bool:
+    """Whether any side is an arc."""
+    return any(bulge for _, _, bulge in path)
+
+
 def bounds(path: Path) -> tuple[float, float, float, float]:
     """x0, y0, x1, y1 of the upright rectangle about it, arcs with their highest points."""
     points = [(x, y) for x, y, _ in path]
+    if not is_bent(path):
+        return ol.bounds(points)
     for side in sides_of(path):
         if side.bulge:
             (cx, cy), r = side.center, side.radius
@@ -281,6 +288,8 @@ CHORD = 0.1
 
 def chords(path: Path, within: float = CHORD) -> Points:
     """Straight sides with their corners on the path, for a screen."""
+    if not is_bent(path):
+        return tuple((x, y) for x, y, _ in path)
     return tuple(p for side in sides_of(path) for p in _by_chords(side, within))
 
 
@@ -288,7 +297,11 @@ def _by_chords(side: Side, within: float) -> list[Point]:
     if not side.bulge:
         return [side.a]
     n = _steps(side, within)
-    return [side.a, *(side.at(i / n) for i in range(1, n))]
+    # As `Side.at`, with what does not change worked out once.
+    (cx, cy), r, turn = side.center, side.radius, side.turn
+    start = math.atan2(side.a[1] - cy, side.a[0] - cx)
+    turns = [start + turn * (i / n) for i in range(1, n)]
+    return [side.a, *((cx + r * math.cos(t), cy + r * math.sin(t)) for t in turns)]
 
 
 def _steps(side: Side, within: float) -> int:

@@ -44,8 +44,12 @@ class Region(msgspec.Struct, frozen=True, cache_hash=True):
     @property
     def is_box(self) -> bool:
         """Whether it is an upright rectangle without holes."""
-        x0, y0, x1, y1 = self.bounds
-        return not self.holes and abs(self.area - (x1 - x0) * (y1 - y0)) < SLIVER and len(self.outer) == 4
+        if self.holes or len(self.outer) != 4 or paths.is_bent(self.outer):
+            return False
+        (a, b, _), (c, d, _), (e, f, _), (g, h, _) = self.outer
+        one = abs(b - d) < NEAR and abs(c - e) < NEAR and abs(f - h) < NEAR and abs(g - a) < NEAR
+        other = abs(a - c) < NEAR and abs(d - f) < NEAR and abs(e - g) < NEAR and abs(h - b) < NEAR
+        return one or other
 
     def inside(self, x: float, y: float) -> bool:
         """Whether a point lies in it, holes left out; mm."""

@@ -25,4 +25,9 @@ def find(checked: Checked) -> list[Snag]:
             where = Where(trim.room, "", trim.run, "", trim.label)
             what, remedy = (told_in(text, unit_shown) for text in (trim.problem.what, trim.problem.remedy))
             found.append(Snag("making", what, remedy, where))
+    for field in checked.made.fields:
+        where = Where(field.room, field.wall_id, "", "", field.label)
+        for problem in field.problems:
+            what, remedy = (told_in(text, unit_shown) for text in (problem.what, problem.remedy))
+            found.append(Snag("making", what, remedy, where, problem.weight))
     return found

@@ -47,7 +47,7 @@ def solids_in(
     ----------
     hidden : whether closed units have what is in them
     """
-    bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), name="", use="")
+    bare = msgspec.structs.replace(room.room, runs=(), islands=(), moldings=(), services=(), fields=(), name="", use="")
     solids: list[Solid] = list(shell_solids(bare, room.walls, room.points))
     put_away = {c.id for run in room.room.runs for c in run.cells if c.hidden} | without
     for placed, unit in made.units:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
@@ -237,13 +238,16 @@ class Canvas(QWidget):
         for p in self.placed:
             boxes: dict[Source, QRectF] = {}
             turned: list[QPolygonF] = []
-            for item in p.drawing.items:
-                if isinstance(item, Shape) and item.source is not None and item.source in wanted:
-                    polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
-                    if len(item.points) == 4 and _is_level(item.points):
-                        boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
-                    else:
-                        turned.append(polygon)
+            shapes = [i for i in p.drawing.items if isinstance(i, Shape) and i.source in wanted]
+            counts = Counter(item.source for item in shapes)
+            for item in shapes:
+                assert item.source is not None
+                polygon = QPolygonF([QPointF(x + p.dx, y + p.dy) for x, y in item.points])
+                # Of what has many pieces one box is shown about all of them.
+                if counts[item.source] > MANY or (len(item.points) == 4 and _is_level(item.points)):
+                    boxes[item.source] = boxes.get(item.source, QRectF()).united(polygon.boundingRect())
+                else:
+                    turned.append(polygon)
             for box in boxes.values():
                 painter.drawRect(box)
             for polygon in turned:
@@ -438,6 +442,10 @@ class Canvas(QWidget):
 
     def released(self, event: QMouseEvent) -> None:
         """The left button came up."""
+
+
+MANY = 12
+"""Shapes of one thing that are outlined one by one at most."""
 
 
 def _is_level(points: tuple[tuple[float, float], ...]) -> bool:

@@ -84,7 +84,8 @@ class Frieze(Canvas):
         """Pull the job; walls whose units did not change keep their drawing."""
         doc = self.document
         room, made = doc.room, doc.workings.made
-        bare = msgspec.structs.replace(room.room, runs=(), moldings=())
+        bare = msgspec.structs.replace(room.room, runs=(), moldings=(), fields=())
+        fields = tuple(t for t in made.trims if t.kind == "wall field" and t.room == doc.room_id)
         own = {w.id: {w.id, *_other_face(w)} for w in room.lines}
         units = {p.cell: m for r in made.rooms for p, m in r.units if p.room == doc.room_id}
         labels: dict[str, list[object]] = {w.id: [] for w in room.lines}
@@ -102,6 +103,8 @@ class Frieze(Canvas):
                 self._ends(wall, units),
                 tuple(m for m in room.moldings if m.wall_id == wall.id),
                 tuple(d for d in made.sliding if d.wall_id == wall.id and d.room == doc.room_id),
+                tuple(t.part for t in fields if t.parent == wall.frame),
+                tuple(f for f in made.fields if f.wall_id == wall.id),
                 bare, labels[wall.id], self.dims_shown, doc.fronts == "closed", doc.shop,
             )  # fmt: skip
             kept = self._drawn.get(wall.id)

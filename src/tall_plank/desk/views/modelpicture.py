@@ -163,7 +163,8 @@ class ModelPicture(QWidget):
                 hidden |= {
                     source
                     for source, _ in all_things(room)
-                    if SOLIDS[source.kind].shell is not None and wall_of(room, source) == wall.id
+                    if (SOLIDS[source.kind].shell is not None or SOLIDS[source.kind].on_face)
+                    and wall_of(room, source) == wall.id
                 }
         hidden_now = frozenset(hidden)
         if hidden_now != self._hidden_walls:
@@ -184,6 +185,8 @@ class ModelPicture(QWidget):
         for p in self.document.room.placed:
             if p.is_solid and p.wall_id in taken:
                 taken[p.wall_id] += p.width * p.height
+        for laid in self.document.room.fields:
+            taken[laid.wall_id] = taken.get(laid.wall_id, 0.0) + laid.area
         wall = self.document.room.wall(max(taken, key=lambda wall: taken[wall]))
         x, y = wall.out_of
         return math.degrees(math.atan2(y, x)) + 24.0

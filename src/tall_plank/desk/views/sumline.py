@@ -33,7 +33,13 @@ def sums_of(laid: FieldLaid, unit: DisplayUnit) -> list[tuple[str, str]]:
                             tr("nothing left over") if s.grid.rounded < 0.001 else tr("the rest goes where it is named")
                         )
                         found.append(
-                            (sum_line(s.grid, unit).replace(" x ", " × ").replace(" / ", " ÷ "), f"{taken}, {left}")
+                            (
+                                sum_line(s.grid, unit)
+                                .replace(" x ", " × ")
+                                .replace(" / ", " ÷ ")
+                                .replace(" - ", " − "),
+                                f"{taken}, {left}",
+                            )
                         )
             case Slats():
                 found.append(_slat_sum(zone, laid, unit))

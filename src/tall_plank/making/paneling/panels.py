@@ -8,6 +8,7 @@ clearance).
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import Literal
 
 import msgspec
 
@@ -175,7 +176,7 @@ def _in_lengths(
     board = shop.board(finish, thickness, name, (length, width))
     start = z0 if upright else x0
     cuts, hidden = joints_in(length, board.usable_length, () if upright else [line - x0 for line in lines])
-    if cuts and (upright or not hidden):
+    if cuts and (upright or not hidden or name == "rail"):
         shop.mind(
             f"A {name} of {told(length)} mm is longer than {board.name}: it is joined with a loose tongue.",
             "Add a longer board to the stock to have it in one piece.",
@@ -273,19 +274,19 @@ def _framed(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places) 
         shop.add(draft)
     rails = sorted(places.rails, key=lambda b: b[1])
     for i, box in enumerate(rails):
-        own = (box[0] - deep, box[1], box[2] + deep, box[3])
-        board = shop.board(frame, thick, "rail", _size(own, upright=False))
-        if own[2] - own[0] > board.usable_length:
-            shop.mind(
-                f"A rail of {told(own[2] - own[0])} mm is longer than {board.name}.",
-                "Part the field by an opening or a stile to the floor, or add a longer board to the stock.",
-            )
-        draft = shop.piece("rail", board, own, back, "wall rail", upright=False)
-        for edge, is_open in (("L1", i > 0), ("L2", i + 1 < len(rails))):
-            if is_open:
-                _groove(draft, edge, thick, wide, deep)
-        _tongues(draft, deep, shoulder)
-        shop.add(draft)
+        whole = (box[0] - deep, box[1], box[2] + deep, box[3])
+        for own in _in_lengths(shop, frame, thick, "rail", whole, places.lines, upright=False):
+            board = shop.board(frame, thick, "rail", _size(own, upright=False))
+            draft = shop.piece("rail", board, own, back, "wall rail", upright=False)
+            for edge, is_open in (("L1", i > 0), ("L2", i + 1 < len(rails))):
+                if is_open:
+                    _groove(draft, edge, thick, wide, deep)
+            true_ends: tuple[tuple[Edge, bool], ...] = (("W1", own[0] == whole[0]), ("W2", own[2] == whole[2]))
+            ends_here = [end for end, is_end in true_ends if is_end]
+            _tongues(draft, deep, shoulder, ends_here)
+            if len(ends_here) < 2:
+                draft.fixed = "butted to the next length, with a loose tongue"
+            shop.add(draft)
     reach = deep - play
     board = shop.board(inner, panel, "panel", (_high(places.panels) + 2 * reach, _wide(places.panels) + 2 * reach))
     moves = _wide(places.panels) * MOVES * MOISTURE
@@ -307,8 +308,11 @@ def _groove(draft: Draft, edge: Face, thick: float, wide: float, deep: float) ->
     draft.operations.append(Groove(edge, 0.0, thick / 2, draft.length, thick / 2, wide, deep, "panel"))
 
 
-def _tongues(draft: Draft, deep: float, shoulder: float) -> None:
-    for end in ("W1", "W2"):
+Edge = Literal["W1", "W2"]
+
+
+def _tongues(draft: Draft, deep: float, shoulder: float, ends: Sequence[Edge] = ("W1", "W2")) -> None:
+    for end in ends:
         for face in ("A", "B"):
             draft.operations.append(Rebate(face, end, deep, shoulder))
 

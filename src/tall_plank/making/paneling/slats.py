@@ -16,6 +16,7 @@ from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.setout.paneling.slats import Slat
 from tall_plank.setout.paneling.values import board_thickness, mm_of, slat_board, slat_depth
 from tall_plank.setout.paneling.zones import ZoneLaid
+from tall_plank.stock import Board
 
 
 def make_slats(shop: FieldShop, zone: ZoneLaid, slats: Slats) -> None:
@@ -55,14 +56,18 @@ def _slat(shop: FieldShop, shape: Region, slat: Slat, angle: float, finish: str,
     if angle:
         _leaning(shop, shape, angle, finish, depth, back)
         return
-    x0, z0, x1, z1 = shape.bounds
+    x0, z0, x1, z1 = bounds = shape.bounds
     board = shop.board(finish, depth, "slats", (z1 - z0, x1 - x0))
+    if z1 - z0 <= board.usable_length:
+        draft = shop.piece("slat", board, bounds, back, "slat", upright=True, edges=_bare_edges(shop, board.solid))
+        if not slat.whole:
+            shop.shaped(draft, shape, upright=True)
+        draft.fixed = "glued to what is behind"
+        shop.add(draft)
+        return
     cuts, _ = joints_in(z1 - z0, board.usable_length)
     if cuts:
-        shop.mind(
-            f"Slats of {told(z1 - z0)} mm are longer than {board.name}: they are joined in turns.",
-            "Add a longer board to the stock to have them in one piece.",
-        )
+        _tell_joined(shop, z1 - z0, board)
         # Joints of neighbours lie apart: every second slat is parted elsewhere.
         if slat.strip % 2 and len(cuts) == 1:
             most = board.usable_length
@@ -77,6 +82,13 @@ def _slat(shop: FieldShop, shape: Region, slat: Slat, angle: float, finish: str,
             shop.add(draft)
 
 
+def _tell_joined(shop: FieldShop, length: float, board: Board) -> None:
+    shop.mind(
+        f"Slats of {told(length)} mm are longer than {board.name}: they are joined in turns.",
+        "Add a longer board to the stock to have them in one piece.",
+    )
+
+
 def _bare_edges(shop: FieldShop, solid: bool) -> tuple[str, ...]:
     return () if solid else ("left", "right")
 
@@ -88,12 +100,21 @@ def _leaning(shop: FieldShop, shape: Region, angle: float, finish: str, depth: f
     flat = Region(rotated(shape.outer, angle, about))
     a, c, b, d = flat.bounds
     board = shop.board(finish, depth, "slats", (d - c, b - a))
-    if d - c > board.usable_length:
-        raise PlankError(
-            f"A leaning slat of {told(d - c)} mm is longer than {board.name}.",
-            "slats",
-            "Part the zone by a level band, or add a longer board to the stock.",
-        )
+    cuts, _ = joints_in(d - c, board.usable_length)
+    if cuts:
+        _tell_joined(shop, d - c, board)
+        for low, high in pieces_between(c, d, cuts):
+            for part in within(flat, [box_path(a - 1.0, low, b + 1.0, high)])[0]:
+                _leaning_piece(shop, part, board, angle, about, back)
+        return
+    _leaning_piece(shop, flat, board, angle, about, back)
+
+
+def _leaning_piece(
+    shop: FieldShop, flat: Region, board: Board, angle: float, about: tuple[float, float], back: float
+) -> None:
+    """A piece of a leaning slat, turned upright about a point."""
+    a, c, b, d = flat.bounds
     turn = math.radians(angle)
     along: Vec = (math.sin(turn), 0.0, math.cos(turn))
     across: Vec = (-math.cos(turn), 0.0, math.sin(turn))

@@ -74,12 +74,13 @@ def make_fields(making: RoomMaking) -> None:
         made = field_parts(laid, stock, finish, carcass)
         source = Kind.WALL_FIELD.of(laid.field.id)
         _trims(making, laid, made, source)
-        making.fields.append(MadeField(source, making.room.room.id, laid.wall_id, made.moldings, made.problems))
+        number = f"{making.prefix}{laid.wall_id}{LETTER}{laid.number}"
+        label = f"{number} {laid.field.name}"
+        room = making.room.room.id
+        making.fields.append(MadeField(source, room, laid.wall_id, number, label, made.moldings, made.problems))
         if made.parts:
             what = f"wall field {laid.field.name}, {laid.treatment.name}"
-            making.offered.append(
-                OfferedThing(f"{making.prefix}{laid.wall_id}{LETTER}{laid.number}", what, (laid.width, laid.height))
-            )
+            making.offered.append(OfferedThing(number, what, (laid.width, laid.height)))
 
 
 def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source) -> None:
@@ -88,7 +89,7 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
     letter = f"{LETTER}{laid.number}"
     label = f"{making.prefix}{name}{letter} {laid.field.name}"
 
-    def trim(number: str, part: Part | None, **more: object) -> MadeTrim:
+    def trim(number: str, part: Part, **more: object) -> MadeTrim:
         return MadeTrim(
             label,
             number,
@@ -105,9 +106,6 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
     for i, part in enumerate(made.parts):
         items = made.items if i == 0 else ()
         making.trims.append(trim(making.number(name, letter), part, items=items))
-    for problem in made.problems:
-        if problem.weight == "wrong":
-            making.trims.append(trim(f"{making.prefix}{name}{letter}", None, problem=problem))
     for m in made.moldings:
         for length in (m.x1 - m.x0, m.x1 - m.x0, m.z1 - m.z0, m.z1 - m.z0):
             number = making.number(name, f"{letter}M")

@@ -31,7 +31,9 @@ class ThingSolids:
     ----------
     shell : with the walls and the floor; it stays while units are moved
     dress : what is made of it
+    on_face : whether it lies flat on its wall, so that it goes with the wall where that is looked through
     """
 
     shell: Callable[[RoomLayout], list[Solid]] | None = None
     dress: Callable[[Stage], list[Solid]] | None = None
+    on_face: bool = False

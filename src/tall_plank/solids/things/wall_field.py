@@ -33,4 +33,4 @@ def _dress(stage: Stage) -> list[Solid]:
     return found
 
 
-WALL_FIELD = ThingSolids(dress=_dress)
+WALL_FIELD = ThingSolids(dress=_dress, on_face=True)
