@@ -22,6 +22,7 @@ from tall_plank.job.sheetset import PageView
 from tall_plank.job.standard import CHOICE_KEYS, CHOICES, LENGTH_KEYS
 from tall_plank.job.things.sliding import BayRef, Replaced
 from tall_plank.job.things.table import all_things
+from tall_plank.job.treatment import zones_of
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.measure.limits import LIMITS
 from tall_plank.workings import Workings
@@ -50,6 +51,8 @@ COUNTS = (0, 1, 2, 3, -1, 5, 50, 1_000_000)
 WORDS = (
     *get_args(FrontKind), "rows", "columns", "shelf", "divider", "nothing", "x", "y", "z", "locked", "hidden", "door", "window",
     "arch", "niche", "column", "chimney breast", "water", "power", "skirting", "cornice", "left", "right", "centre", "span",
+    "up", "along", "line", "panels", "slats", "boards", "bare", "planted", "framed", "raised", "molded", "battens", "split",
+    "glue", "screws", "fitted", "centered", "ends", "evenly", "30 gap 15", "900 share", "1:2",
     "low", "high", "kitchen", "wardrobe", "plinth", "legs", "none", "front", "rear", "open", "panel", "dado rail",
 )  # fmt: skip
 
@@ -186,6 +189,10 @@ class Chance:
             return tuple((self.one(*NUMBERS), self.one(*NUMBERS)) for _ in range(r.randint(0, 6)))
         if "tuple[float, float]" in told:
             return (self.one(*NUMBERS), self.one(*NUMBERS))
+        if "path" in name and "tuple" in told and "treatment_id" in so_far:
+            found = [t for t in self.job.treatments if t.id == so_far["treatment_id"]]
+            paths = [p for p, _ in zones_of(found[0].zone)] if found else [()]
+            return self.one(*paths) if r.random() > self.wild else self.one((9,), (0, 0), (-1,))
         if "path" in name and "tuple" in told:
             return self.path(so_far.get("cell_id", ""))
         if "tuple[str" in told:
@@ -212,6 +219,8 @@ class Chance:
             return self.one(*(run.id for _, run in self.job.runs())) if self.job.runs() else "n0"
         if name == "doors_id":
             return self.thing(Kind.SLIDING)
+        if name == "treatment_id":
+            return self.one(*(t.id for t in self.job.treatments)) if self.job.treatments else "t0"
         if name.endswith("_id"):
             return self.thing(kind)
         if name == "key":

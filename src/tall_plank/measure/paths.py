@@ -293,6 +293,27 @@ def chords(path: Path, within: float = CHORD) -> Points:
     return tuple(p for side in sides_of(path) for p in _by_chords(side, within))
 
 
+def fitting_chords(path: Path, within: float = CHORD) -> Points:
+    """Straight sides whose corners on a circle are the same for every piece of it, so that what is cut along one arc
+    from both sides fits together."""
+    if not is_bent(path):
+        return tuple((x, y) for x, y, _ in path)
+    found: list[Point] = []
+    for side in sides_of(path):
+        found.append(side.a)
+        if not side.bulge:
+            continue
+        (cx, cy), r, turn = side.center, side.radius, side.turn
+        reach = math.acos(max(-1.0, 1.0 - within / r)) if within < 2 * r else math.pi / 4
+        step = 2 * math.pi / (4 * max(6, math.ceil(math.pi / 4 / reach)))
+        start = math.atan2(side.a[1] - cy, side.a[0] - cx) / step
+        end = start + turn / step
+        low, high = min(start, end), max(start, end)
+        inner = [k * step for k in range(math.floor(low + 1e-6) + 1, math.ceil(high - 1e-6))]
+        found += [(cx + r * math.cos(t), cy + r * math.sin(t)) for t in (inner if turn > 0 else inner[::-1])]
+    return tuple(found)
+
+
 def _by_chords(side: Side, within: float) -> list[Point]:
     if not side.bulge:
         return [side.a]

@@ -170,7 +170,7 @@ class _Carriers:
         """A closed ring of chords as sides on the lines and circles that it came from."""
         n = len(points)
         ends = np.roll(points, -1, axis=0)
-        owner = self._owners((points + ends) / 2)
+        owner = self._owners(points, ends)
         start = next((i for i in range(n) if not self._same(owner[i - 1], owner[i])), 0)
         runs: list[tuple[int, Point]] = []
         for k in range(n):
@@ -189,17 +189,25 @@ class _Carriers:
                 sides.append(Side(a, b, math.tan(side.turn * share / 4.0) if side.bulge else 0.0))
         return joined(sides)
 
-    def _owners(self, middles: NDArray[np.float64]) -> NDArray[np.int64]:
-        """The side that each chord lies on: the nearest one that reaches so far."""
+    def _owners(self, starts: NDArray[np.float64], ends: NDArray[np.float64]) -> NDArray[np.int64]:
+        """The side that each chord lies on: the one that both its ends and its middle are nearest to. An arc's chord
+        has its ends on the circle, a line that touches the circle there has not."""
+        middles = (starts + ends) / 2
         off = middles[:, None, :] - self.a[None]
         along = (off * self.way[None]).sum(axis=2)
-        across = np.abs(off[..., 0] * self.way[:, 1] - off[..., 1] * self.way[:, 0])
-        beyond = np.maximum(np.maximum(-along, along - self.size), 0.0)
-        to_center = middles[:, None, :] - self.center[None]
-        round_off = np.abs(np.hypot(to_center[..., 0], to_center[..., 1]) - self.radius)
         # An arc of more than half a turn reaches beyond its chord.
-        away = np.where(self.bent, round_off + np.where(self.wide, 0.0, beyond), across + beyond)
+        beyond = np.where(self.wide, 0.0, np.maximum(np.maximum(-along, along - self.size), 0.0))
+        away = beyond + sum(self._away(points) for points in (starts, ends, middles))
         return away.argmin(axis=1)  # type: ignore[no-any-return]
+
+    def _away(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
+        """How far points are from every line and circle, mm."""
+        off = points[:, None, :] - self.a[None]
+        across = np.abs(off[..., 0] * self.way[:, 1] - off[..., 1] * self.way[:, 0])
+        to_center = points[:, None, :] - self.center[None]
+        from_circle = np.abs(np.hypot(to_center[..., 0], to_center[..., 1]) - self.radius)
+        away: NDArray[np.float64] = np.where(self.bent, from_circle, across)
+        return away
 
     def _same(self, i: int, k: int) -> bool:
         """Whether two sides run on one line or circle."""

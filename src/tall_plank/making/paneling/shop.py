@@ -10,7 +10,7 @@ from tall_plank.making.trims import board_for
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, X, Z
 from tall_plank.measure.outlines import Points
-from tall_plank.measure.paths import chords
+from tall_plank.measure.paths import fitting_chords
 from tall_plank.measure.regions import Region
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.setout.paneling.grid import Outlet
@@ -109,7 +109,7 @@ class FieldShop:
             return tuple((z - z0, x1 - x) if upright else (x - x0, z - z0) for x, z in points)
 
         if not Region(region.outer).is_box:
-            draft.shape(turned(chords(region.outer)))
+            draft.shape(turned(fitting_chords(region.outer)))
         for hole in region.holes:
             if not Region(hole).is_box:
                 raise PlankError(

@@ -11,7 +11,7 @@ from tall_plank.making.paneling.splitting import joints_in, pieces_between
 from tall_plank.making.parts import Draft, Groove
 from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import Vec
-from tall_plank.measure.paths import chords, rotated
+from tall_plank.measure.paths import fitting_chords, rotated
 from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.setout.paneling.slats import Slat
 from tall_plank.setout.paneling.values import board_thickness, mm_of, slat_board, slat_depth
@@ -126,7 +126,7 @@ def _leaning_piece(
     )  # fmt: skip
     draft = Draft("slat", board, (d - c, b - a), Frame(foot, along, across), "slat")
     if not flat.is_box:
-        draft.shape(tuple((z - c, b - x) for x, z in chords(flat.outer)))
+        draft.shape(tuple((z - c, b - x) for x, z in fitting_chords(flat.outer)))
     draft.fixed = "glued to what is behind"
     shop.add(draft)
 
