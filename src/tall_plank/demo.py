@@ -26,6 +26,8 @@ from tall_plank.edits.things.service import add_service
 from tall_plank.edits.things.sliding import add_sliding_over, copy_leaf, set_band, set_band_count
 from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.edits.things.soffit import add_soffit, set_soffit
+from tall_plank.edits.things.wall_field import add_field, repeat_on, set_field
+from tall_plank.edits.treatments import cover_zone, rename_treatment, set_zone
 from tall_plank.job import Job, Kind, Level, Role
 from tall_plank.job.start import new_job
 from tall_plank.job.things.sliding import BayRef
@@ -54,7 +56,7 @@ class _Bench:
 def demo_job() -> Job:
     """An L-shaped kitchen with a corner unit, a chimney breast, a soffit, a sloped ceiling and an island to sit at;
     a boot room with a bench and lockers; and a sleeping loft with a wardrobe behind sliding doors, a media unit on legs
-    under floating shelves, a vanity and a bookcase."""
+    under floating shelves, a vanity, a bookcase and slats round an arch; and a stair hall with a dado."""
     b = _Bench("Skerry Quay")
     b.do(jobs.set_text(b.job, "number", "SQ-014"))
     b.do(jobs.set_text(b.job, "client", "M. Harrow"))
@@ -66,6 +68,7 @@ def demo_job() -> Job:
     _galley_island(b)
     _boot_room(b)
     _loft(b)
+    _stair_hall(b)
     b.do(standards.set_in_force(b.job, "front_style", "framed"))
     b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
     return b.job
@@ -163,6 +166,7 @@ def _loft(b: _Bench) -> None:
     for key, text in (("feet", "legs"), ("leg_shape", "round"), ("leg_left", "120mm"), ("leg_right", "120mm")):
         b.do(units.set_own(b.job, (b.cell(media, 1),), key, text))
     _media_wall(b, room)
+    _bed_wall(b, room)
 
 
 def _media_wall(b: _Bench, room: str) -> None:
@@ -172,6 +176,44 @@ def _media_wall(b: _Bench, room: str) -> None:
     change = hanging.repeat_up(b.job, first, 2, "350mm")
     b.do(change)
     b.do(runs.set_clear(b.job, change.made[0], "left", "600mm"))
+
+
+def _bed_wall(b: _Bench, room: str) -> None:
+    """Slats round an arch with a border, beside the door."""
+    door = next(o.id for o in b.job.room(room).openings)
+    field = b.do(add_field(b.job, room, "D", "arch in slats"))
+    treatment = b.job.room(room).fields[-1].treatment
+    b.do(rename_treatment(b.job, treatment, "Bed wall"))
+    b.do(set_field(b.job, field, "left_to", f"opening:{door} right"))
+    for key, text in (("left", "70mm"), ("left_meets", "gap"), ("right_meets", "scribe"), ("top_meets", "gap")):
+        b.do(set_field(b.job, field, key, text))
+    for key, text in (("width", "1100mm"), ("height", "1900mm"), ("border", "60mm")):
+        b.do(set_zone(b.job, treatment, (), key, text))
+    b.do(cover_zone(b.job, treatment, (2,), "boards"))
+    for path, key, text in (
+        ((1,), "finish", "keel-oak"), ((1,), "board_finish", "sea-sage"), ((1,), "pattern", "20mm gap 15mm"),
+        ((2,), "finish", "boat-blue"), ((2,), "thickness", "19mm"),
+    ):  # fmt: skip
+        b.do(set_zone(b.job, treatment, path, key, text))
+
+
+def _stair_hall(b: _Bench) -> None:
+    """Four walls of different lengths with one dado: a treatment for all, counts of their own, doors between."""
+    room = b.do(outline.add_room(b.job, "Stair hall"))
+    b.do(rooms.set_use(b.job, room, "hall"))
+    b.do(outline.type_outline(b.job, room, "4310mm, 2410mm corner 97, rest, rest"))
+    for wall, x in (("A", "600mm"), ("C", "1500mm")):
+        door = b.do(add_opening(b.job, room, wall, "door"))
+        b.do(set_opening(b.job, door, "x", x))
+    b.do(add_molding(b.job, room, "skirting"))
+    b.do(add_service(b.job, room, "B", "power", 820.0))
+    field = b.do(add_field(b.job, room, "A", "dado"))
+    treatment = b.job.room(room).fields[-1].treatment
+    b.do(rename_treatment(b.job, treatment, "Hall dado"))
+    b.do(set_field(b.job, field, "clear", "70mm"))
+    for key, text in (("target", "500mm"), ("molding", "MP-BEAD-14")):
+        b.do(set_zone(b.job, treatment, (0,), key, text))
+    b.do(repeat_on(b.job, field, ("B", "C", "D")))
 
 
 def _wardrobe(b: _Bench, run: str) -> None:

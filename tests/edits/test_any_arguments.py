@@ -15,6 +15,7 @@ from tall_plank.edits.outline import move_wall
 from tall_plank.edits.runs import insert_unit
 from tall_plank.edits.things.common import added
 from tall_plank.edits.things.opening import add_opening
+from tall_plank.edits.things.wall_field import add_field
 from tall_plank.edits.units import set_own
 from tall_plank.edits.values import set_value
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
@@ -24,7 +25,8 @@ from tall_plank.measure import Length, PlankError
 
 
 def begun() -> Job:
-    return with_run(new_job(), "A", Level.BASE, "door 600, drawers 900, sink 900")
+    job = with_run(new_job(), "A", Level.BASE, "door 600, drawers 900, sink 900")
+    return add_field(job, "r1", "B", "dado").job
 
 
 @pytest.mark.parametrize("name", NAMES)

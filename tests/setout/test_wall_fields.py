@@ -315,3 +315,40 @@ def test_a_mirrored_field_is_the_other_way_round() -> None:
     assert widest.grid is not None and other.grid is not None
     assert widest.grid.stiles[-1] > widest.grid.stiles[0]
     assert other.grid.stiles == pytest.approx(widest.grid.stiles[::-1]), "the wide end stile is at the left now"
+
+
+@given(st.integers(40, 140), st.sampled_from(("equal panels", "slats", "flat boards")))
+def test_fields_round_any_inside_corner_leave_one_another_room(angle: int, start: str) -> None:
+    """Square ends in corners of any angle: no piece stands in another, nor in a wall."""
+    from tall_plank.workings import Workings
+
+    text = (
+        f"3000mm corner {angle}, 2500mm corner {180 - angle}, rest, rest"
+        if angle != 90
+        else "3000mm, 2500mm, rest, rest"
+    )
+    job = outline.type_outline(new_job("Fields"), "r1", text).job
+    job = covered(start, job=job)
+    job = repeat_on(job, job.rooms[0].fields[0].id, ("B", "C", "D")).job
+    w = Workings(job)
+    assert not [t.problem for t in w.made.trims if t.problem is not None]
+    room = w.layout.rooms[0]
+    for trim in w.made.trims:
+        assert trim.part is not None
+        for u in (0.0, trim.part.length):
+            for v in (0.0, trim.part.width):
+                for z in (0.0, trim.part.thickness):
+                    x, y, _ = trim.parent.at(*trim.part.frame.at(u, v, z))
+                    for wall in room.walls:
+                        assert wall.frame.into((x, y, 0.0))[1] < 0.1, "inside the room"  # type: ignore[arg-type]
+
+
+def test_what_stands_before_the_fronts_of_units_keeps_a_field_away() -> None:
+    """Sliding doors stand before the units of the next wall: the field ends before them."""
+    from tall_plank.demo import demo_job
+    from tall_plank.workings import Workings
+
+    job = demo_job()
+    loft = next(r for r in job.rooms if r.name == "Sleeping loft")
+    made = Workings(job).made
+    assert not [t.problem for t in made.trims if t.problem is not None and t.room == loft.id]

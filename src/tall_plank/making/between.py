@@ -23,6 +23,9 @@ Units = tuple[tuple[Placed, MadeUnit], ...]
 Boxes = NDArray[np.float64]
 """(n, 2, 3): least and greatest corner of upright boxes, mm."""
 
+COVER = "wall field"
+"""Kind of the boards that cover walls."""
+
 TOUCH = 0.1
 """mm; what shares less in any direction only touches."""
 
@@ -75,7 +78,10 @@ def keep_apart(units: Units, trims: Sequence[MadeTrim]) -> tuple[Units, list[Mad
     told_trims: dict[int, Problem] = {}
 
     def gives_way(one: _Stand, other: _Stand) -> _Stand:
-        """A board by itself gives way to a unit; of two units the one that reaches out of its own place."""
+        """A board by itself gives way to a unit, what covers a wall to all else; of two units the one that reaches out
+        of its own place."""
+        if not one.is_unit and not other.is_unit and trims[other.place].kind == COVER != trims[one.place].kind:
+            return other
         if not one.is_unit or _reaches_out(one, units):
             return one
         return other if not other.is_unit or _reaches_out(other, units) else one

@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import msgspec
 
 from tall_plank.job import Construction, Kind, Run, SlidingDoors, Source
+from tall_plank.job.things.sliding import LEAF
 from tall_plank.making.bayset import Rect
 from tall_plank.making.faceplane import FacePlane
 from tall_plank.making.parts import Draft, Item, Part, Problem
@@ -25,9 +26,6 @@ from tall_plank.measure.frames import X, Y
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.setout import Placed
 from tall_plank.stock import Stock
-
-LEAF = 34.0
-"""mm; thickness of a leaf's frame."""
 
 LEG_STEP = 700.0
 """mm between the legs under the sill that carries the lower track (common practice)."""

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, rectangle
 from tall_plank.drawing.things.common import Scope, ThingDrawn
-from tall_plank.making.sliding import LEAF, MadeSliding
+from tall_plank.job.things.sliding import LEAF
+from tall_plank.making.sliding import MadeSliding
 from tall_plank.setout import Wall
 from tall_plank.stock import Stock
 

@@ -11,6 +11,9 @@ from tall_plank.job.source import Kind
 from tall_plank.job.things.noun import Noun
 from tall_plank.measure import Length
 
+LEAF = 34.0
+"""mm; thickness of a leaf's frame."""
+
 
 class Band(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
     """A band of a sliding leaf: its finish (board, glass or mirror) and its height; None takes a share."""

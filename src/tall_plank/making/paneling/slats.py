@@ -39,8 +39,8 @@ def make_slats(shop: FieldShop, zone: ZoneLaid, slats: Slats) -> None:
     back = laid.fixing + board
     if zone.dropped:
         shop.mind(
-            f"{zone.dropped} pieces of slats narrower or shorter than {told(slats.least.mm)} mm are left out.",
-            "Change the gaps, or the least piece, where they are to be made.",
+            f"{_pieces(zone.dropped)} left out: narrower or shorter than {told(slats.least.mm)} mm.",
+            "Change the gaps, or the least piece, to have them made.",
         )
     holes = [box_path(*shop.around(o)) for o in laid.outlets]
     for slat in zone.slats:
@@ -49,6 +49,10 @@ def make_slats(shop: FieldShop, zone: ZoneLaid, slats: Slats) -> None:
             pieces = [p for one in pieces for p in without(one, [hole])]
         for piece in pieces:
             _slat(shop, piece, slat, slats.angle, finish, depth, back)
+
+
+def _pieces(count: int) -> str:
+    return "1 piece of a slat is" if count == 1 else f"{count} pieces of slats are"
 
 
 def _slat(shop: FieldShop, shape: Region, slat: Slat, angle: float, finish: str, depth: float, back: float) -> None:

@@ -13,7 +13,7 @@ from collections.abc import Sequence
 
 import msgspec
 
-from tall_plank.job import Basis, Room
+from tall_plank.job import Basis, Room, Run
 from tall_plank.job.standard import Construction, construction_from
 from tall_plank.job.things.wall_field import Limit, WallField
 from tall_plank.job.treatment import Treatment
@@ -90,6 +90,7 @@ def fields_of(
     placed: tuple[Placed, ...],
     tops: Sequence[Worktop],
     boards: Sequence[TrimBoard],
+    runs: Sequence[Run],
 ) -> tuple[FieldLaid, ...]:
     """Every wall field of a room."""
     made = construction_from(basis.active_standard())
@@ -104,10 +105,13 @@ def fields_of(
             continue
         counts[wall.id] = counts.get(wall.id, 0) + 1
         if wall.id not in blocks:
-            standing = standing_before(room, wall, placed, tops, boards, lines)
+            standing = standing_before(room, wall, placed, tops, boards, lines, made, runs)
             blocks[wall.id] = (*in_openings(room, wall), *standing)
         marks = _marks(room, wall, moldings, placed, one)
-        turns = (_turn(walls, room, by_id, made, wall, "left"), _turn(walls, room, by_id, made, wall, "right"))
+        own = standoff(treatment, made)
+        turns = (
+            _turn(walls, room, by_id, made, wall, "left", own), _turn(walls, room, by_id, made, wall, "right", own),
+        )  # fmt: skip
         outlets = tuple(
             Outlet(
                 f"power point {told(s.x.mm)} from the left",
@@ -148,8 +152,15 @@ def _turn(
     made: Construction,
     wall: Wall,
     side: str,
+    own: float,
 ) -> float:
-    """By how much a field is shorter at a corner (above 0) or laps past it (below 0), mm along the wall."""
+    """By how much a field is shorter at a corner (above 0) or laps past it (below 0), mm along the wall. Ends are
+    square: in a corner sharper than 90° the foremost edge meets what is there first.
+
+    Parameters
+    ----------
+    own : mm that it stands off its wall
+    """
     i = walls.index(wall)
     other = walls[i - 1] if side == "left" else walls[(i + 1) % len(walls)]
     angle = wall.before if side == "left" else wall.after
@@ -158,14 +169,13 @@ def _turn(
         if f.wall == other.id and f.treatment in by_id and not (f.right if side == "left" else f.left).to
         and (f.right if side == "left" else f.left).off.mm < 1.0
     ]  # fmt: skip
-    if not reaches:
-        return 0.0
-    off = max(standoff(by_id[f.treatment], made) for f in reaches)
+    off = max((standoff(by_id[f.treatment], made) for f in reaches), default=0.0)
     square = abs(math.sin(math.radians(angle)))
     if square < 0.1:
         return 0.0
     if angle < 180.0:
-        return off / square if side == "left" else 0.0
+        sharp = max(0.0, own * math.cos(math.radians(angle)))
+        return ((off if side == "left" else 0.0) + sharp) / square
     return -off / square if side == "right" else 0.0
 
 

@@ -6,7 +6,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from tall_plank.job import Kind, Room, Source
+from tall_plank.job import Kind, Room, Run, Source
+from tall_plank.job.standard import Construction
+from tall_plank.job.things.sliding import LEAF
 from tall_plank.job.things.table import THINGS, thing_in
 from tall_plank.job.things.wall_field import Limit
 from tall_plank.measure import PlankError
@@ -73,14 +75,28 @@ def standing_before(
     tops: Sequence[Worktop],
     boards: Sequence[TrimBoard],
     lines: Sequence[Wall],
+    made: Construction,
+    runs: Sequence[Run],
 ) -> list[Box]:
-    """What stands against a wall: units down to the floor that they stand on, worktops, boards, columns, soffits."""
+    """What stands against a wall: units down to the floor that they stand on with their fronts, worktops, boards,
+    sliding doors, columns, soffits."""
     frames = {line.id: line.frame for line in lines}
     shapes: list[tuple[FloorPoints, float, float]] = []
     for p in placed:
         if p.is_solid:
             low = 0.0 if p.level != "hung" else p.bottom
-            shapes.append((tuple(p.frame.floor(x, y) for x, y in p.plan), low, p.top))
+            plan = ((x, y - made.reach if y < 0.0 else y) for x, y in p.plan)
+            shapes.append((tuple(p.frame.floor(x, y) for x, y in plan), low, p.top))
+    for doors in (d for run in runs for d in run.sliding):
+        cells = {ref.cell for ref in doors.bays}
+        behind = [p for p in placed if p.cell in cells]
+        if behind:
+            x0, x1 = min(p.x for p in behind), max(p.right for p in behind)
+            out = max(p.depth for p in behind) + made.slide_standoff + made.slide_line + LEAF
+            frame = frames[behind[0].wall_id]
+            corners = ((x0, -out), (x1, -out), (x1, 0.0), (x0, 0.0))
+            high = max(p.top for p in behind) + made.slide_above
+            shapes.append((tuple(frame.floor(x, y) for x, y in corners), 0.0, high))
     for top in tops:
         points = tuple(frames[top.wall_id].floor(x, -out) for x, out in top.points)
         shapes.append((points, top.bottom, top.bottom + top.thickness))

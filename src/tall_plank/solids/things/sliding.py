@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from tall_plank.making.sliding import LEAF, MadeSliding
+from tall_plank.job.things.sliding import LEAF
+from tall_plank.making.sliding import MadeSliding
 from tall_plank.measure import Frame
 from tall_plank.measure.frames import RoomFrame, Vec
 from tall_plank.setout import Wall
