@@ -185,9 +185,9 @@ def _bed_wall(b: _Bench, room: str) -> None:
     treatment = b.job.room(room).fields[-1].treatment
     b.do(rename_treatment(b.job, treatment, "Bed wall"))
     b.do(set_field(b.job, field, "left_to", f"opening:{door} right"))
-    for key, text in (("left", "70mm"), ("left_meets", "gap"), ("right_meets", "scribe"), ("top_meets", "gap")):
+    for key, text in (("left", "70mm"), ("left_meets", "gap"), ("right", "760mm"), ("top_meets", "gap")):
         b.do(set_field(b.job, field, key, text))
-    for key, text in (("width", "1100mm"), ("height", "1900mm"), ("border", "60mm")):
+    for key, text in (("width", "900mm"), ("height", "1900mm"), ("border", "60mm")):
         b.do(set_zone(b.job, treatment, (), key, text))
     b.do(cover_zone(b.job, treatment, (2,), "boards"))
     for path, key, text in (

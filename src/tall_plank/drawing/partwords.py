@@ -8,6 +8,7 @@ import textwrap
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
+from tall_plank.making import numbers_told
 from tall_plank.making.parts import Bevel, Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import DisplayUnit, format_length
 
@@ -57,7 +58,7 @@ def legend(part: Part, display: DisplayUnit, numbers: Sequence[str] = ()) -> lis
     size = " x ".join(format_length(v, display) for v in (part.length, part.width, part.thickness))
     lines = [f"{part.material}, {size}, {grain}"]
     if numbers:
-        lines += _wrapped(f"{len(numbers)} alike: {', '.join(numbers)}")
+        lines += _wrapped(f"{len(numbers)} alike: {numbers_told(numbers)}")
     lines += _banded(part, display)
     if part.fixed:
         lines += _wrapped(f"fixed: {part.fixed}")

@@ -88,15 +88,16 @@ def rod_drawing(job: Job, room: RoomLayout, wall: Wall, made: MadeJob) -> Drawin
     y = 0.0
     for row in (*rows, *upright):
         ends = wall.length if row in rows else row.spans[-1][1]
-        y = _row(job, items, row, y, scale, ends, Kind.WALL.of(wall.id) if not wall.island else None)
+        y = rod_row(job, items, row, y, scale, ends, Kind.WALL.of(wall.id) if not wall.island else None)
     words = f"{'wall' if not wall.island else 'island'} {wall.id}"
     title = f"{room.room.name}, rod of {words}, running from its left end and from the floor"
     return Drawing(title, tuple(items), 0.0, y, longest, 0.0, f"R{wall.id}", scale)
 
 
-def _row(job: Job, items: list[Item], row: Row, top: float, scale: float, length: float, source) -> float:  # type: ignore[no-untyped-def]
-    """A row from `top` down, mm of the real thing; where the next one begins."""
-    marks = sorted({0.0, length, *(round(v, 2) for a, b, _ in row.spans for v in (a, b))})
+def rod_row(job: Job, items: list[Item], row: Row, top: float, scale: float, length: float, source) -> float:  # type: ignore[no-untyped-def]
+    """A row from `top` down; where the next one begins. `top`, `length`: mm of the real thing; `scale`: of it a mm of
+    paper."""
+    marks = sorted({0.0, round(length, 2), *(round(v, 2) for a, b, _ in row.spans for v in (a, b))})
     texts = [format_length(m, job.display) for m in marks]
     places = spread([m / scale for m in marks], LEAN)
     high = max(len(t) for t in texts) * SIZE * 0.62

@@ -1,7 +1,7 @@
 """How each thing is built: parts with their operations, and bought items."""
 
 from tall_plank.making.job import make_job, make_one
-from tall_plank.making.made import MadeJob, MadeLength, MadeRoom, MadeTrim, NumberedPart
+from tall_plank.making.made import MadeJob, MadeLength, MadeRoom, MadeTrim, NumberedPart, numbers_told
 from tall_plank.making.parts import (
     Bevel,
     Bore,
@@ -43,5 +43,6 @@ __all__ = [
     "make_job",
     "make_one",
     "make_unit",
+    "numbers_told",
     "spec_of",
 ]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 import msgspec
 
@@ -24,6 +24,14 @@ class NumberedPart(msgspec.Struct, frozen=True):
     cell: str
     part: Part
     parent: RoomFrame
+
+
+def numbers_told(numbers: Iterable[str]) -> str:
+    """Numbers of parts in one line: those that differ only in what stands after a dash are counted, as 5 x AN1.3."""
+    counts: dict[str, list[str]] = {}
+    for number in numbers:
+        counts.setdefault(number.partition("-")[0], []).append(number)
+    return ", ".join(found[0] if len(found) == 1 else f"{len(found)} x {head}" for head, found in counts.items())
 
 
 class MadeTrim(msgspec.Struct, frozen=True, cache_hash=True):

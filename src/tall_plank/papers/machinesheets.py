@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 
 from tall_plank.drawing.part import part_drawing
 from tall_plank.drawing.primitives import Drawing
-from tall_plank.making import Part
+from tall_plank.making import Part, numbers_told
 from tall_plank.measure import DisplayUnit
 from tall_plank.papers.setupdrawing import setup_drawing
 from tall_plank.papers.tables import Column, Table, Value
@@ -76,7 +76,7 @@ def hand_tables(
         part = parts[numbers[0]]
         title = f"{numbers[0]} {part.name}" + (f" and {len(numbers) - 1} more" if len(numbers) > 1 else "")
         work: tuple[tuple[Value, ...], ...] = tuple(by_part[numbers[0]])
-        told = f"{', '.join(numbers)} · {part.material}"
+        told = f"{numbers_told(numbers)} · {part.material}"
         tables.append(Table(title, told, columns, work, note=PLACES))
         pictures.append(part_drawing(numbers[0], part, display, legend=False))
     return tables, pictures

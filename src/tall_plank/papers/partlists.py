@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Sequence
 
-from tall_plank.making import Edges, NumberedPart
+from tall_plank.making import Edges, NumberedPart, numbers_told
 from tall_plank.measure import DisplayUnit, format_length, format_measure
 from tall_plank.papers.tables import Column, Table, Value
 from tall_plank.shop.areas import area_rows
@@ -88,7 +88,7 @@ def cut_list(w: Workings) -> Table:
         Column("material", "Material", wide=1.5, groups=True),
         *_SIZES,
     )
-    rows = tuple((", ".join(r.numbers), r.name, r.material, *_sizes(r, w.job.display)) for r in w.cut_rows)
+    rows = tuple((numbers_told(r.numbers), r.name, r.material, *_sizes(r, w.job.display)) for r in w.cut_rows)
     count = sum(r.qty for r in w.cut_rows)
     cells = {p.number: p.cell for p in w.layout.placed if p.number}
     return Table(
@@ -113,7 +113,7 @@ def unit_list(w: Workings, number: str) -> Table:
         *(_SIZES[i] for i in at),
     )  # fmt: skip
     rows = tuple(
-        (", ".join(r.numbers), r.name, r.material, *(_sizes(r, w.job.display)[i] for i in at))
+        (numbers_told(r.numbers), r.name, r.material, *(_sizes(r, w.job.display)[i] for i in at))
         for r in sorted(rows_of(items), key=lambda r: natural(r.numbers[0]))
     )
     found = next(((p, u) for p, u in w.made.units if number and p.number == number), None)
@@ -194,7 +194,7 @@ def timber(w: Workings) -> Table:
         if r.board in solid:
             rough = (r.length + ROUGH_LENGTH, r.width + ROUGH_WIDTH, r.thickness + ROUGH_THICKNESS)
             volume = round(r.qty * math.prod(rough) * 1e-6, 2)
-            own = (", ".join(r.numbers), r.name, r.material, r.qty, r.length, r.width, r.thickness)
+            own = (numbers_told(r.numbers), r.name, r.material, r.qty, r.length, r.width, r.thickness)
             rows.append((*own, *rough, volume))
     told = f"{sum(int(row[3]) for row in rows)} parts" if rows else "no part is of solid timber"
     note = f"Rough: {ROUGH_LENGTH:g} mm longer, {ROUGH_WIDTH:g} wider, {ROUGH_THICKNESS:g} thicker than planed."

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
+from tall_plank.making import numbers_told
 from tall_plank.measure import format_length
 from tall_plank.measure.units import trimmed
 from tall_plank.papers.partlists import areas, cut_list, frames, timber
@@ -61,7 +62,7 @@ def glass(w: Workings) -> Table:
         Column("area", "Area", "number", "m²", wide=0.8),
     )
     rows = tuple(
-        (", ".join(r.numbers), r.name, r.material, r.qty, r.length, r.width, r.thickness,
+        (numbers_told(r.numbers), r.name, r.material, r.qty, r.length, r.width, r.thickness,
          round(r.qty * r.length * r.width * 1e-6, 3))
         for r in w.bought_rows
     )  # fmt: skip

@@ -8,6 +8,7 @@ from collections.abc import Callable
 import msgspec
 
 from tall_plank.drawing.elevation import elevation
+from tall_plank.drawing.fieldrod import field_rods
 from tall_plank.drawing.plan import plan
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.rod import rod_drawing
@@ -233,6 +234,8 @@ def _shop(w: Workings, shows: Shows, tell: Tell) -> Content:
         drawings = [d for _, d in room_drawings(w, room.room.id, shows)]
         rods = (rod_drawing(w.job, room, wall, w.made) for wall in room.lines)
         drawings += [_marked(rod, f"{n}{rod.mark}") for rod in rods if rod is not None]
+        for laid in room.fields:
+            drawings += [_marked(rod, f"{n}{rod.mark}") for rod in field_rods(w.job, room, laid, w.made)]
         found.append(_keyed(room.room, n, drawings))
     found += unit_sheets(w, tell=tell)
     found += assembly_sheets(w, tell=tell)

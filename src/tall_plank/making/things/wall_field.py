@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+
 import msgspec
 
 from tall_plank.job import Kind, Role, Source
@@ -14,7 +16,7 @@ from tall_plank.making.paneling.slats import make_boards, make_slats
 from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.making.proof import faults_in
 from tall_plank.making.things.common import RoomMaking, ThingMaking
-from tall_plank.measure import PlankError
+from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.stock import Stock
@@ -103,9 +105,8 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
             **more,  # type: ignore[arg-type]
         )
 
-    for i, part in enumerate(made.parts):
-        items = made.items if i == 0 else ()
-        making.trims.append(trim(making.number(name, letter), part, items=items))
+    for i, (part, number) in enumerate(zip(made.parts, _numbers(making, name, letter, made.parts), strict=True)):
+        making.trims.append(trim(number, part, items=made.items if i == 0 else ()))
     for m in made.moldings:
         for length in (m.x1 - m.x0, m.x1 - m.x0, m.z1 - m.z0, m.z1 - m.z0):
             number = making.number(name, f"{letter}M")
@@ -114,5 +115,24 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
                 MadeLength(number, room, "panel molding", m.profile, round(length, 6), 45.0, 45.0, False)
             )
 
+
+def _numbers(making: RoomMaking, name: str, letter: str, parts: tuple[Part, ...]) -> list[str]:
+    """The number of every piece: wall, field, piece; alike ones share it and are counted after a dash. What is clipped
+    is like no other and counts from the left."""
+    keys = [msgspec.structs.replace(p, frame=HERE) for p in parts]
+    counts = Counter(keys)
+    numbers: dict[Part, str] = {}
+    so_far: Counter[Part] = Counter()
+    found = []
+    for key in keys:
+        if key not in numbers:
+            numbers[key] = making.number(name, letter)
+        so_far[key] += 1
+        found.append(numbers[key] if counts[key] == 1 else f"{numbers[key]}-{so_far[key]}")
+    return found
+
+
+HERE = Frame((0.0, 0.0, 0.0))
+"""A frame in which pieces are compared."""
 
 WALL_FIELD = ThingMaking(make=make_fields)
