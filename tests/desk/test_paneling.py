@@ -1,0 +1,216 @@
+"""The Paneling stage in the real window: from an empty room by shelf, keys, mouse and sheet."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
+
+from desk.conftest import choose, drag, spec
+from desk.conftest import type_into as type_over
+from tall_plank.desk.app.window import Window
+from tall_plank.edits.things.opening import add_opening
+from tall_plank.job import Kind
+from tall_plank.job.things.wall_field import WallField
+from tall_plank.setout.paneling.fields import FieldLaid
+
+LEFT = Qt.MouseButton.LeftButton
+NONE = Qt.KeyboardModifier.NoModifier
+
+
+def fields(w: Window) -> tuple[FieldLaid, ...]:
+    return w.document.room.fields
+
+
+def decided(w: Window) -> tuple[WallField, ...]:
+    return w.document.room.room.fields
+
+
+def counts(w: Window, number: int = 0) -> list[int]:
+    return [s.grid.count for z in fields(w)[number].zones for s in z.stretches if s.grid is not None]
+
+
+def type_into(w: Window, key: str, text: str) -> None:
+    """Type over a value of the sheet, Enter."""
+    type_over(spec(w, key), text)
+
+
+def on_wall(w: Window, wall: str, x: float, z: float) -> QPoint:
+    return w.strip.to_px(w.strip.wall_x(wall) + x, z).toPoint()
+
+
+def put(w: Window, name: str) -> None:
+    """Choose a treatment on the shelf with the keys and put it on the wall that is worked on."""
+    w.shelf.search.setFocus()
+    QTest.keyClicks(w.shelf.search, name)
+    QTest.keyClick(w.shelf.search, Qt.Key.Key_Return)
+    w.shelf.search.clear()
+
+
+def test_one_wall_is_paneled_and_three_more_alike(empty_window: Window) -> None:
+    w = empty_window
+    QTest.keyClick(w, Qt.Key.Key_3, Qt.KeyboardModifier.AltModifier)
+    assert w.stage == "paneling" and w.center.sums.isVisible() and not w.lines.isVisible()
+    assert "treatment" in w.center.sums.told()[1]
+    put(w, "dado")
+    (one,) = decided(w)
+    assert one.wall == "A" and w.document.selection == (Kind.WALL_FIELD.of(one.id),), "it is selected"
+    text, words = w.center.sums.told()
+    assert text.startswith("3600 − 6 × 80 = 3120; 3120 ÷ 5 = 624") and "5 panels and 6 stiles" in words
+    assert w.spec.title.text() == "Dado"
+    w.commands.run("repeat_field")
+    assert [f.wall for f in decided(w)] == ["A", "B", "C", "D"] and len({f.treatment for f in decided(w)}) == 1
+    w.commands.run("undo")
+    assert len(decided(w)) == 1
+
+
+def test_the_dado_is_changed_once_for_all_walls(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "dado")
+    w.commands.run("repeat_field")
+    w.document.select((Kind.WALL_FIELD.of(decided(w)[0].id),))
+    type_into(w, "z0_band", "1150")
+    assert {round(s.z1) for f in fields(w) for z in f.zones for s in z.stretches} == {1150}
+    assert w.spec.line("with_" + decided(w)[1].id).row.text.count("×") == 1
+    w.commands.run("undo")
+    assert {round(s.z1) for f in fields(w) for z in f.zones for s in z.stretches} == {900}
+
+
+def test_the_number_of_panels_is_typed_and_given_back(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "equal panels")
+    type_into(w, "z_count0", "4")
+    assert counts(w) == [4] and w.spec.line("z_count0").row.origin == "own"
+    assert "÷ 4 =" in w.center.sums.told()[0]
+    type_into(w, "z_count0", "99")
+    assert counts(w) == [] and "find no room" in w.center.sums.told()[0], "named at its place, nothing lost"
+    w.commands.run("undo")
+    assert counts(w) == [4]
+    line = w.spec.line("z_count0")
+    assert line.row.revert is not None
+    w.document.do(line.row.revert)
+    assert counts(w) == [5]
+
+
+def test_bad_sizes_are_refused_where_they_are_typed(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "slats")
+    before = w.document.job
+    for key, text in (("z_pattern", "30 by 15"), ("z_angle", "steep"), ("left", "wide"), ("z_least", "-3")):
+        type_into(w, key, text)
+        assert w.document.job is before, key
+
+
+def test_a_treatment_is_dropped_on_another_wall(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    w.place_on_wall("room:slats", "B", 1200.0, 900.0)
+    (one,) = decided(w)
+    assert one.wall == "B"
+    text, words = w.center.sums.told()
+    assert text.startswith("54 slats of 30") and "whole slats end both sides" in words
+    QTest.mouseClick(w.strip, LEFT, NONE, on_wall(w, "A", 1800.0, 1200.0))
+    assert not w.document.ids(Kind.WALL_FIELD)
+    QTest.mouseClick(w.strip, LEFT, NONE, on_wall(w, "B", 1200.0, 1200.0))
+    assert w.document.ids(Kind.WALL_FIELD) == (one.id,), "a click on a slat or its board takes the field"
+    w.commands.run("delete")
+    assert decided(w) == () and w.document.job.treatments == ()
+
+
+def test_slats_end_at_an_arch_and_its_border_follows(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "arch in slats")
+    whole = [s for z in fields(w)[0].zones for s in z.slats if s.whole]
+    cut = [s for z in fields(w)[0].zones for s in z.slats if not s.whole]
+    assert whole and cut
+    type_into(w, "z_border", "50")
+    choose(w, "z2_cover", "boards")
+    (border,) = [z for z in fields(w)[0].zones if z.path == (2,)]
+    assert border.area == pytest.approx(50 * 2 * 1350 + 3.14159265 * (500**2 - 450**2) / 2, rel=1e-6)
+    type_into(w, "z_height", "300")
+    assert "rises by 450" in w.center.sums.told()[0]
+    type_into(w, "z_height", "1700")
+    assert not fields(w)[0].faults
+
+
+def test_a_zone_is_split_covered_and_joined_from_the_sheet(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "flat boards")
+    choose(w, "z_split", "along")
+    choose(w, "z1_cover", "slats")
+    type_into(w, "z0_band", "1200")
+    assert [round(z.regions[0].bounds[2]) for z in fields(w)[0].zones] == [1200, 3600]
+    choose(w, "z1_split", "line")
+    assert {z.path for z in fields(w)[0].zones} == {(0,), (1, 0), (1, 1)}
+    choose(w, "z_join", "")
+    assert [z.path for z in fields(w)[0].zones] == [()]
+
+
+def test_a_mark_is_dragged_and_the_field_follows_and_undoes(empty_window: Window) -> None:
+    w = empty_window
+    w.document.do(lambda job: add_opening(job, "r1", "A", "door", 2000.0))
+    door = w.document.room.room.openings[0].id
+    w.show_stage("paneling")
+    put(w, "equal panels")
+    fid = decided(w)[0].id
+    choose(w, "right_to", f"opening:{door} left")
+    assert fields(w)[0].x1 == pytest.approx(2000.0)
+    drag(w.strip, on_wall(w, "A", 2400.0, 1500.0), on_wall(w, "A", 2150.0, 1500.0))
+    assert fields(w)[0].x1 == pytest.approx(w.document.room.room.openings[0].x.mm)
+    assert fields(w)[0].x1 < 1900.0 and not fields(w)[0].faults
+    w.commands.run("undo")
+    assert fields(w)[0].x1 == pytest.approx(2000.0)
+    w.document.select((Kind.OPENING.of(door),))
+    w.commands.run("delete")
+    w.document.select((Kind.WALL_FIELD.of(fid),))
+    assert "is gone" in w.center.sums.told()[0] and fields(w)[0].x1 == pytest.approx(2000.0)
+    assert w.spec.line("right_to").row.text == "what is gone"
+
+
+def test_a_field_parts_from_the_others_and_is_mirrored(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "slats")
+    type_into(w, "z_angle", "20")
+    w.commands.run("repeat_field")
+    w.document.select((Kind.WALL_FIELD.of(decided(w)[1].id),))
+    w.commands.run("part_field")
+    assert decided(w)[1].treatment != decided(w)[0].treatment
+    w.commands.run("mirror_field")
+    assert decided(w)[1].mirrored
+    one, other = fields(w)[1].zones[0].slats[0], fields(w)[3].zones[0].slats[0]
+    assert one.shape != other.shape
+
+
+def test_it_is_all_there_in_inches(empty_window: Window) -> None:
+    from tall_plank.edits.jobs import set_display
+    from tall_plank.measure import DisplayUnit
+
+    w = empty_window
+    w.document.do(lambda job: set_display(job, DisplayUnit.FRACTION_16))
+    w.show_stage("paneling")
+    put(w, "equal panels")
+    type_into(w, "z_stile", "3")
+    type_into(w, "z_step", "1/4")
+    assert w.document.job.treatments[0].zone.stile.mm == pytest.approx(76.2)  # type: ignore[union-attr]
+    grid = fields(w)[0].zones[0].stretches[0].grid
+    assert grid is not None and (grid.panels[0] / 25.4 * 4) % 1 == pytest.approx(0.0, abs=1e-6)
+    assert sum((*grid.stiles, *grid.panels)) == pytest.approx(3600.0)
+    type_into(w, "right", "12 1/2")
+    assert fields(w)[0].x1 == pytest.approx(3600.0 - 12.5 * 25.4)
+
+
+def test_saved_and_opened_it_is_the_same(empty_window: Window, tmp_path) -> None:  # type: ignore[no-untyped-def]
+    from tall_plank.files.plankfile import read_plank
+
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "arch in slats")
+    path = tmp_path / "hall.plank"
+    w.document.save(path)
+    assert read_plank(path) == w.document.job
