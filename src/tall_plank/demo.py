@@ -205,12 +205,12 @@ def _stair_hall(b: _Bench) -> None:
     for wall, x in (("A", "600mm"), ("C", "1500mm")):
         door = b.do(add_opening(b.job, room, wall, "door"))
         b.do(set_opening(b.job, door, "x", x))
+        b.do(set_opening(b.job, door, "casing", "MP-CASE-70"))
     b.do(add_molding(b.job, room, "skirting"))
     b.do(add_service(b.job, room, "B", "power", 820.0))
     field = b.do(add_field(b.job, room, "A", "dado"))
     treatment = b.job.room(room).fields[-1].treatment
     b.do(rename_treatment(b.job, treatment, "Hall dado"))
-    b.do(set_field(b.job, field, "clear", "70mm"))
     for key, text in (("target", "500mm"), ("molding", "MP-BEAD-14")):
         b.do(set_zone(b.job, treatment, (0,), key, text))
     b.do(repeat_on(b.job, field, ("B", "C", "D")))

@@ -7,13 +7,13 @@ from collections.abc import Iterable, Iterator
 import msgspec
 
 from tall_plank.job import Source
-from tall_plank.making.paneling.panels import PanelMolding
 from tall_plank.making.parts import Item, Part, Problem
 from tall_plank.making.sliding import MadeSliding
 from tall_plank.making.unit import MadeUnit
 from tall_plank.measure.frames import RoomFrame
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import Placed
+from tall_plank.setout.frames import MoldingFrame
 
 
 class NumberedPart(msgspec.Struct, frozen=True):
@@ -93,7 +93,7 @@ class MadeField(msgspec.Struct, frozen=True, cache_hash=True):
     wall_id: str
     number: str
     label: str
-    moldings: tuple[PanelMolding, ...] = ()
+    moldings: tuple[MoldingFrame, ...] = ()
     problems: tuple[Problem, ...] = ()
 
 

@@ -10,6 +10,7 @@ from tall_plank.job.treatment import Treatment
 from tall_plank.measure.frames import FloorPoints
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.corners import CornerEnd, corners_of_room
+from tall_plank.setout.frames import Casing, casings_of
 from tall_plank.setout.paneling.fields import FieldLaid, fields_of
 from tall_plank.setout.panels import ceiling_fillers, corner_fillers, run_waterfalls, upstands
 from tall_plank.setout.plinths import plinths_of
@@ -37,6 +38,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     boards : fillers, panels, plinths and what else trims are made of
     placed : every cell of every run
     fields : of its walls
+    casings : round its openings
     """
 
     room: Room
@@ -49,6 +51,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     moldings: tuple[MoldingPiece, ...] = ()
     placed: tuple[Placed, ...] = ()
     fields: tuple[FieldLaid, ...] = ()
+    casings: tuple[Casing, ...] = ()
 
     @property
     def lines(self) -> tuple[Wall, ...]:
@@ -129,7 +132,7 @@ def _with_fields(basis: Basis, plain: RoomLayout, room: Room, treatments: tuple[
     """A room with its wall fields; kept while nothing of it changes."""
     fields = fields_of(
         basis, room, treatments, plain.walls, plain.lines, plain.moldings, plain.placed, plain.worktops, plain.boards,
-        tuple(r.run for r in plain.runs),
+        tuple(r.run for r in plain.runs), plain.casings,
     )  # fmt: skip
     return msgspec.structs.replace(plain, room=msgspec.structs.replace(plain.room, fields=room.fields), fields=fields)
 
@@ -174,6 +177,7 @@ def _plain_room(basis: Basis, room: Room) -> RoomLayout:
         points=corners_of(room.outline),
         moldings=moldings_of(room, basis.stock.profiles) if room.moldings else (),
         placed=tuple(p for run in laid for p in run.cells),
+        casings=casings_of(room, basis.stock.profiles),
     )
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.model.document import Document
-from tall_plank.desk.model.sheets import Group, Row, Sheet, length_row, setter
+from tall_plank.desk.model.sheets import Group, Row, Sheet, length_row, setter, yes_no, yes_no_choices
 from tall_plank.desk.things.dragging import along_wall, on_floor, sides_of
 from tall_plank.desk.things.handling import Handling, Mark, Offered, drawing_of, shape
 from tall_plank.drawing.primitives import Drawing, Item, Layer, Line, Pen, rectangle
@@ -52,6 +52,22 @@ def opening_sheet(doc: Document, thing_id: str) -> Sheet:
                     apply=setter(set_opening, thing_id, key),
                 )
             )
+    profiles = doc.job.stock.profiles
+    offered = [p for p in profiles if "casing" in p.uses] or list(profiles)
+    profile = doc.job.stock.profile(opening.casing)
+    rows.append(
+        Row(
+            "casing",
+            tr("Casing"),
+            profile.name if profile is not None else tr("none"),
+            choices=(("", tr("none")), *((p.code, p.name) for p in offered)),
+            apply=setter(set_opening, thing_id, "casing"),
+        )
+    )
+    if opening.casing:
+        others = yes_no(opening.casing_by_others)
+        apply = setter(set_opening, thing_id, "casing_by_others")
+        rows.append(Row("casing_by_others", tr("Casing by others"), others, choices=yes_no_choices(), apply=apply))
     return Sheet(tr(opening.kind.capitalize()), f"{tr('wall')} {opening.wall}", (Group(tr("Size"), tuple(rows)),))
 
 

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable
 
 from tall_plank.drawing.floor import on_line
+from tall_plank.drawing.frames import frame_items
 from tall_plank.drawing.primitives import Arc, Item, Layer, Line, Pen, Shape, rectangle
 from tall_plank.drawing.things.common import Scope, ThingDrawn
 from tall_plank.job import Kind, Opening, Source
@@ -19,6 +20,9 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
         if o.wall == wall.id:
             source = Kind.OPENING.of(o.id)
             items += _front(o.kind, o.x.mm, o.sill.mm, o.width.mm, o.height.mm, o.hand, source)
+    for casing in scope.room.casings:
+        if casing.wall_id == wall.id:
+            items += frame_items(scope.job.stock, casing.frame, casing.source)
     return items
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from tall_plank.drawing.floor import on_line
-from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, rectangle
+from tall_plank.drawing.frames import frame_items
+from tall_plank.drawing.primitives import Item, Layer, Pen, Shape
 from tall_plank.drawing.things.common import Scope, ThingDrawn
 from tall_plank.job import Kind
 from tall_plank.making import MadeTrim, Part
@@ -58,14 +59,8 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
     for made in scope.made.fields:
         if made.room != scope.room.room.id or made.wall_id != wall.id:
             continue
-        for m in made.moldings:
-            profile = scope.job.stock.profile(m.profile)
-            wide = profile.height if profile is not None else 0.0
-            outer = rectangle(m.x0, m.z0, m.x1 - m.x0, m.z1 - m.z0)
-            inner = rectangle(m.x0 + wide, m.z0 + wide, m.x1 - m.x0 - 2 * wide, m.z1 - m.z0 - 2 * wide)
-            items.append(Shape(outer, Pen.NARROW, Layer.TRIM, made.source, ""))
-            items.append(Shape(inner, Pen.NARROW, Layer.TRIM, made.source, ""))
-            items += [Line(*a, *b, Pen.NARROW, Layer.TRIM, made.source) for a, b in zip(outer, inner, strict=True)]
+        for frame in made.moldings:
+            items += frame_items(scope.job.stock, frame, made.source)
     return items
 
 

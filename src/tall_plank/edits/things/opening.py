@@ -81,6 +81,12 @@ def set_opening(job: Job, opening_id: str, key: str, text: str) -> Change:
         new = msgspec.structs.replace(opening, hand="left" if text == "left" else "right")
     elif key == "swing":
         new = msgspec.structs.replace(opening, swing="out" if text == "out" else "in")
+    elif key == "casing":
+        if text and job.stock.profile(text) is None:
+            raise PlankError(f"The stock has no profile “{text[:20]}”.", "casing", "Choose one from the list.")
+        new = msgspec.structs.replace(opening, casing=text)
+    elif key == "casing_by_others":
+        new = msgspec.structs.replace(opening, casing_by_others=text == "yes")
     elif key == "wall" and text in room.wall_ids():
         new = msgspec.structs.replace(opening, wall=text)
     else:

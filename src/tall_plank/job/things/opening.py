@@ -24,6 +24,8 @@ class Opening(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     swing : whether a door opens into the room or out of it
     reveal : from the wall's face back to the frame
     depth : how far a niche goes into the wall
+    casing : code of the profile that is mitred round it; empty: none
+    casing_by_others : it is drawn, but in no list and no price
     """
 
     id: str
@@ -37,6 +39,8 @@ class Opening(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_field
     swing: Literal["in", "out"] = "in"
     reveal: Length = ZERO
     depth: Length = ZERO
+    casing: str = ""
+    casing_by_others: bool = False
 
 
 OPENING = Noun(

@@ -18,6 +18,7 @@ from tall_plank.making.paneling.splitting import joints_in, pieces_between
 from tall_plank.making.parts import Draft, Face, Groove, PartRole, Rebate
 from tall_plank.measure import PlankError, told
 from tall_plank.measure.regions import Region, box_path, within
+from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.grid import PanelGrid
 from tall_plank.setout.paneling.values import PanelSizes, panel_sizes
 from tall_plank.setout.paneling.zones import Stretch, ZoneLaid
@@ -31,17 +32,6 @@ across their growth rings (after the Wood Handbook, table of dimension change co
 
 MOISTURE = 4.0
 """Percent by which timber indoors gains and loses between winter and summer (common practice)."""
-
-
-class PanelMolding(msgspec.Struct, frozen=True, cache_hash=True):
-    """A molding mitred round a panel: its outer rectangle on the wall, and where its back lies, mm."""
-
-    x0: float
-    z0: float
-    x1: float
-    z1: float
-    back: float
-    profile: str
 
 
 class Places(msgspec.Struct, frozen=True):
@@ -78,7 +68,7 @@ def places_of(s: Stretch, grid: PanelGrid) -> Places:
     )
 
 
-def make_panels(shop: FieldShop, zone: ZoneLaid, panels: Panels) -> list[PanelMolding]:
+def make_panels(shop: FieldShop, zone: ZoneLaid, panels: Panels) -> list[MoldingFrame]:
     """Every piece of a zone of panels; the moldings in it.
 
     Raises
@@ -86,7 +76,7 @@ def make_panels(shop: FieldShop, zone: ZoneLaid, panels: Panels) -> list[PanelMo
     PlankError where the stock has no board for it
     """
     sizes = panel_sizes(panels, shop.made)
-    found: list[PanelMolding] = []
+    found: list[MoldingFrame] = []
     for s in zone.stretches:
         if s.grid is None:
             continue
@@ -320,7 +310,7 @@ def _tongues(draft: Draft, deep: float, shoulder: float, ends: Sequence[Edge] = 
 # --- moldings in panels
 
 
-def _moldings(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places, face: float) -> list[PanelMolding]:
+def _moldings(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places, face: float) -> list[MoldingFrame]:
     profile = shop.stock.profile(panels.molding)
     if profile is None:
         raise PlankError(f"The stock has no profile {panels.molding}.", "molding", "Choose another molding.")
@@ -333,4 +323,4 @@ def _moldings(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places
                 "Choose a narrower molding, or fewer panels.",
             )
     out = face + (sizes.frame if panels.style == "raised" else 0.0)
-    return [PanelMolding(*box, out, profile.code) for box in places.panels]
+    return [MoldingFrame(*box, out, profile.code) for box in places.panels]

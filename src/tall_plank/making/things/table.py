@@ -6,6 +6,7 @@ from tall_plank.job import Kind
 from tall_plank.making.things.common import ThingMaking
 from tall_plank.making.things.island import ISLAND
 from tall_plank.making.things.molding import MOLDING
+from tall_plank.making.things.opening import OPENING
 from tall_plank.making.things.sliding import SLIDING
 from tall_plank.making.things.wall_field import WALL_FIELD
 
@@ -14,7 +15,7 @@ NONE = ThingMaking()
 
 MAKING: dict[Kind, ThingMaking] = {
     Kind.SLOPE: NONE,
-    Kind.OPENING: NONE,
+    Kind.OPENING: OPENING,
     Kind.COLUMN: NONE,
     Kind.SLIDING: SLIDING,
     Kind.ISLAND: ISLAND,

@@ -10,7 +10,7 @@ from tall_plank.job import Kind, Role, Source
 from tall_plank.job.treatment import Boards, Panels, Slats
 from tall_plank.making.made import MadeField, MadeLength, MadeTrim, OfferedThing
 from tall_plank.making.paneling.battens import make_battens
-from tall_plank.making.paneling.panels import PanelMolding, make_panels
+from tall_plank.making.paneling.panels import make_panels
 from tall_plank.making.paneling.shop import FieldShop
 from tall_plank.making.paneling.slats import make_boards, make_slats
 from tall_plank.making.parts import Item, Part, Problem
@@ -18,6 +18,7 @@ from tall_plank.making.proof import faults_in
 from tall_plank.making.things.common import RoomMaking, ThingMaking
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.remembered import remembered
+from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.stock import Stock
 
@@ -29,7 +30,7 @@ class FieldParts(msgspec.Struct, frozen=True, cache_hash=True):
 
     parts: tuple[Part, ...]
     items: tuple[Item, ...]
-    moldings: tuple[PanelMolding, ...]
+    moldings: tuple[MoldingFrame, ...]
     problems: tuple[Problem, ...]
 
 
@@ -39,7 +40,7 @@ def field_parts(laid: FieldLaid, stock: Stock, finish: str, carcass: str) -> Fie
     shop = FieldShop(laid, stock, finish, carcass)
     for fault in laid.faults:
         shop.problems.append(Problem(fault.what, fault.remedy))
-    moldings: list[PanelMolding] = []
+    moldings: list[MoldingFrame] = []
     for zone in laid.zones:
         before = len(shop.pieces)
         try:
@@ -108,11 +109,11 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
     for i, (part, number) in enumerate(zip(made.parts, _numbers(making, name, letter, made.parts), strict=True)):
         making.trims.append(trim(number, part, items=made.items if i == 0 else ()))
     for m in made.moldings:
-        for length in (m.x1 - m.x0, m.x1 - m.x0, m.z1 - m.z0, m.z1 - m.z0):
+        for _, length, left, right in m.pieces():
             number = making.number(name, f"{letter}M")
             room = making.room.room.id
             making.lengths.append(
-                MadeLength(number, room, "panel molding", m.profile, round(length, 6), 45.0, 45.0, False)
+                MadeLength(number, room, "panel molding", m.profile, round(length, 6), left, right, False)
             )
 
 

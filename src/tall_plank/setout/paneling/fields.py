@@ -22,6 +22,7 @@ from tall_plank.measure import paths as pa
 from tall_plank.measure.paths import Path, path_of
 from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.measure.remembered import remembered
+from tall_plank.setout.frames import Casing
 from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
 from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
 from tall_plank.setout.paneling.slats import Slat
@@ -91,6 +92,7 @@ def fields_of(
     tops: Sequence[Worktop],
     boards: Sequence[TrimBoard],
     runs: Sequence[Run],
+    casings: Sequence[Casing],
 ) -> tuple[FieldLaid, ...]:
     """Every wall field of a room."""
     made = construction_from(basis.active_standard())
@@ -106,7 +108,7 @@ def fields_of(
         counts[wall.id] = counts.get(wall.id, 0) + 1
         if wall.id not in blocks:
             standing = standing_before(room, wall, placed, tops, boards, lines, made, runs)
-            blocks[wall.id] = (*in_openings(room, wall), *standing)
+            blocks[wall.id] = (*in_openings(room, wall, casings), *standing)
         marks = _marks(room, wall, moldings, placed, one)
         own = standoff(treatment, made)
         turns = (

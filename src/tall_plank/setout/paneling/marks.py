@@ -13,6 +13,7 @@ from tall_plank.job.things.table import THINGS, thing_in
 from tall_plank.job.things.wall_field import Limit
 from tall_plank.measure import PlankError
 from tall_plank.measure.frames import FloorPoints
+from tall_plank.setout.frames import Casing
 from tall_plank.setout.rooms import soffit_points
 from tall_plank.setout.runs import Placed
 from tall_plank.setout.things.column import column_height, column_points
@@ -118,8 +119,12 @@ def standing_before(
     return found
 
 
-def in_openings(room: Room, wall: Wall) -> list[Box]:
-    """The openings of a wall, niches too."""
-    return [
-        (o.x.mm, o.sill.mm, o.x.mm + o.width.mm, o.sill.mm + o.height.mm) for o in room.openings if o.wall == wall.id
-    ]
+def in_openings(room: Room, wall: Wall, casings: Sequence[Casing]) -> list[Box]:
+    """The openings of a wall, niches too, with their casings."""
+    cased = {c.opening: c.box for c in casings}
+    plain = {
+        o.id: (o.x.mm, o.sill.mm, o.x.mm + o.width.mm, o.sill.mm + o.height.mm)
+        for o in room.openings
+        if o.wall == wall.id
+    }
+    return [cased.get(name, box) for name, box in plain.items()]

@@ -13,9 +13,10 @@ from tall_plank.measure import outlines as ol
 from tall_plank.measure.frames import FloorPoint, FloorPoints, floor_points
 from tall_plank.measure.outlines import Point, Points
 from tall_plank.measure.remembered import remembered
+from tall_plank.setout.frames import casings_of
 from tall_plank.setout.rooms import corners_of, soffit_points, walls_of
 from tall_plank.setout.things.column import column_height, column_points
-from tall_plank.setout.wall import Wall
+from tall_plank.setout.wall import Span, Wall
 from tall_plank.stock import Profile
 
 NEAR = 0.5
@@ -129,6 +130,7 @@ def moldings_of(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece
 def _moldings(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, ...]:
     by_code = {p.code: p for p in profiles}
     walls = walls_of(room)
+    cased = {c.opening: (c.box[0], c.box[2]) for c in casings_of(room, profiles)}
     found: list[MoldingPiece] = []
     for molding in room.moldings:
         profile = by_code.get(molding.profile)
@@ -136,12 +138,18 @@ def _moldings(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, 
             continue
         low = lower_edge(molding, profile, room.height.mm)
         for path in path_of(room, molding, low, low + profile.height):
-            found += _along(room, walls, molding, profile, path, low)
+            found += _along(room, walls, molding, profile, path, low, cased)
     return tuple(found)
 
 
 def _along(
-    room: Room, walls: tuple[Wall, ...], molding: RoomMolding, profile: Profile, path: FloorPoints, low: float
+    room: Room,
+    walls: tuple[Wall, ...],
+    molding: RoomMolding,
+    profile: Profile,
+    path: FloorPoints,
+    low: float,
+    cased: dict[str, Span],
 ) -> list[MoldingPiece]:
     n = len(path)
     angles = [ol.interior_angle(path[i - 1], path[i], path[(i + 1) % n]) for i in range(n)]
@@ -157,7 +165,7 @@ def _along(
         a, b = path[i], path[(i + 1) % n]
         length = math.dist(a, b)
         way = ((b[0] - a[0]) / length, (b[1] - a[1]) / length)
-        for x0, x1 in _between_openings(room, walls, on[i], a, length, low, low + profile.height):
+        for x0, x1 in _between_openings(room, walls, on[i], a, length, (low, low + profile.height), cased):
             left = mitre(angles[i]) if x0 < 1e-6 and wanted[i - 1] else 0.0
             right = mitre(angles[(i + 1) % n]) if x1 > length - 1e-6 and wanted[(i + 1) % n] else 0.0
             start = FloorPoint((a[0] + way[0] * x0, a[1] + way[1] * x0))
@@ -190,9 +198,22 @@ def _wall_of(walls: tuple[Wall, ...], a: FloorPoint, b: FloorPoint) -> str:
 
 
 def _between_openings(
-    room: Room, walls: tuple[Wall, ...], wall_id: str, start: FloorPoint, length: float, low: float, high: float
-) -> list[tuple[float, float]]:
-    """Stretches of one side, from its start, that no opening at this height takes."""
+    room: Room,
+    walls: tuple[Wall, ...],
+    wall_id: str,
+    start: FloorPoint,
+    length: float,
+    levels: Span,
+    cased: dict[str, Span],
+) -> list[Span]:
+    """Stretches of one side, from its start, that no opening at this height takes with its casing.
+
+    Parameters
+    ----------
+    levels : lower and upper edge of the molding above the floor, mm
+    cased : opening -> from where to where its casing reaches along the wall, mm
+    """
+    low, high = levels
     openings: list[Opening] = [o for o in room.openings if wall_id and o.wall == wall_id]
     if not openings:
         return [(0.0, length)]
@@ -202,7 +223,8 @@ def _between_openings(
     for o in openings:
         if o.sill.mm >= high - 0.5 or o.sill.mm + o.height.mm <= low + 0.5:
             continue
-        a, b = o.x.mm - x0, o.x.mm + o.width.mm - x0
+        left, right = cased.get(o.id, (o.x.mm, o.x.mm + o.width.mm))
+        a, b = left - x0, right - x0
         stretches = [
             piece for s, e in stretches for piece in ((s, min(e, a)), (max(s, b), e)) if piece[1] - piece[0] > 1.0
         ]

@@ -5,8 +5,9 @@ from __future__ import annotations
 from tall_plank.job import Kind, Opening
 from tall_plank.measure import Frame
 from tall_plank.setout import RoomLayout, Wall
+from tall_plank.solids.frames import frame_solids
 from tall_plank.solids.solids import Box, Prism, Solid
-from tall_plank.solids.things.common import GLASS, JOINERY, WALL, ThingSolids
+from tall_plank.solids.things.common import GLASS, JOINERY, WALL, Stage, ThingSolids
 
 
 def _wall_solids(wall: Wall, openings: list[Opening]) -> list[Solid]:
@@ -55,4 +56,16 @@ def _shell(room: RoomLayout) -> list[Solid]:
     return found
 
 
-OPENING = ThingSolids(shell=_shell)
+def _dress(stage: Stage) -> list[Solid]:
+    """Casings."""
+    found: list[Solid] = []
+    for casing in stage.room.casings:
+        wall = stage.room.wall(casing.wall_id)
+        found += frame_solids(stage.job.stock, wall, casing.frame, casing.source, f"{CASING} {casing.wall_id}")
+    return found
+
+
+CASING = "casing"
+"""What names of the solids of casings begin with."""
+
+OPENING = ThingSolids(shell=_shell, dress=_dress)
