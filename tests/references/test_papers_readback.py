@@ -51,7 +51,9 @@ def test_price_in_xlsx_adds_up(tmp_path: Path) -> None:
 
     write_table(W, schedules.price(W), tmp_path / "p.xlsx")
     rows = list(openpyxl.load_workbook(tmp_path / "p.xlsx").active.iter_rows(min_row=4, values_only=True))
-    lines = sum(r[5] for r in rows if r[0] in ("Boards", "Edging", "Fittings", "Appliances", "Labor", "Delivery"))
+    lines = sum(
+        r[5] for r in rows if r[0] in ("Boards", "Edging", "Lengths", "Fittings", "Appliances", "Labor", "Delivery")
+    )
     assert lines == pytest.approx(float(W.costs.total))
     named = {r[1]: r[5] for r in rows if r[1]}
     assert named["Price before tax"] == pytest.approx(float(W.price.net))

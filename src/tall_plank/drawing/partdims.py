@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterable, Sequence
 from itertools import pairwise
 from typing import Literal
 
-from tall_plank.drawing.partwords import STEADY
+from tall_plank.drawing.partwords import STEADY, outline_path
 from tall_plank.drawing.primitives import Dim, Item
 from tall_plank.making.parts import EDGE_NAMES, Bore, Cutout, Groove, Part
 from tall_plank.measure import DisplayUnit, format_chain, format_length
@@ -53,7 +53,7 @@ def patterns(part: Part, face: str, display: DisplayUnit = DisplayUnit.MM) -> li
     """Places along the length with what lies there, at the most `MOST`: first what the outline is, then rows of holes,
     those with most holes first."""
     found: list[tuple[list[float], str]] = []
-    shape = {x for x, _ in part.outline}
+    shape = {x for x, _, _ in outline_path(part)}
     for op in part.operations:
         if isinstance(op, Cutout):
             shape |= {op.x, op.x + op.length}
@@ -90,7 +90,7 @@ def _groove_ends(op: Groove) -> set[float]:
 
 def rows_across(part: Part, face: str) -> set[float]:
     """Where rows of holes, grooves, cut-outs and corners lie across the width."""
-    ys = {y for _, y in part.outline}
+    ys = {y for _, y, _ in outline_path(part)}
     for op in part.operations:
         if isinstance(op, Cutout):
             ys |= {op.y, op.y + op.width}

@@ -11,6 +11,9 @@ from itertools import pairwise
 from tall_plank.making import numbers_told
 from tall_plank.making.parts import Bevel, Bore, Cutout, Groove, Operation, Part, Rebate
 from tall_plank.measure import DisplayUnit, format_length
+from tall_plank.measure.outlines import Points
+from tall_plank.measure.paths import Path, Side, arcs_in, sides_of
+from tall_plank.measure.remembered import remembered
 
 WIDE = 64
 """Letters in a line of the legend at the most."""
@@ -20,6 +23,22 @@ EDGES_A_LINE = 4
 
 STEADY = 3
 """Equal steps that are told as one."""
+
+
+@remembered(1024)
+def _path(outline: Points) -> Path:
+    return arcs_in(outline)
+
+
+def outline_path(part: Part) -> Path:
+    """The outline of a part with its arcs as arcs, not by the straight sides that they are held by; mm."""
+    return _path(part.outline) if part.outline else ()
+
+
+def _corner_told(side: Side, display: DisplayUnit) -> str:
+    """A corner with its place along and across; where an arc runs on from it, its radius too."""
+    told = f"{format_length(side.a[0], display)} | {format_length(side.a[1], display)}"
+    return f"{told} R {format_length(side.radius, display)}" if side.bulge else told
 
 
 def operation_words(op: Operation, display: DisplayUnit) -> str:
@@ -73,7 +92,7 @@ def legend(part: Part, display: DisplayUnit, numbers: Sequence[str] = ()) -> lis
         for places in places_words(ops, display):
             lines += _wrapped(f"   {places}")
     if part.outline:
-        corners = (f"{format_length(x, display)} | {format_length(y, display)}" for x, y in part.outline)
+        corners = (_corner_told(side, display) for side in sides_of(outline_path(part)))
         lines += _wrapped(f"corners x | y: {'; '.join(corners)}")
     return lines
 

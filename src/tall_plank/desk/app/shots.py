@@ -143,6 +143,15 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         )
         doc.show_fronts("closed")
         shot(
+            "paneling",
+            lambda: doc.show_room(doc.job.rooms[3].id),
+            lambda: window.show_stage("paneling"),
+            lambda: doc.select((Kind.WALL_FIELD.of(doc.room.room.fields[1].id),)),
+            lambda: settle(app, 600),
+        )
+        window.show_stage("units")
+        doc.show_room(doc.job.rooms[2].id)
+        shot(
             "unit",
             lambda: doc.select((_cell(window, "3A2"),)),
             window.look_into,
@@ -177,7 +186,6 @@ def take_shots(folder: Path, only: str = "") -> list[Path]:
         doc.do(lambda job: set_display(job, DisplayUnit.FRACTION_16))
         shot("shop-cut-list", lambda: window.open_schedule("cut-list"))
         doc.undo()
-        shot("shop-by-unit", lambda: doc.select((_cell(window, "A5"),)), lambda: window.open_schedule("by-unit"))
         shot("shop-bars", lambda: window.open_schedule("bars"), lambda: _settled(window))
         shot("shop-plans", lambda: _planned(window))
         shot("shop-machine", lambda: _machined(window, "left gable"))

@@ -176,7 +176,8 @@ def _turn(
     if square < 0.1:
         return 0.0
     if angle < 180.0:
-        sharp = max(0.0, own * math.cos(math.radians(angle)))
+        lean = math.cos(math.radians(angle))
+        sharp = own * lean if lean > 1e-9 else 0.0
         return ((off if side == "left" else 0.0) + sharp) / square
     return -off / square if side == "right" else 0.0
 
