@@ -21,7 +21,7 @@ from tall_plank.files.userdata import UserFolders
 from tall_plank.shop.sawsteps import falling
 
 LEFT = Qt.MouseButton.LeftButton
-LONG = 60_000  # ms; a cold process compiles on its first start
+LONG = 240_000  # ms; a cold process compiles on its first start
 
 
 @pytest.fixture
