@@ -6,6 +6,7 @@ from tall_plank.edits import outline, rooms
 from tall_plank.edits.things.column import add_column, set_column
 from tall_plank.edits.things.molding import add_molding, set_molding
 from tall_plank.edits.things.opening import add_opening
+from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.edits.things.soffit import add_soffit
 from tall_plank.job import Job
 from tall_plank.job.start import new_job
@@ -129,3 +130,39 @@ def test_a_molding_at_a_height_is_measured_at_the_edge_that_was_said() -> None:
     assert profile is not None
     assert {p.low for p in pieces(low)} == {900.0}
     assert [p.low for p in pieces(high)] == pytest.approx([900.0 - profile.height] * 4)
+
+
+def sloped(low: str = "1750mm", run: str = "1000mm") -> Job:
+    job = add_slope(new_job(), "r1", "C").job
+    slope = job.rooms[0].slopes[0].id
+    job = set_slope(job, slope, "low", low).job
+    return set_slope(job, slope, "run", run).job
+
+
+def test_a_cornice_follows_the_ceiling_down_to_a_low_wall() -> None:
+    """It stayed at the room's height, over the slope: under a wall of 1750 it hangs at 1680, and runs along the next
+    walls only as far as their ceiling is level."""
+    found = pieces(add_molding(sloped(), "r1", "cornice").job)
+    by_wall = {p.wall_id: p for p in found}
+    assert [by_wall[w].low for w in "ABCD"] == pytest.approx([2430, 2430, 1680, 2430])
+    assert by_wall["C"].length == pytest.approx(3600) and (by_wall["C"].left, by_wall["C"].right) == (0, 0)
+    assert (by_wall["A"].left, by_wall["A"].right) == (45, 45)
+    # Walls B and D are 2400 long, the last 1000 of them under the slope.
+    for wall in "BD":
+        length = abs(by_wall[wall].end[1] - by_wall[wall].start[1])
+        assert length == pytest.approx(1400)
+    room = set_out(add_molding(sloped(), "r1", "cornice").job).rooms[0]
+    for piece in found:
+        wall = room.wall(piece.wall_id)
+        for end in (piece.start, piece.end):
+            assert piece.low + 70 <= wall.height_at(wall.frame.from_floor(end)[0]) + 0.01
+
+
+def test_a_picture_rail_stops_where_its_wall_is_lower() -> None:
+    job = add_molding(sloped(), "r1", "picture rail").job
+    by_wall = {p.wall_id: p for p in pieces(job)}
+    assert set(by_wall) == {"A", "B", "D"}, "wall C is 1750 high, the rail's top 2100"
+    # Under the slope the wall rises from 1750 to 2500 over 1000: it is 2100 high 1000 x 350 / 750 from wall C.
+    length = abs(by_wall["B"].end[1] - by_wall["B"].start[1])
+    assert length == pytest.approx(2400 - 1000 * 350 / 750)
+    assert by_wall["B"].right == 0 and by_wall["B"].left == 45

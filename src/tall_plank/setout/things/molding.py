@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 
@@ -158,16 +159,23 @@ def _along(
     if molding.walls:
         # What lies on no wall goes with the walls beside it.
         wanted = [w and (on[i] != "" or wanted[i - 1]) for i, w in enumerate(wanted)]
+    sides = [
+        _stretches(room, walls, molding, profile, on[i], path[i], math.dist(path[i], path[(i + 1) % n]), low, cased)
+        if wanted[i]
+        else []
+        for i in range(n)
+    ]
     found: list[MoldingPiece] = []
     for i in range(n):
-        if not wanted[i]:
-            continue
         a, b = path[i], path[(i + 1) % n]
         length = math.dist(a, b)
         way = ((b[0] - a[0]) / length, (b[1] - a[1]) / length)
-        for x0, x1 in _between_openings(room, walls, on[i], a, length, (low, low + profile.height), cased):
-            left = mitre(angles[i]) if x0 < 1e-6 and wanted[i - 1] else 0.0
-            right = mitre(angles[(i + 1) % n]) if x1 > length - 1e-6 and wanted[(i + 1) % n] else 0.0
+        for x0, x1, own in sides[i]:
+            # Mitred where the next side has a piece at the same height that reaches the corner.
+            before = any(abs(z - own) < 0.01 and e > math.dist(path[i - 1], a) - 1e-6 for _, e, z in sides[i - 1])
+            after = any(abs(z - own) < 0.01 and s < 1e-6 for s, _, z in sides[(i + 1) % n])
+            left = mitre(angles[i]) if x0 < 1e-6 and before else 0.0
+            right = mitre(angles[(i + 1) % n]) if x1 > length - 1e-6 and after else 0.0
             start = FloorPoint((a[0] + way[0] * x0, a[1] + way[1] * x0))
             end = FloorPoint((a[0] + way[0] * x1, a[1] + way[1] * x1))
             found.append(
@@ -178,7 +186,7 @@ def _along(
                     on[i],
                     start,
                     end,
-                    low,
+                    own,
                     round(left, 6),
                     round(right, 6),
                     long_length(x1 - x0, profile.depth, left, right),
@@ -186,6 +194,70 @@ def _along(
                 )
             )
     return found
+
+
+Stretch = tuple[float, float, float]
+"""From where to where along a side of a path, and the lower edge above the floor, mm."""
+
+
+def _stretches(
+    room: Room,
+    walls: tuple[Wall, ...],
+    molding: RoomMolding,
+    profile: Profile,
+    wall_id: str,
+    start: FloorPoint,
+    length: float,
+    low: float,
+    cased: dict[str, Span],
+) -> list[Stretch]:
+    """What a molding takes of one side of its path: where its wall is as high as it, and no opening takes it."""
+    found = []
+    for x0, x1, own in _levels(walls, molding, profile, wall_id, start, length, low):
+        levels = (own, own + profile.height)
+        for a, b in _between_openings(room, walls, wall_id, start, length, levels, cased):
+            if min(b, x1) - max(a, x0) > 1.0:
+                found.append((max(a, x0), min(b, x1), own))
+    return found
+
+
+def _levels(
+    walls: tuple[Wall, ...],
+    molding: RoomMolding,
+    profile: Profile,
+    wall_id: str,
+    start: FloorPoint,
+    length: float,
+    low: float,
+) -> list[Stretch]:
+    """Where and at what height a molding can run along a side: a cornice under the level parts of the ceiling there,
+    any other one as far as its wall is higher than it."""
+    wall = next((w for w in walls if w.id == wall_id), None)
+    if wall is None:
+        return [(0.0, length, low)]
+    x0 = wall.frame.from_floor(start)[0]
+    marks = [(x - x0, z) for x, z in wall.profile] or [(-x0, wall.height), (wall.length - x0, wall.height)]
+    hung = molding.kind == "cornice" and molding.height is None
+    top = low + profile.height
+    found: list[Stretch] = []
+    for (a, z0), (b, z1) in itertools.pairwise(marks):
+        if hung:
+            if abs(z1 - z0) < 0.01 and z0 > profile.height:
+                found.append((max(a, 0.0), min(b, length), min(low, z0 - profile.height)))
+            continue
+        if min(z0, z1) < top - 0.01 < max(z0, z1) and abs(z1 - z0) > 0.01:
+            cut = a + (b - a) * (top - z0) / (z1 - z0)
+            a, b = (cut, b) if z1 > z0 else (a, cut)
+        elif max(z0, z1) < top - 0.01:
+            continue
+        found.append((max(a, 0.0), min(b, length), low))
+    joined: list[Stretch] = []
+    for s, e, z in found:
+        if joined and s - joined[-1][1] < 1e-6 and abs(joined[-1][2] - z) < 0.01:
+            joined[-1] = (joined[-1][0], e, z)
+        elif e - s > 1e-6:
+            joined.append((s, e, z))
+    return joined
 
 
 def _wall_of(walls: tuple[Wall, ...], a: FloorPoint, b: FloorPoint) -> str:
