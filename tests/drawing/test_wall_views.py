@@ -273,3 +273,22 @@ def test_a_slanted_board_hides_only_what_lies_behind_it() -> None:
     looked = look(order, Way((0.0, 0.0, 0.0), (1.0, 0.0, 0.0), (0.0, 0.0, 1.0)))
     fills = painted(looked.corners, looked.face_of)
     assert {order[int(looked.face_of[f.face])].name for f in fills} == {"a", "b"}
+
+
+def test_what_covers_other_walls_is_left_out_as_they_are() -> None:
+    """In a corner sharper than square the panels of the next wall stood before this one's; moldings of its own panels
+    are its own."""
+    from tall_plank.edits import outline
+    from tall_plank.edits.things.wall_field import add_field, repeat_on
+    from tall_plank.edits.treatments import set_zone
+
+    job = outline.type_outline(new_job("Hall"), "r1", "4000mm corner 83, 2400mm corner 97, rest, rest").job
+    job = add_field(job, "r1", "A", "equal panels").job
+    job = set_zone(job, job.treatments[0].id, (), "molding", "MP-BEAD-14").job
+    job = repeat_on(job, job.rooms[0].fields[0].id, ("B", "C", "D")).job
+    w = Workings(job)
+    room = w.layout.rooms[0]
+    drawn = elevation(job, room, room.wall("A"), w.made, shows=on_paper(Shows()))
+    own = Kind.WALL_FIELD.of(job.rooms[0].fields[0].id)
+    sources = {i.source for i in drawn.items if isinstance(i, Shape) and i.source and i.source.kind is Kind.WALL_FIELD}
+    assert sources == {own}

@@ -56,6 +56,11 @@ def elevation_dims(
         marks = [0.0, *(x for x in services if NEAR < x < wall.length - NEAR), wall.length]
         dims += _chain(job, marks, row, "services")
         below = row if openings else below - 1
+    for marks in _panels(room, wall):
+        if openings:
+            below -= 1
+        dims += _chain(job, marks, below, "panels")
+        below = below if openings else below - 1
     total = below - 1 if openings else below
     source, key = length_key(room, wall)
     dims.append(Dim(0.0, wall.length, 0.0, total, "x", format_length(wall.length, job.display), source, key))
@@ -126,6 +131,34 @@ def _openings(job: Job, wall: Wall, row: int, openings: list[Opening]) -> list[I
     if wall.length - at > NEAR:
         steps.append((at, wall.length, Kind.OPENING.of(openings[-1].id), "right"))
     return _named(job, steps, 0.0, row, "openings")
+
+
+def _panels(room: RoomLayout, wall: Wall) -> list[list[float]]:
+    """From end to end of a wall where stiles and panels begin and end, other covers as wholes: a list for each level of
+    its fields, from below, each different one once; mm."""
+    levels: dict[float, set[float]] = {}
+    for laid in (f for f in room.fields if f.wall_id == wall.id):
+        for zone in laid.zones:
+            for s in zone.stretches:
+                if s.grid is not None:
+                    marks = levels.setdefault(round(s.z0, 1), set())
+                    lefts = [s.x0 + x for x in s.grid.left_edges]
+                    marks |= {s.x0, s.x1, *lefts, *(x + w for x, w in zip(lefts, s.grid.panels, strict=True))}
+            if not zone.stretches:
+                for region in zone.regions:
+                    x0, z0, x1, _ = region.bounds
+                    levels.setdefault(round(z0, 1), set()).update((x0, x1))
+    found: list[list[float]] = []
+    for _, marks in sorted(levels.items()):
+        kept = sorted({0.0, wall.length, *(m for m in marks if NEAR < m < wall.length - NEAR)})
+        row = [m for i, m in enumerate(kept) if i == 0 or m - kept[i - 1] > NEAR]
+        if row not in found and len(found) < MOST_LEVELS:
+            found.append(row)
+    return found
+
+
+MOST_LEVELS = 3
+"""Chains of panels under an elevation at the most."""
 
 
 def _chain(job: Job, marks: list[float], row: int, name: str) -> list[Item]:

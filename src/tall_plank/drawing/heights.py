@@ -79,6 +79,18 @@ def standing(room: RoomLayout, wall: Wall, placed: Sequence[Placed], made: MadeJ
     for o in room.room.openings:
         if o.wall == wall.id:
             found.append(Standing(o.x.mm, o.x.mm + o.width.mm, o.sill.mm, o.sill.mm + o.height.mm, o.kind))
+    for laid in (f for f in room.fields if f.wall_id == wall.id):
+        for zone in laid.zones:
+            for s in zone.stretches:
+                found.append(Standing(s.x0, s.x1, s.z0, s.z1, "panels"))
+                if s.grid is not None and s.grid.bottom_edges:
+                    # Panels between their rails.
+                    for low in s.grid.bottom_edges:
+                        found.append(Standing(s.x0, s.x1, low, low + s.grid.height, ""))
+            if not zone.stretches:
+                boxes = [r.bounds for r in zone.regions]
+                word = "slats" if zone.slats else "boards"
+                found += [Standing(x0, x1, z0, z1, word) for x0, z0, x1, z1 in boxes]
     for soffit in room.room.soffits:
         at = [wall.frame.from_floor(corner) for corner in soffit_points(soffit)]
         if max(y for _, y in at) > -1.0:

@@ -185,6 +185,11 @@ def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
         match solid.source.kind:
             case Kind.CELL:
                 own = solid.source.id in own_cells
+            case Kind.WALL_FIELD:
+                # What covers the other walls is left out as they are themselves.
+                own = trim.parent in frames if trim is not None else solid.name.rpartition(" ")[2] == wall.id
+                if not own:
+                    continue
             case Kind.MOLDING:
                 own = solid.name.rpartition(" ")[2] == wall.id
             case Kind.SLIDING:

@@ -64,13 +64,13 @@ UNITS = {
 
 def busy_walls(room: RoomLayout) -> frozenset[str]:
     """Walls and faces that have something to be built or set out from: units, openings, columns, services, moldings,
-    slopes with what is in them."""
+    wall fields, slopes with what is in them."""
     r = room.room
     found = {p.wall_id for p in room.placed}
     found |= {thing.wall for things in (r.openings, r.columns, r.services, r.slopes) for thing in things if thing.wall}
     found |= {piece.wall_id for piece in room.moldings if piece.kind != "skirting"}
     found |= {s.wall for s in r.slopes for w in r.roof_windows if w.slope == s.id}
-    found |= {wall.id for wall in room.walls if wall.profile}
+    found |= {wall.id for wall in room.walls if wall.profile} | {f.wall_id for f in room.fields}
     return frozenset(found)
 
 

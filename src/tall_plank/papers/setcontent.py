@@ -19,6 +19,7 @@ from tall_plank.drawing.tabledrawing import BLANK, table_drawing
 from tall_plank.drawing.workflow import workflow
 from tall_plank.job import Body, Job, Level, Room
 from tall_plank.job.sheetset import WALL, SetKind
+from tall_plank.making import MadeTrim
 from tall_plank.measure import format_length, format_measure
 from tall_plank.measure.frames import FloorPoint
 from tall_plank.papers.assembly import assembly_sheets
@@ -88,7 +89,7 @@ def _client(w: Workings, shows: Shows, tell: Tell) -> Content:
         drawings = [d for name, d in every if not name.startswith(("section", "detail"))]
         drawings[0] = msgspec.structs.replace(drawings[0], items=(*drawings[0].items, *workflow(w.job, room, w.made)))
         tables = [t for t in (finishes_table(w, room, f"{n}F"), worktops_table(w, room, f"{n}T")) if t is not None]
-        pictures = _pictures(w, room, n) if room.placed else []
+        pictures = _pictures(w, room, n) if room.placed or room.fields else []
         found.append(_keyed(room.room, n, [drawings[0], *pictures, *drawings[1:], *tables]))
     sign = table_drawing(
         "Approval", ("What", "Name", "Date", "Signature"),
@@ -110,6 +111,10 @@ def finishes_table(w: Workings, room: RoomLayout, mark: str) -> Drawing | None:
         if p.room == room.room.id and unit.shown:
             where.setdefault(("Fronts", unit.spec.front), []).append(p.number)
             where.setdefault(("Carcasses", unit.spec.carcass), []).append(p.number)
+    for trim in w.made.trims:
+        board = w.job.stock.board_by_code(trim.part.board) if trim.part is not None else None
+        if trim.kind == "wall field" and trim.room == room.room.id and board is not None and _is_seen(trim):
+            where.setdefault(("Paneled walls", board.finish), []).append(trim.number.partition(".")[0])
     for top in room.worktops:
         where.setdefault(("Worktops", top.finish), []).append(room.wall(top.wall_id).title.split(",")[0])
     rows = []
@@ -117,6 +122,11 @@ def finishes_table(w: Workings, room: RoomLayout, mark: str) -> Drawing | None:
         finish = w.job.stock.finish(code)
         rows.append([what, finish.name if finish else code or "–", ", ".join(dict.fromkeys(numbers))])
     return table_drawing(f"{room.room.name}, finishes", ("What", "Finish", "Where"), rows, mark) if rows else None
+
+
+def _is_seen(trim: MadeTrim) -> bool:
+    """Whether a piece of a wall field is seen: battens are not."""
+    return trim.part is not None and trim.part.role != "batten"
 
 
 def worktops_table(w: Workings, room: RoomLayout, mark: str) -> Drawing | None:

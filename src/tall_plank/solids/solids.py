@@ -154,17 +154,17 @@ def _prism(p: Prism) -> tuple[Points, NDArray[np.int64], NDArray[np.int64]]:
     lower = np.column_stack([flat, flat[:, 0] * p.skew[0]])
     upper = np.column_stack([flat, p.thickness + flat[:, 0] * p.skew[1]])
     points = np.concatenate([lower, upper]) @ frame + np.array(p.frame.origin)
-    quads = [(c + n, d + n, e + n, e + n) for c, d, e in triangles(outline)]
-    quads += [(e, d, c, c) for c, d, e in triangles(outline)]
+    corners = triangles(outline)
+    quads = [(c + n, d + n, e + n, e + n) for c, d, e in corners]
+    quads += [(e, d, c, c) for c, d, e in corners]
     quads += [(i, (i + 1) % n, (i + 1) % n + n, i + n) for i in range(n)]
     edges = [(i, (i + 1) % n) for i in range(n)] + [(i + n, (i + 1) % n + n) for i in range(n)]
     # A curve's points are no corners of the thing.
-    for i in range(n):
-        a, b, c = flat[i - 1], flat[i], flat[(i + 1) % n]
-        u, v = b - a, c - b
-        turn = abs(u[0] * v[1] - u[1] * v[0]) / (np.hypot(*u) * np.hypot(*v) + 1e-12)
-        if turn > 0.3:
-            edges.append((i, i + n))
+    u = flat - np.roll(flat, 1, axis=0)
+    v = np.roll(u, -1, axis=0)
+    turns = np.abs(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0])
+    sharp = turns > 0.3 * (np.hypot(u[:, 0], u[:, 1]) * np.hypot(v[:, 0], v[:, 1]) + 1e-12)
+    edges += [(i, i + n) for i in np.flatnonzero(sharp).tolist()]
     return points, np.array(quads, dtype=np.int64), np.array(edges, dtype=np.int64)
 
 

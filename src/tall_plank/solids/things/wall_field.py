@@ -13,7 +13,7 @@ def _dress(stage: Stage) -> list[Solid]:
         if made.room == stage.room.room.id:
             wall = stage.room.wall(made.wall_id)
             for frame in made.moldings:
-                found += frame_solids(stage.job.stock, wall, frame, made.source, "panel molding")
+                found += frame_solids(stage.job.stock, wall, frame, made.source, f"panel molding {made.wall_id}")
     return found
 
 
