@@ -97,6 +97,14 @@ def with_kept_limits(job: Job, room: Room, gone: frozenset[str]) -> Room:
     return msgspec.structs.replace(room, fields=tuple(fields))
 
 
+def without_unused_treatments(job: Job) -> Job:
+    """The job without treatments that no wall field has."""
+    used = {f.treatment for room in job.rooms for f in room.fields}
+    if all(t.id in used for t in job.treatments):
+        return job
+    return msgspec.structs.replace(job, treatments=tuple(t for t in job.treatments if t.id in used))
+
+
 def _without_lost_doors(job: Job, room_id: str) -> Job:
     """The job without sliding doors of a room whose units are gone; fronts that they replaced elsewhere come back."""
     room = job.room(room_id)

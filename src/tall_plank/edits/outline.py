@@ -9,7 +9,7 @@ from typing import Any
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids, with_cells, with_room
+from tall_plank.edits.change import Change, new_ids, with_cells, with_room, without_unused_treatments
 from tall_plank.edits.rooms import check_room, read_in
 from tall_plank.job import Corner, Job, Rectangle, Room, Side, Sides, WallOwn
 from tall_plank.job.things.table import THINGS
@@ -204,7 +204,7 @@ def _clear_wall(job: Job, room_id: str, wall_id: str) -> Job:
         job = with_cells(job, run, ())
     room = job.room(room_id)
     gone = {s.id for s in room.slopes if s.wall == wall_id}
-    return with_room(
+    job = with_room(
         job,
         msgspec.structs.replace(
             room,
@@ -220,6 +220,7 @@ def _clear_wall(job: Job, room_id: str, wall_id: str) -> Job:
             islands=tuple(i for i in room.islands if i.wall != wall_id),
         ),
     )
+    return without_unused_treatments(job)
 
 
 _SIDE = re.compile(r"\s*(?P<length>.*?)(?:\s+corner\s+(?P<angle>[^\s]+))?\s*\Z", re.IGNORECASE | re.DOTALL)
@@ -468,7 +469,8 @@ def delete_room(job: Job, room_id: str) -> Change:
         raise PlankError("A job keeps one room.", "room", "Empty it instead.")
     for run in job.room(room_id).runs:
         job = with_cells(job, run, ())
-    return Change(msgspec.structs.replace(job, rooms=tuple(r for r in job.rooms if r.id != room_id)), "Delete the room")
+    job = msgspec.structs.replace(job, rooms=tuple(r for r in job.rooms if r.id != room_id))
+    return Change(without_unused_treatments(job), "Delete the room")
 
 
 def set_wall_own(job: Job, room_id: str, wall_id: str, key: str, text: str) -> Change:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids, with_room
+from tall_plank.edits.change import Change, new_ids, with_room, without_unused_treatments
 from tall_plank.edits.rooms import read_in
 from tall_plank.edits.things.common import Spot, ThingEdits, added, deleted, replaced
 from tall_plank.job import Job, Kind, Room, Source
@@ -274,11 +274,8 @@ def delete_field(job: Job, thing_id: str) -> Change:
 
 
 def _without_unused(change: Change) -> Change:
-    used = {f.treatment for room in change.job.rooms for f in room.fields}
-    if all(t.id in used for t in change.job.treatments):
-        return change
-    job = msgspec.structs.replace(change.job, treatments=tuple(t for t in change.job.treatments if t.id in used))
-    return Change(job, change.name, change.skipped, change.made, change.told)
+    job = without_unused_treatments(change.job)
+    return change if job is change.job else Change(job, change.name, change.skipped, change.made, change.told)
 
 
 def _adder(start: str) -> Callable[[Job, Spot], Change]:
