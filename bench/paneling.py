@@ -107,8 +107,29 @@ def four_walls() -> None:
     )
 
 
+def many_modules() -> None:
+    """60 whole modules, and the same with cut ones at the edges: parts after a change."""
+    for width, edges, target in (("6000mm", "bare", 10.0), ("6300mm", "cut", 20.0)):
+        job = set_room_length(new_job("Modules"), "r1", "width", width).job
+        job = add_field(job, "r1", "A", "modules").job
+        treatment = job.treatments[0].id
+        for key, text in (("width", "480mm"), ("height", "480mm"), ("ring", "120mm"), ("edges", edges)):
+            job = set_zone(job, treatment, (), key, text).job
+
+        def work(changed: Job) -> None:
+            assert Workings(changed).made.trims
+
+        laid = Workings(job).layout.rooms[0].fields[0].zones[0].modules
+        assert laid is not None
+        pieces = sum(t.part is not None for t in Workings(job).made.trims)
+        rings = [f"{100 + i / 2:g}mm" for i in range(RUNS)]
+        name = f"{len(laid.whole)} whole modules, {len(laid.cut)} cut pieces: {pieces} parts"
+        report(name, measured(job, (set_zone(job, treatment, (), "ring", r).job for r in rings), work), target)
+
+
 def main() -> None:
     slats_under_an_arch()
+    many_modules()
     four_walls()
 
 

@@ -16,6 +16,7 @@ from tall_plank.job.treatment import (
     Bands,
     Bare,
     Boards,
+    Modules,
     Panels,
     PanelStyle,
     PanelTakers,
@@ -37,7 +38,13 @@ from tall_plank.measure import Length, PlankError
 from tall_plank.measure.limits import in_sense, limits_of
 from tall_plank.measure.numbers import read_number
 
-COVERS: dict[str, Zone] = {"panels": Panels(), "slats": Slats(), "boards": Boards(), "bare": Bare()}
+COVERS: dict[str, Zone] = {
+    "panels": Panels(),
+    "slats": Slats(),
+    "boards": Boards(),
+    "modules": Modules(),
+    "bare": Bare(),
+}
 """Covers as they start, by their word."""
 
 DEEPEST_ZONE = 6
@@ -47,6 +54,7 @@ LENGTHS = {
     Panels: ("target", "stile", "end_stile", "top_rail", "mid_rail", "bottom_rail", "board", "frame", "step"),
     Slats: ("least_gap", "most_gap", "least", "depth", "board"),
     Boards: ("gap", "thickness", "groove", "groove_pitch", "groove_depth"),
+    Modules: ("width", "height", "ring", "gap", "least", "board", "ring_thickness", "center_thickness"),
     Arched: ("width", "height", "left", "bottom", "rise", "border"),
     Parted: ("rise",),
 }
@@ -56,12 +64,14 @@ WORDS: dict[tuple[type, str], tuple[str, ...]] = {
     (Panels, "style"): get_args(PanelStyle),
     (Panels, "rest"): get_args(PanelTakers),
     (Slats, "start"): get_args(SlatStart),
+    (Modules, "start"): ("centered", "corner"),
+    (Modules, "edges"): ("cut", "bare"),
     (Arched, "kind"): ("round", "segmental", "elliptical", "pointed"),
     (Bands, "way"): ("up", "along"),
 }
 """What may be chosen, in each kind of zone."""
 
-FINISHES = ("finish", "panel_finish", "board_finish")
+FINISHES = ("finish", "panel_finish", "board_finish", "center_finish")
 
 
 def with_treatment(job: Job, treatment: Treatment) -> Job:
@@ -117,7 +127,7 @@ def set_hold(job: Job, treatment_id: str, key: str, text: str) -> Change:
 
 
 def cover_zone(job: Job, treatment_id: str, path: ZonePath, kind: str) -> Change:
-    """Cover a zone with panels, slats or boards, or leave it bare; it is then one zone again.
+    """Cover a zone with panels, slats, boards or modules, or leave it bare; it is then one zone again.
 
     Raises
     ------

@@ -106,6 +106,34 @@ class Boards(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     finish: str = ""
 
 
+class Modules(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True, tag="modules"):
+    """A rectangle of four mitred pieces round a center, repeated.
+
+    Attributes
+    ----------
+    ring : width of the pieces round the center; 0: the center is the whole module
+    gap : between modules; None: the standard's shadow gap
+    start : from the middle of the zone, or its lower left corner
+    edges : modules are cut at the edges of the zone, or what is left there stays bare
+    least : cut pieces that are narrower are left out
+    board : thickness of the board behind; None: the standard's; 0: none, they stand on the battens
+    ring_thickness, center_thickness : None: the standard's frame; a center of 0: the board behind is seen
+    """
+
+    width: Length = Length("750mm", 750.0)
+    height: Length = Length("750mm", 750.0)
+    ring: Length = Length("200mm", 200.0)
+    gap: Length | None = None
+    start: Literal["centered", "corner"] = "centered"
+    edges: Literal["cut", "bare"] = "cut"
+    least: Length = Length("20mm", 20.0)
+    board: Length | None = None
+    ring_thickness: Length | None = None
+    center_thickness: Length = Length("0mm", 0.0)
+    finish: str = ""
+    center_finish: str = ""
+
+
 class Bare(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True, tag="bare"):
     """The wall as it is."""
 
@@ -168,8 +196,8 @@ class Parted(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     rise: Length = Length("0mm", 0.0)
 
 
-Zone = Panels | Slats | Boards | Bare | Bands | Arched | Parted
-Cover = Panels | Slats | Boards
+Zone = Panels | Slats | Boards | Modules | Bare | Bands | Arched | Parted
+Cover = Panels | Slats | Boards | Modules
 ZonePath = tuple[int, ...]
 """Place of a zone in its tree: the numbers of children from the whole zone down."""
 

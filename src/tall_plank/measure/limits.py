@@ -132,6 +132,11 @@ LIMITS: dict[str, dict[str, Range]] = {
         "count": Range(0, 200), "gap": Range(0.0, 200.0), "thickness": Range(1.0, 100.0), "groove": Range(0.0, 100.0),
         "groove_pitch": Range(4.0, 2000.0), "groove_depth": Range(0.1, 100.0),
     },
+    "Modules": {
+        "width": Range(20.0, 5000.0), "height": Range(20.0, 5000.0), "ring": Range(0.0, 2500.0),
+        "gap": Range(0.0, 200.0), "least": Range(1.0, 500.0), "board": Range(0.0, 100.0),
+        "ring_thickness": Range(1.0, 100.0), "center_thickness": Range(0.0, 100.0),
+    },
     "ZoneBand": {"size": Range(1.0, 50_000.0), "share": SHARE},
     "Arched": {
         "width": Range(10.0, 20_000.0), "height": Range(10.0, 12_000.0), "left": ON_WALL,

@@ -267,11 +267,24 @@ def _arch_picture() -> list[Item]:
     return [*_slats_picture(), shape(chords(arched("round", 200, 0, 500, 430)), "wall")]
 
 
+def _modules_picture() -> list[Item]:
+    items: list[Item] = []
+    for i in range(2):
+        for k in range(2):
+            x, z = 50.0 + i * 310, 10.0 + k * 275
+            outer, inner = rectangle(x, z, 290, 260), rectangle(x + 80, z + 75, 130, 110)
+            for n in range(4):
+                m = (n + 1) % 4
+                items.append(shape((outer[n], outer[m], inner[m], inner[n]), "board", Pen.NARROW))
+    return items
+
+
 PICTURES: dict[str, Callable[[], list[Item]]] = {
     "equal panels": _panels_picture,
     "dado": partial(_panels_picture, 260.0),
     "slats": _slats_picture,
     "flat boards": _boards_picture,
+    "modules": _modules_picture,
     "arch in slats": _arch_picture,
 }
 

@@ -12,6 +12,7 @@ from tall_plank.job.treatment import (
     Bands,
     Bare,
     Boards,
+    Modules,
     Panels,
     Parted,
     Slats,
@@ -23,9 +24,24 @@ from tall_plank.job.treatment import (
 from tall_plank.measure import Length, format_length
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.setout.paneling.grid import REST_WORDS, sum_line
-from tall_plank.setout.paneling.values import board_thickness, mm_of, panel_sizes, slat_board, slat_depth, slat_steps
+from tall_plank.setout.paneling.values import (
+    board_thickness,
+    mm_of,
+    module_board,
+    panel_sizes,
+    ring_thickness,
+    slat_board,
+    slat_depth,
+    slat_steps,
+)
 
-COVER_WORDS = {"panels": "equal panels", "slats": "slats", "boards": "flat boards", "bare": "nothing"}
+COVER_WORDS = {
+    "panels": "equal panels",
+    "slats": "slats",
+    "boards": "flat boards",
+    "modules": "modules",
+    "bare": "nothing",
+}
 SPLIT_WORDS = {
     "up": "into bands, one over another", "along": "into bands, side by side", "arch": "with an arch in it",
     "line": "by a line",
@@ -101,7 +117,7 @@ def _rows(doc: Document, laid: FieldLaid, path: ZonePath, zone: Zone) -> list[Ro
                 setter(set_band, tid, path[:-1], path[-1]),
             )
         )  # fmt: skip
-    kinds = {Panels: "panels", Slats: "slats", Boards: "boards", Bare: "bare"}
+    kinds = {Panels: "panels", Slats: "slats", Boards: "boards", Modules: "modules", Bare: "bare"}
     if type(zone) in kinds:
         covers = tuple((c, tr(w)) for c, w in COVER_WORDS.items())
         rows.append(
@@ -120,6 +136,8 @@ def _rows(doc: Document, laid: FieldLaid, path: ZonePath, zone: Zone) -> list[Ro
             rows += _slats(doc, laid, path, zone)
         case Boards():
             rows += _boards(doc, laid, path, zone)
+        case Modules():
+            rows += _modules(doc, laid, path, zone)
         case Arched():
             rows += _arched(doc, tid, path, zone)
         case Parted():
@@ -304,6 +322,40 @@ def _boards(doc: Document, laid: FieldLaid, path: ZonePath, zone: Boards) -> lis
         rows.append(_plain(doc, tid, path, "groove_depth", "Grooves, deep", zone.groove_depth))
     rows.append(_finish(doc, tid, path, "finish", "Finish", zone.finish, "that of fronts"))
     return rows
+
+
+def _modules(doc: Document, laid: FieldLaid, path: ZonePath, zone: Modules) -> list[Row]:
+    tid, made = laid.treatment.id, laid.made
+    found = next((z.modules for z in laid.zones if z.path == path), None)
+    rows = [
+        _plain(doc, tid, path, "width", "Module, wide", zone.width),
+        _plain(doc, tid, path, "height", "Module, high", zone.height),
+    ]
+    if found is not None:
+        g = found.grid
+        rows.append(Row(_key(path, "whole"), tr("Whole ones"), f"{g.across} × {g.up}"))
+        margins = f"{length_text(doc, g.margin_x)}, {length_text(doc, g.margin_z)}"
+        rows.append(Row(_key(path, "margins"), tr("Margins"), margins))
+        if g.wider_x or g.wider_z:
+            wider = f"{length_text(doc, g.wider_x or g.margin_x)}, {length_text(doc, g.wider_z or g.margin_z)}"
+            rows.append(Row(_key(path, "wider"), tr("with one fewer"), wider))
+    rows += [
+        _choice(tid, path, "start", "Begin", zone.start, MODULE_STARTS),
+        _choice(tid, path, "edges", "At the edges", zone.edges, MODULE_EDGES),
+        _plain(doc, tid, path, "ring", "Pieces round it, wide", zone.ring),
+        _own(doc, tid, path, "ring_thickness", "thick", zone.ring_thickness, ring_thickness(zone, made)),
+        _plain(doc, tid, path, "center_thickness", "Center, thick", zone.center_thickness),
+        _own(doc, tid, path, "gap", "Gap between", zone.gap, mm_of(zone.gap, made.wall_gap)),
+        _own(doc, tid, path, "board", "Board behind", zone.board, module_board(zone, made)),
+        _plain(doc, tid, path, "least", "Least piece", zone.least),
+        _finish(doc, tid, path, "finish", "Finish", zone.finish, "that of fronts"),
+        _finish(doc, tid, path, "center_finish", "Center in", zone.center_finish, "the same"),
+    ]
+    return rows
+
+
+MODULE_STARTS = {"centered": "about the middle", "corner": "from the lower left"}
+MODULE_EDGES = {"cut": "cut modules", "bare": "left bare"}
 
 
 def _arched(doc: Document, tid: str, path: ZonePath, zone: Arched) -> list[Row]:

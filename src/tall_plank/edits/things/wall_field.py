@@ -17,6 +17,7 @@ from tall_plank.job.treatment import (
     Bands,
     Bare,
     Boards,
+    Modules,
     Panels,
     Slats,
     Treatment,
@@ -37,6 +38,7 @@ STARTS: dict[str, tuple[str, Callable[[], Zone]]] = {
     "dado": ("Dado", lambda: Bands((ZoneBand(Panels(), Length("900mm", 900.0)), ZoneBand(Bare())))),
     "slats": ("Slats", lambda: Slats()),
     "flat boards": ("Flat boards", lambda: Boards()),
+    "modules": ("Modules", lambda: Modules()),
     "arch in slats": ("Arch in slats", lambda: Arched(inner=Boards(), outer=Slats())),
 }
 """What the shelf offers: the name of its treatment, and how it starts."""

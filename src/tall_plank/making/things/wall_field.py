@@ -7,9 +7,10 @@ from collections import Counter
 import msgspec
 
 from tall_plank.job import Kind, Role, Source
-from tall_plank.job.treatment import Boards, Panels, Slats
+from tall_plank.job.treatment import Boards, Modules, Panels, Slats
 from tall_plank.making.made import MadeField, MadeLength, MadeTrim, OfferedThing
 from tall_plank.making.paneling.battens import make_battens
+from tall_plank.making.paneling.modules import make_modules
 from tall_plank.making.paneling.panels import make_panels
 from tall_plank.making.paneling.shop import FieldShop
 from tall_plank.making.paneling.slats import make_boards, make_slats
@@ -51,6 +52,8 @@ def field_parts(laid: FieldLaid, stock: Stock, finish: str, carcass: str) -> Fie
                     make_slats(shop, zone, zone.cover)
                 case Boards():
                     make_boards(shop, zone, zone.cover)
+                case Modules():
+                    make_modules(shop, zone, zone.cover)
         except PlankError as error:
             del shop.pieces[before:]
             shop.wrong(error)

@@ -25,6 +25,7 @@ from tall_plank.measure.remembered import remembered
 from tall_plank.setout.frames import Casing
 from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
 from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
+from tall_plank.setout.paneling.modules import ModulePiece, ModulesLaid
 from tall_plank.setout.paneling.slats import Slat
 from tall_plank.setout.paneling.values import fixing_of, standoff
 from tall_plank.setout.paneling.zones import Fault, Laying, Stretch, ZoneLaid
@@ -273,8 +274,26 @@ def _mirrored_zone(zone: ZoneLaid, about: float) -> ZoneLaid:
         zone,
         regions=tuple(_mirrored(r, about) for r in zone.regions),
         stretches=tuple(_mirrored_stretch(s, about) for s in zone.stretches),
+        modules=_mirrored_modules(zone.modules, about) if zone.modules is not None else None,
         slats=tuple(msgspec.structs.replace(s, shape=_mirrored(s.shape, about)) for s in reversed(zone.slats)),
     )
+
+
+TURNED: dict[ModulePiece, ModulePiece] = {"left": "right", "right": "left"}
+
+
+def _mirrored_modules(laid: ModulesLaid, about: float) -> ModulesLaid:
+    """Whole modules are symmetric: only their places turn."""
+    g = laid.grid
+    grid = msgspec.structs.replace(
+        g, margin_x=g.other_x, other_x=g.margin_x, x0=about - g.x0 - g.across * laid.shape.width
+    )
+    whole = tuple((about - x - laid.shape.width, z) for x, z in laid.whole)
+    cut = tuple(
+        msgspec.structs.replace(c, piece=TURNED.get(c.piece, c.piece), shape=_mirrored(c.shape, about))
+        for c in laid.cut
+    )
+    return msgspec.structs.replace(laid, grid=grid, whole=whole, cut=cut)
 
 
 def _mirrored_stretch(s: Stretch, about: float) -> Stretch:

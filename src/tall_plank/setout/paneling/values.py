@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.job.standard import Construction
-from tall_plank.job.treatment import Boards, Cover, Panels, Slats, Treatment, Zone, zones_of
+from tall_plank.job.treatment import Boards, Cover, Modules, Panels, Slats, Treatment, Zone, zones_of
 from tall_plank.measure import Length
 
 
@@ -89,7 +89,19 @@ def depth_of(cover: Cover, made: Construction) -> float:
             return sizes.board + sizes.frame
         case Slats():
             return slat_board(cover, made) + slat_depth(cover, made)
+        case Modules():
+            return module_board(cover, made) + max(ring_thickness(cover, made), cover.center_thickness.mm)
     return board_thickness(cover, made)
+
+
+def module_board(modules: Modules, made: Construction) -> float:
+    """Thickness of the board behind modules; 0: none."""
+    return mm_of(modules.board, made.wall_board)
+
+
+def ring_thickness(modules: Modules, made: Construction) -> float:
+    """Thickness of the pieces round the center; 0 where there are none."""
+    return mm_of(modules.ring_thickness, made.wall_frame) if modules.ring.mm > 0 else 0.0
 
 
 def standoff(treatment: Treatment, made: Construction) -> float:
@@ -100,4 +112,4 @@ def standoff(treatment: Treatment, made: Construction) -> float:
 
 def covers_of(zone: Zone) -> list[Cover]:
     """Every cover in a tree of zones."""
-    return [z for _, z in zones_of(zone) if isinstance(z, Panels | Slats | Boards)]
+    return [z for _, z in zones_of(zone) if isinstance(z, Panels | Slats | Boards | Modules)]

@@ -15,7 +15,7 @@ import msgspec
 
 from tall_plank.job.standard import Construction
 from tall_plank.job.things.wall_field import WallField
-from tall_plank.job.treatment import Arched, Bands, Bare, Boards, Cover, Panels, Parted, Slats, Zone, ZonePath
+from tall_plank.job.treatment import Arched, Bands, Bare, Boards, Cover, Modules, Panels, Parted, Slats, Zone, ZonePath
 from tall_plank.measure import PlankError, told
 from tall_plank.measure import paths as pa
 from tall_plank.measure.arches import arch_rise, arched, bulge_of_rise
@@ -34,6 +34,7 @@ from tall_plank.setout.paneling.grid import (
     stile_clashes,
 )
 from tall_plank.setout.paneling.marks import Box
+from tall_plank.setout.paneling.modules import ModuleShape, ModulesLaid, lay_modules
 from tall_plank.setout.paneling.slats import (
     Slat,
     centered_strips,
@@ -42,7 +43,7 @@ from tall_plank.setout.paneling.slats import (
     strips_from_left,
     turned_bounds,
 )
-from tall_plank.setout.paneling.values import panel_sizes, slat_steps
+from tall_plank.setout.paneling.values import mm_of, panel_sizes, slat_steps
 
 FAR = 100_000.0
 """mm; farther than any wall."""
@@ -94,6 +95,7 @@ class ZoneLaid(msgspec.Struct, frozen=True, cache_hash=True):
     slats: tuple[Slat, ...] = ()
     fitted: float = 1.0
     dropped: int = 0
+    modules: ModulesLaid | None = None
 
     @property
     def area(self) -> float:
@@ -141,6 +143,13 @@ class Laying:
                     self.zones.append(self._slats(zone, path, regions))
                 case Boards():
                     self.zones.append(ZoneLaid(path, zone, tuple(regions)))
+                case Modules():
+                    shape = ModuleShape(zone.width.mm, zone.height.mm, zone.ring.mm)
+                    gap = mm_of(zone.gap, self.made.wall_gap)
+                    cuts, about = zone.edges == "cut", _box_about(regions)
+                    cuts, about = zone.edges == "cut", _box_about(regions)
+                    laid = lay_modules(regions, about, shape, gap, zone.start, cuts=cuts, least=zone.least.mm)
+                    self.zones.append(ZoneLaid(path, zone, tuple(regions), modules=laid))
         except PlankError as error:
             self.faults.append(Fault(path, error.what, error.remedy))
 
