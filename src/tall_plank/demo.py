@@ -149,6 +149,15 @@ def _boot_room(b: _Bench) -> None:
     b.do(units.set_hand(b.job, (b.cell(lockers, 0), b.cell(lockers, 3)), "right"))
     b.run(room, "A", Level.HUNG, "gap 900, floating 1500")
     b.do(add_molding(b.job, room, "skirting"))
+    field = b.do(add_field(b.job, room, "C", "modules"))
+    treatment = b.job.room(room).fields[-1].treatment
+    b.do(rename_treatment(b.job, treatment, "Relief wall"))
+    b.do(set_field(b.job, field, "right_meets", "gap"))
+    for key, text in (
+        ("width", "600mm"), ("height", "600mm"), ("ring", "160mm"), ("finish", "boat-blue"),
+        ("center_finish", "sea-sage"), ("ring_thickness", "19mm"),
+    ):  # fmt: skip
+        b.do(set_zone(b.job, treatment, (), key, text))
 
 
 def _loft(b: _Bench) -> None:

@@ -17,6 +17,7 @@ from tall_plank.edits.treatments import cover_zone, set_hold, set_zone, split_zo
 from tall_plank.edits.units import set_scheme_finish
 from tall_plank.job import Job, Role
 from tall_plank.job.start import new_job
+from tall_plank.making.between import _Stand, clashes
 from tall_plank.making.made import MadeTrim
 from tall_plank.making.paneling.battens import batten_levels
 from tall_plank.making.paneling.splitting import joints_in
@@ -47,6 +48,12 @@ def pieces(job: Job, *names: str) -> list[Part]:
 
 def problems(job: Job) -> list[str]:
     return [p.what for f in Workings(job).made.fields for p in f.problems]
+
+
+def within_themselves(w: Workings) -> list[str]:
+    """Pieces of wall fields that share space with others of their own field, as solids."""
+    stands = [_Stand(i, False, t.number, t.parent, (t.part,)) for i, t in enumerate(w.made.trims) if t.part is not None]
+    return [f"{c.one.number} in {c.other.number}" for c in clashes(stands)]
 
 
 def face(part: Part) -> float:
@@ -110,6 +117,7 @@ def test_whatever_is_chosen_nothing_shares_space_and_all_fits_its_board(
     job = use_standard(job, standard).job
     w = Workings(job)
     assert not [t.problem for t in w.made.trims if t.problem is not None], "nothing gives way to anything"
+    assert not within_themselves(w)
     for part in (t.part for t in w.made.trims if t.part is not None):
         board = job.stock.board_by_code(part.board)
         assert board is not None

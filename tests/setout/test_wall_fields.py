@@ -333,6 +333,7 @@ def test_fields_round_any_inside_corner_leave_one_another_room(angle: int, start
     w = Workings(job)
     assert not [t.problem for t in w.made.trims if t.problem is not None]
     room = w.layout.rooms[0]
+    assert len(room.fields) == 4
     for trim in w.made.trims:
         assert trim.part is not None
         for u in (0.0, trim.part.length):

@@ -89,8 +89,15 @@ def keep_apart(units: Units, trims: Sequence[MadeTrim]) -> tuple[Units, list[Mad
     def told(stand: _Stand) -> bool:
         return stand.place in (told_units if stand.is_unit else told_trims)
 
+    def one_cover(one: _Stand, other: _Stand) -> bool:
+        """Pieces of one wall field are cut from one outline: they lie beside one another."""
+        if one.is_unit or other.is_unit:
+            return False
+        a, b = trims[one.place], trims[other.place]
+        return a.kind == COVER and a.source == b.source
+
     # Who is told of already is not looked at once more: a run of fifty units in one place would take seconds.
-    for clash in clashes(stands, lambda one, other: told(gives_way(one, other))):
+    for clash in clashes(stands, lambda one, other: one_cover(one, other) or told(gives_way(one, other))):
         blamed = clash if gives_way(clash.one, clash.other) is clash.one else _turned(clash)
         target = told_units if blamed.one.is_unit else told_trims
         target.setdefault(blamed.one.place, _problem(blamed))
@@ -157,6 +164,8 @@ def local_boxes(parts: tuple[Part, ...]) -> Boxes:
 @remembered(2048)
 def whole_box(parts: tuple[Part, ...]) -> tuple[tuple[float, ...], tuple[float, ...]]:
     """The one upright box about all parts, in the frame that they stand in, mm."""
+    if len(parts) == 1:
+        return bounds_of(parts[0])
     boxes = local_boxes(parts)
     return tuple(boxes[:, 0].min(axis=0)), tuple(boxes[:, 1].max(axis=0))
 

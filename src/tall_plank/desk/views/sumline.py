@@ -11,10 +11,11 @@ from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.strip import Strip
 from tall_plank.job import Kind
-from tall_plank.job.treatment import Panels, Slats
+from tall_plank.job.treatment import Modules, Panels, Slats
 from tall_plank.measure import DisplayUnit, format_length, told_in
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.setout.paneling.grid import sum_line
+from tall_plank.setout.paneling.modules import ModulesLaid
 from tall_plank.setout.paneling.values import slat_steps
 from tall_plank.setout.paneling.zones import ZoneLaid
 
@@ -41,9 +42,21 @@ def sums_of(laid: FieldLaid, unit: DisplayUnit) -> list[tuple[str, str]]:
                                 f"{taken}, {left}",
                             )
                         )
+            case Modules():
+                if zone.modules is not None:
+                    found.append(_module_sum(zone.modules, unit))
             case Slats():
                 found.append(_slat_sum(zone, laid, unit))
     return found
+
+
+def _module_sum(laid: ModulesLaid, unit: DisplayUnit) -> tuple[str, str]:
+    g = laid.grid
+    size = f"{format_length(laid.shape.width, unit)} × {format_length(laid.shape.height, unit)}"
+    words = f"{counted(g.across * g.up, 'module', 'modules')} {tr('of')} {size}: {g.across} × {g.up}"
+    sides = [format_length(mm, unit) for mm in (g.margin_x, g.other_x, g.margin_z, g.other_z)]
+    names = (tr("left over at the left"), tr("right"), tr("below"), tr("above"))
+    return words, ", ".join(f"{name} {side}" for name, side in zip(names, sides, strict=True))
 
 
 def _slat_sum(zone: ZoneLaid, laid: FieldLaid, unit: DisplayUnit) -> tuple[str, str]:
