@@ -21,9 +21,9 @@ from tall_plank.job.treatment import (
     zone_at,
     zones_of,
 )
-from tall_plank.measure import Length, format_length
+from tall_plank.measure import DisplayUnit, Length, format_length
 from tall_plank.setout.paneling.fields import FieldLaid
-from tall_plank.setout.paneling.grid import REST_WORDS, sum_line
+from tall_plank.setout.paneling.grid import PanelGrid, sum_line
 from tall_plank.setout.paneling.values import (
     board_thickness,
     mm_of,
@@ -98,6 +98,11 @@ def zone_groups(doc: Document, laid: FieldLaid) -> list[Group]:
             continue
         groups.append(Group(zone_name(root, path), tuple(_rows(doc, laid, path, zone))))
     return groups
+
+
+def sum_shown(grid: PanelGrid, unit: DisplayUnit) -> str:
+    """The sum of a stretch with the signs of print."""
+    return sum_line(grid, unit).replace(" x ", " × ").replace(" / ", " ÷ ").replace(" - ", " − ")
 
 
 def _key(path: ZonePath, key: str) -> str:
@@ -235,7 +240,7 @@ def _panels(doc: Document, laid: FieldLaid, path: ZonePath, zone: Panels) -> lis
                     f"{length_text(doc, min(s.grid.panels))} × {length_text(doc, s.grid.height)}",
                 )
             )
-            rows.append(Row(_key(path, f"sum{s.number}"), sum_line(s.grid, doc.job.display), ""))
+            rows.append(Row(_key(path, f"sum{s.number}"), sum_shown(s.grid, doc.job.display), ""))
     rows += [
         _plain(doc, tid, path, "target", "Wanted width", zone.target),
         _choice(tid, path, "style", "Made as", zone.style, STYLE_WORDS),
@@ -387,6 +392,3 @@ def _parted(doc: Document, tid: str, path: ZonePath, zone: Parted) -> list[Row]:
         rows.append(Row(_key(path, key), tr(label), share, apply=setter(set_zone, tid, path, key)))
     rows.append(_plain(doc, tid, path, "rise", "Arc off the line", zone.rise))
     return rows
-
-
-__all__ = ["REST_WORDS", "zone_groups", "zone_name"]

@@ -9,12 +9,12 @@ from PyQt6.QtWidgets import QWidget
 from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
+from tall_plank.desk.things.zones import sum_shown
 from tall_plank.desk.views.strip import Strip
 from tall_plank.job import Kind
 from tall_plank.job.treatment import Modules, Panels, Slats
 from tall_plank.measure import DisplayUnit, format_length, told_in
 from tall_plank.setout.paneling.fields import FieldLaid
-from tall_plank.setout.paneling.grid import sum_line
 from tall_plank.setout.paneling.modules import ModulesLaid
 from tall_plank.setout.paneling.values import slat_steps
 from tall_plank.setout.paneling.zones import ZoneLaid
@@ -35,10 +35,7 @@ def sums_of(laid: FieldLaid, unit: DisplayUnit) -> list[tuple[str, str]]:
                         )
                         found.append(
                             (
-                                sum_line(s.grid, unit)
-                                .replace(" x ", " × ")
-                                .replace(" / ", " ÷ ")
-                                .replace(" - ", " − "),
+                                sum_shown(s.grid, unit),
                                 f"{taken}, {left}",
                             )
                         )
