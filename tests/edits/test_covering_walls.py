@@ -202,3 +202,40 @@ def test_mirroring_twice_is_the_zone_again() -> None:
     turned = tr.mirrored_zone(whole)
     assert turned != whole and tr.mirrored_zone(turned) == whole
     assert isinstance(Bare(), Bare)
+
+
+def test_a_mark_that_left_the_wall_does_not_hinder_its_deletion() -> None:
+    """A door that a field reached to is put on another wall, and then taken away."""
+    from tall_plank.edits.things.opening import add_opening, delete_opening, set_opening
+
+    job = add_opening(covered(), "r1", "A", "door", 2000.0).job
+    door = job.rooms[0].openings[0].id
+    fid, _ = ids(job)
+    job = wf.set_field(job, fid, "right_to", f"opening:{door} left").job
+    job = set_opening(job, door, "x", "500mm").job
+    job = set_opening(job, door, "wall", "C").job
+    assert "gone" in set_out(job).rooms[0].fields[0].faults[0].what
+    gone = delete_opening(job, door).job
+    assert set_out(gone).rooms[0].fields[0].faults
+
+
+def test_a_named_value_that_a_treatment_uses_is_not_taken_away() -> None:
+    from tall_plank.edits.values import delete_value, set_value
+
+    job = set_value(covered("dado"), "dado", "900mm").job
+    job = tr.set_band(job, ids(job)[1], (), 0, "dado + 50").job
+    with pytest.raises(PlankError, match="is used by a length in a room, a unit or a treatment"):
+        delete_value(job, "dado")
+
+
+def test_taking_a_wall_or_a_room_away_takes_its_fields_and_treatments() -> None:
+    from tall_plank.edits import outline
+
+    job = covered("slats", "B")
+    drawn = outline.draw_outline(job, "r1", ((0.0, 0.0), (4000.0, 0.0), (2000.0, 3000.0))).job
+    assert {f.wall for f in drawn.rooms[0].fields} <= set(drawn.rooms[0].wall_ids())
+    change = outline.add_room(job, "Hall")
+    room = change.made[0]
+    two = wf.add_field(change.job, room, "A", "modules").job
+    assert len(two.treatments) == 2
+    assert [t.name for t in outline.delete_room(two, room).job.treatments] == ["Slats"]

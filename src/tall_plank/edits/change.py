@@ -89,7 +89,10 @@ def with_kept_limits(job: Job, room: Room, gone: frozenset[str]) -> Room:
         for side in sides:
             limit = getattr(one, side)
             if limit.to in gone:
-                at = place_of(room, laid.wall(one.wall), laid.moldings, laid.placed, limit)
+                try:
+                    at = place_of(room, laid.wall(one.wall), laid.moldings, laid.placed, limit)
+                except PlankError:  # it was no longer on this wall
+                    continue
                 one = msgspec.structs.replace(
                     one, **{side: msgspec.structs.replace(limit, kept=Length.of(round(at, 6)))}
                 )

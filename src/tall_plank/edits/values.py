@@ -59,8 +59,8 @@ def delete_value(job: Job, name: str) -> Change:
     PlankError where something still uses it
     """
     users = [v.name for v in job.values if v.name != name and name in names_in(v.length.text)]
-    if any(name in names_in(length.text) for length in lengths_in((job.rooms, job.units))):
-        users.append("a length in a room or unit")
+    if any(name in names_in(length.text) for length in lengths_in((job.rooms, job.units, job.treatments))):
+        users.append("a length in a room, a unit or a treatment")
     users += [t.name for t in job.templates if name in names_in(t.height) | names_in(t.depth)]
     if users:
         raise PlankError(f"“{name}” is used by {users[0]}.", "Named values", "Change that first.")
