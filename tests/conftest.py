@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import os
+from collections import Counter
+from collections.abc import Iterable
 from pathlib import Path
 
 import pytest
@@ -66,3 +68,12 @@ def killed(autosave: Autosave) -> None:
     assert handle is not None
     os.close(handle)
     autosave._lock._handle = None
+
+
+def numbers_counted(told: Iterable[str]) -> Counter[str]:
+    """How often each number of a part stands on a list, on which alike pieces of a wall field are told as 5 x 4AN1.3."""
+    counts: Counter[str] = Counter()
+    for number in told:
+        many, sign, head = number.partition(" x ")
+        counts[head if sign else number.partition("-")[0]] += int(many) if sign else 1
+    return counts
