@@ -254,7 +254,7 @@ def test_every_slat_lies_in_its_field(
     path = (1,) if arched else ()
     text = "; ".join(f"{w}mm gap {g}mm" for w, g in steps)
     job = set_zone(job, tid, path, "pattern", text).job
-    for key, value in (("start", start), ("angle", str(angle))):
+    for key, value in (("start", start), ("angle", str(angle)), ("least", "1mm")):
         job = set_zone(job, tid, path, key, value).job
     field = laid(job)
     found = next((z for z in field.zones if z.path == path), None)
