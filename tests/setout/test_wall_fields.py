@@ -353,3 +353,11 @@ def test_what_stands_before_the_fronts_of_units_keeps_a_field_away() -> None:
     loft = next(r for r in job.rooms if r.name == "Sleeping loft")
     made = Workings(job).made
     assert not [t.problem for t in made.trims if t.problem is not None and t.room == loft.id]
+
+
+def test_nothing_is_covered_behind_the_plinth_of_units() -> None:
+    job = with_run(new_job("Fields"), "A", Level.BASE, "drawers 600, door 600")
+    zone = laid(covered("flat boards", job=job)).zones[0]
+    placed = set_out(job).rooms[0].placed
+    assert placed[0].bottom > 50.0
+    assert not any(r.inside(p.x + p.width / 2, 30.0) for r in zone.regions for p in placed)
