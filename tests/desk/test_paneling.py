@@ -64,6 +64,18 @@ def test_one_wall_is_paneled_and_three_more_alike(empty_window: Window) -> None:
     assert len(decided(w)) == 1
 
 
+def test_enter_in_the_search_puts_it_and_hands_the_keys_back(empty_window: Window) -> None:
+    """The box kept them: the next letters were typed into the search."""
+    w = empty_window
+    w.show_stage("paneling")
+    w.shelf.search.setFocus()
+    QTest.keyClicks(w.shelf.search, "slats")
+    QTest.keyClick(w.shelf.search, Qt.Key.Key_Return)
+    assert len(decided(w)) == 1 and not w.shelf.search.hasFocus() and w.strip.hasFocus()
+    QTest.keyClicks(w.strip, "S")
+    assert w.shelf.search.text() == "slats" and w.spec.isAncestorOf(w.focusWidget())
+
+
 def test_the_dado_is_changed_once_for_all_walls(empty_window: Window) -> None:
     w = empty_window
     w.show_stage("paneling")

@@ -279,4 +279,5 @@ class Shelf(QFrame):
             if item is not None and item.data(Qt.ItemDataRole.UserRole):
                 self.list.setCurrentItem(item)
                 self.used.emit(item.data(Qt.ItemDataRole.UserRole))
+                self.search.hand_back()
                 return
