@@ -9,7 +9,7 @@ from tall_plank.edits.things import wall_field as wf
 from tall_plank.files.plankfile import job_bytes, job_from_bytes
 from tall_plank.job import Job
 from tall_plank.job.start import new_job
-from tall_plank.job.treatment import Arched, Bands, Bare, Boards, Panels, Parted, Slats, zone_at
+from tall_plank.job.treatment import Arched, Bands, Boards, Panels, Parted, Slats, zone_at
 from tall_plank.measure import PlankError
 from tall_plank.setout import set_out
 
@@ -191,17 +191,6 @@ def test_rules_are_followed_in_treatments() -> None:
     job = tr.set_band(job, tid, (), 0, "dado + 50").job
     job = set_value(job, "dado", "1000mm").job
     assert set_out(job).rooms[0].fields[0].zones[0].stretches[0].z1 == pytest.approx(1050.0)
-
-
-def test_mirroring_twice_is_the_zone_again() -> None:
-    job = tr.split_zone(covered("slats"), "t2", (), "along", "500mm share").job if False else covered("slats")
-    _, tid = ids(job)
-    job = tr.split_zone(job, tid, (), "along", "500mm share").job
-    job = tr.set_zone(job, tid, (0,), "angle", "20").job
-    whole = zone(job)
-    turned = tr.mirrored_zone(whole)
-    assert turned != whole and tr.mirrored_zone(turned) == whole
-    assert isinstance(Bare(), Bare)
 
 
 def test_a_mark_that_left_the_wall_does_not_hinder_its_deletion() -> None:

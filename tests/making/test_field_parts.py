@@ -254,3 +254,29 @@ def test_the_fields_of_alike_walls_are_alike() -> None:
         return [(t.part.name, round(t.part.length, 3), round(t.part.width, 3)) for t in trims if t.part is not None]
 
     assert sizes("A") == sizes("C") and sizes("B") == sizes("D")
+
+
+@given(st.integers(2600, 12_000), st.integers(0, 1), st.sampled_from(("0", "25")))
+def test_slats_of_any_height_fit_their_boards(height: int, solid: int, angle: str) -> None:
+    """Two nearly whole lengths left an odd slat with a piece longer than its board."""
+    job = set_room_length(new_job("High"), "r1", "height", f"{height}mm").job
+    job = set_room_length(job, "r1", "width", "1200mm").job
+    job = add_field(job, "r1", "A", "slats").job
+    job = set_zone(job, treatment(job), (), "angle", angle).job
+    if solid:
+        job = set_zone(job, treatment(job), (), "finish", "keel-oak").job
+        job = set_zone(job, treatment(job), (), "board_finish", "sea-sage").job
+    slats = pieces(job, "slat")
+    assert slats
+    for part in slats:
+        board = job.stock.board_by_code(part.board)
+        assert board is not None and part.length <= board.usable_length + 0.01
+
+
+@pytest.mark.parametrize(("style", "cuts"), [("planted", 1), ("molded", 1), ("framed", 1), ("raised", 2)])
+def test_an_outlet_goes_through_all_that_lies_behind_it(style: str, cuts: int) -> None:
+    job = covered("equal panels", "2400mm", style=style)
+    grid = Workings(job).layout.rooms[0].fields[0].zones[0].stretches[0].grid
+    assert grid is not None
+    job = add_service(job, "r1", "A", "power", grid.left_edges[0] + grid.panels[0] / 2).job
+    assert sum(isinstance(op, Cutout) for p in pieces(job) for op in p.operations) == cuts, problems(job)

@@ -29,7 +29,6 @@ from tall_plank.job.treatment import (
     ZoneBand,
     ZonePath,
     children_of,
-    with_children,
     with_zone,
     zone_at,
     zones_of,
@@ -296,16 +295,3 @@ def _pattern(job: Job, text: str) -> tuple[SlatStep, ...]:
 def pattern_text(steps: Sequence[tuple[float, float]], show: Callable[[float], str]) -> str:
     """A pattern as it is typed. `steps`: widths and gaps, mm."""
     return "; ".join(f"{show(w)} gap {show(g)}" for w, g in steps)
-
-
-def mirrored_zone(zone: Zone) -> Zone:
-    """A zone turned about an upright line: bands along it the other way round, what leans leans the other way."""
-    children = tuple(mirrored_zone(c) for c in children_of(zone))
-    match zone:
-        case Bands():
-            turned = with_children(zone, children)
-            assert isinstance(turned, Bands)
-            return msgspec.structs.replace(turned, bands=turned.bands[::-1]) if zone.way == "along" else turned
-        case Slats():
-            return msgspec.structs.replace(zone, angle=-zone.angle)
-    return with_children(zone, children) if children else zone

@@ -111,10 +111,7 @@ def _planted(shop: FieldShop, panels: Panels, sizes: PanelSizes, s: Stretch, pla
     back = shop.laid.fixing
     hidden = (*places.lines,) if panels.style != "molded" else ()
     if sizes.board > 0:
-        cover_board(
-            shop, inner, sizes.board, (s.x0, s.z0, s.x1, s.z1), back, hidden, places.levels,
-            cut=panels.style in ("planted", "molded"),
-        )  # fmt: skip
+        cover_board(shop, inner, sizes.board, (s.x0, s.z0, s.x1, s.z1), back, hidden, places.levels)
     if panels.style == "molded":
         return
     out = back + sizes.board
@@ -184,7 +181,6 @@ def cover_board(
     lines: Sequence[float],
     levels: Sequence[float],
     *,
-    cut: bool = True,
     regions: Sequence[Region] = (),
     role: PartRole = "wall board",
 ) -> None:
@@ -193,7 +189,6 @@ def cover_board(
     Parameters
     ----------
     lines, levels : places along the wall and above the floor where a joint is hidden, mm
-    cut : whether outlets are cut out of them
     regions : what of the rectangle is covered; none: all of it
 
     Raises
@@ -223,8 +218,7 @@ def cover_board(
                 own = region.bounds
                 draft = shop.piece("board", board, own, back, role, upright=upright)
                 shop.shaped(draft, region, upright=upright)
-                if cut:
-                    shop.cut_outlets(draft, own, upright=upright)
+                shop.cut_outlets(draft, own, upright=upright)
                 shop.add(draft)
 
 

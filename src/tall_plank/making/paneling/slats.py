@@ -7,7 +7,7 @@ import math
 from tall_plank.job.treatment import Boards, Slats
 from tall_plank.making.paneling.panels import cover_board
 from tall_plank.making.paneling.shop import FieldShop
-from tall_plank.making.paneling.splitting import joints_in, pieces_between
+from tall_plank.making.paneling.splitting import LEAST_PIECE, joints_in, pieces_between
 from tall_plank.making.parts import Draft, Groove
 from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import Vec
@@ -74,8 +74,7 @@ def _slat(shop: FieldShop, shape: Region, slat: Slat, angle: float, finish: str,
         _tell_joined(shop, z1 - z0, board)
         # Joints of neighbours lie apart: every second slat is parted elsewhere.
         if slat.strip % 2 and len(cuts) == 1:
-            most = board.usable_length
-            cuts = (min(most, (z1 - z0) - 300.0) if cuts[0] < most - 300.0 else cuts[0] - 300.0,)
+            cuts = (min(board.usable_length, z1 - z0 - LEAST_PIECE),)
     for a, b in pieces_between(z0, z1, cuts):
         for part in within(shape, [box_path(x0, a, x1, b)])[0] if cuts else [shape]:
             draft = shop.piece(

@@ -15,7 +15,7 @@ import msgspec
 
 from tall_plank.job import Basis, Room, Run
 from tall_plank.job.standard import Construction, construction_from
-from tall_plank.job.things.wall_field import Limit, WallField
+from tall_plank.job.things.wall_field import WallField
 from tall_plank.job.treatment import Treatment
 from tall_plank.measure import PlankError, told
 from tall_plank.measure import paths as pa
@@ -26,7 +26,6 @@ from tall_plank.setout.frames import Casing
 from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
 from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
 from tall_plank.setout.paneling.modules import ModulePiece, ModulesLaid
-from tall_plank.setout.paneling.slats import Slat
 from tall_plank.setout.paneling.values import fixing_of, standoff
 from tall_plank.setout.paneling.zones import Fault, Laying, Stretch, ZoneLaid
 from tall_plank.setout.runs import Placed
@@ -343,11 +342,3 @@ def _apart(fields: list[FieldLaid]) -> tuple[FieldLaid, ...]:
             laid = msgspec.structs.replace(laid, zones=(), faults=(*laid.faults, fault))
         done.append(laid)
     return tuple(done)
-
-
-def limit_of(one: WallField, side: str) -> Limit:
-    """A side's limit: left, right, bottom or top."""
-    return getattr(one, side)  # type: ignore[no-any-return]
-
-
-__all__ = ["FieldLaid", "Slat", "Stretch", "ZoneLaid", "fields_of", "limit_of"]
