@@ -189,7 +189,7 @@ def results(w: Workings, name: str, folder: Path) -> Iterator[tuple[str, str]]:
     for room in w.layout.rooms:
         for p in room.placed:
             yield f"{name} placed {room.room.id} {p.number or p.cell}", told(p)
-        for kind, things in (("worktop", room.worktops), ("board", room.boards), ("molding", room.moldings)):
+        for kind, things in (("worktop", room.worktops), ("board", room.boards), ("molding", room.all_moldings)):
             for i, thing in enumerate(things):
                 yield f"{name} {kind} {room.room.id} {i}", told(thing)
         for hidden in (False, True):

@@ -20,6 +20,7 @@ from tall_plank.formats.steps import (
     job_12,
     job_13,
     job_14,
+    job_15,
     library_1,
     library_2,
     standard_1,
@@ -45,6 +46,7 @@ JOB = Format(
         job_12.step,
         job_13.step,
         job_14.step,
+        job_15.step,
     ),
     "Open its .bak file or a saved copy.",
 )

@@ -66,6 +66,8 @@ class MadeLength(msgspec.Struct, frozen=True, cache_hash=True):
     length : at its long points, mm
     left, right : saw angle at each end, degrees from square; above 0 the back is the longer side
     by_others : drawn, but in no list of what is cut and in no price
+    spring : degrees from the upright of the corners to its back: its profile's; 90 where it turns in the plane of its
+        back, as a casing does
     """
 
     number: str
@@ -76,6 +78,7 @@ class MadeLength(msgspec.Struct, frozen=True, cache_hash=True):
     left: float
     right: float
     by_others: bool
+    spring: float = 0.0
 
 
 class MadeField(msgspec.Struct, frozen=True, cache_hash=True):

@@ -81,7 +81,7 @@ LIMITS: dict[str, dict[str, Range]] = {
         "height": Range(50.0, 12_000.0),
     },
     "Service": {"x": ON_WALL, "y": ON_WALL, "height": Range(0.0, 12_000.0)},
-    "RoomMolding": {"height": Range(0.0, 12_000.0)},
+    "RoomMolding": {"height": Range(0.0, 12_000.0), "out": Range(-1000.0, 1000.0)},
     "Island": {
         "x": ON_WALL, "y": ON_WALL, "length": Range(300.0, 20_000.0), "angle": Range(-3600.0, 3600.0),
         "gap": Range(0.0, 1500.0), "seating": Range(0.0, 1500.0),
@@ -213,7 +213,10 @@ LIMITS: dict[str, dict[str, Range]] = {
         ),
         Range(0.0, 5000.0),
     ),
-    "Profile": {"points": Range(-2000.0, 2000.0), "length": Range(1.0, 20_000.0), "lengths": Range(1.0, 20_000.0)},
+    "Profile": {
+        "points": Range(-2000.0, 2000.0), "length": Range(1.0, 20_000.0), "lengths": Range(1.0, 20_000.0),
+        "spring": Range(0.0, 80.0),
+    },
     # --- money
     "PriceRow": {"price": Range(0, 10_000_000), "pack": Range(0, 1_000_000), "least_qty": Range(0, 1_000_000)},
     "LaborRow": {"minutes": Range(0, 100_000)},

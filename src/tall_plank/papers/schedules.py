@@ -14,6 +14,7 @@ from tall_plank.papers.worksheets import saw_cuts_of
 from tall_plank.shop.boards import Plan
 from tall_plank.shop.edging import TRIM_ALLOWANCE
 from tall_plank.shop.lengths import KERF, MITRE_ALLOWANCE, thing_of
+from tall_plank.shop.miters import FlatCut, flat_cut
 from tall_plank.workings import Workings
 
 
@@ -99,15 +100,21 @@ def edging(w: Workings) -> Table:
 
 
 def lengths(w: Workings) -> Table:
-    """Moldings piece by piece: length at the long points and the saw angle at each end, from square."""
+    """Moldings piece by piece: length at the long points, and how the saw is set for each end with the molding flat on
+    its back."""
     columns = (
         Column("number", "Piece", wide=0.8),
         Column("room", "Room"),
         Column("kind", "Molding"),
         Column("profile", "Profile", wide=1.6),
         Column("length", "Long points", "length"),
-        Column("left", "Left", "number", "°", wide=0.7),
-        Column("right", "Right", "number", "°", wide=0.7),
+        Column("left", "Left", "number", "°", wide=0.65),
+        Column("left_miter", "Miter", "number", "°", wide=0.65),
+        Column("left_bevel", "Bevel", "number", "°", wide=0.65),
+        Column("right", "Right", "number", "°", wide=0.65),
+        Column("right_miter", "Miter", "number", "°", wide=0.65),
+        Column("right_bevel", "Bevel", "number", "°", wide=0.65),
+        Column("longer", "Longer", wide=1.3),
         Column("by_others", "By others", wide=0.8),
     )
     names = {room.id: room.name for room in w.job.rooms}
@@ -116,9 +123,25 @@ def lengths(w: Workings) -> Table:
         profile = w.job.stock.profile(m.profile)
         name = profile.name if profile else m.profile
         others = "yes" if m.by_others else ""
-        rows.append((m.number, names[m.room], m.what, name, m.length, m.left, m.right, others))
-    note = "Saw angles from square: above 0 the back is the longer side (an inner corner), below 0 the face"
+        left, right = flat_cut(m.left, m.spring), flat_cut(m.right, m.spring)
+        at_left = (m.left, round(left.miter, 2), round(left.bevel, 2))
+        at_right = (m.right, round(right.miter, 2), round(right.bevel, 2))
+        rows.append(
+            (m.number, names[m.room], m.what, name, m.length, *at_left, *at_right, _longer(left, right), others)
+        )
+    note = (
+        "Left, right: the corner's angle from square, above 0 an inner corner. Miter and bevel: table and blade with "
+        "the molding flat on its back, a sprung one too. Longer: the edge with the long point at the left, right end"
+    )
     return Table("Moldings", note, columns, tuple(rows))
+
+
+def _longer(left: FlatCut, right: FlatCut) -> str:
+    """The edge of a piece with its long point, and at which end where they differ."""
+    if left.long == right.long:
+        return left.long
+    ends = (("left", left.long), ("right", right.long))
+    return ", ".join(f"{end} {edge}" for end, edge in ends if edge)
 
 
 def bars(w: Workings) -> Table:

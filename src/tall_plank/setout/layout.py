@@ -23,6 +23,7 @@ from tall_plank.setout.things.table import span_of
 from tall_plank.setout.topedges import with_free_edges
 from tall_plank.setout.tops import run_tops
 from tall_plank.setout.trims import TrimBoard
+from tall_plank.setout.unitmoldings import unit_moldings
 from tall_plank.setout.wall import Span, Wall
 from tall_plank.setout.worktop import Worktop
 
@@ -39,6 +40,8 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     placed : every cell of every run
     fields : of its walls
     casings : round its openings
+    moldings : along its walls
+    unit_moldings : along its units
     """
 
     room: Room
@@ -52,6 +55,12 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     placed: tuple[Placed, ...] = ()
     fields: tuple[FieldLaid, ...] = ()
     casings: tuple[Casing, ...] = ()
+    unit_moldings: tuple[MoldingPiece, ...] = ()
+
+    @property
+    def all_moldings(self) -> tuple[MoldingPiece, ...]:
+        """Along walls, then along units."""
+        return self.moldings + self.unit_moldings
 
     @property
     def lines(self) -> tuple[Wall, ...]:
@@ -167,17 +176,19 @@ def _plain_room(basis: Basis, room: Room) -> RoomLayout:
         pieces, trims_of_it = dressed_island(basis, room, island, islands[island.id].first, mine)
         tops += pieces
         boards += trims_of_it
+    placed = tuple(p for run in laid for p in run.cells)
     return RoomLayout(
         room=room,
         walls=walls,
         runs=laid,
-        worktops=with_free_edges(tops, (*walls, *faces), tuple(p for run in laid for p in run.cells)),
+        worktops=with_free_edges(tops, (*walls, *faces), placed),
         boards=tuple(boards),
         faces=faces,
         points=corners_of(room.outline),
         moldings=moldings_of(room, basis.stock.profiles) if room.moldings else (),
-        placed=tuple(p for run in laid for p in run.cells),
+        placed=placed,
         casings=casings_of(room, basis.stock.profiles),
+        unit_moldings=unit_moldings(room, basis.stock.profiles, (*walls, *faces), placed, tuple(boards)),
     )
 
 

@@ -19,7 +19,7 @@ def frame_solids(stock: Stock, wall: Wall, frame: MoldingFrame, source: Source, 
     finish = stock.finish(profile.finish)
     color = finish.color if finish else "#EDEAE2"
     # Across the molding first, then out of the wall; each side runs with its outer edge to its right.
-    section = tuple((y, x) for x, y in profile.points)
+    section = tuple((y, x) for x, y in profile.section)
     starts = {
         "bottom": (Z, frame.x0, frame.z0), "right": (NEG_X, frame.x1, frame.z0), "top": (NEG_Z, frame.x1, frame.z1),
         "left": (X, frame.x0, frame.z1),

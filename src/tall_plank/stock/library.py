@@ -12,6 +12,7 @@ import msgspec
 from tall_plank.formats.door import read_toml
 from tall_plank.measure import PlankError
 from tall_plank.measure.limits import check_sound
+from tall_plank.measure.paths import area, crossing
 from tall_plank.measure.remembered import KeptBy, lasting, of_same
 from tall_plank.stock.models import Appliance, Board, Edging, Finish, Fitting, FittingRole, PriceBook, Profile
 
@@ -184,6 +185,8 @@ def load_stock(folder: Path) -> Stock:
         prices.append(convert(plain(read_toml(path)), PriceBook, path.name))
     stock = Stock(**{k: tuple(v) for k, v in found.items()}, prices=tuple(prices))
     check_stock(stock)
+    for profile in stock.profiles:
+        check_profile(profile)
     return stock
 
 
@@ -205,9 +208,24 @@ def check_stock(stock: Stock) -> None:
         if not re.fullmatch(r"#[0-9A-Fa-f]{6}", finish.color):
             raise PlankError(f"“{finish.color}” is no color.", f"finish {finish.code}", "Write it as #RRGGBB.")
     for profile in stock.profiles:
-        if len(profile.points) < 3 or profile.height <= 0 or profile.depth <= 0:
-            raise PlankError("The section or its bar has no size.", f"profile {profile.code}", "Give it real points.")
+        where = f"profile {profile.code}"
+        if len(profile.points) < 3 or any(len(p) not in (2, 3) for p in profile.points):
+            raise PlankError("A section needs three points or more, of two or three numbers.", where, "Give it points.")
+        if profile.height <= 0 or profile.depth <= 0:
+            raise PlankError("The section or its bar has no size.", where, "Give it real points.")
     check_sound(stock, "stock")
+
+
+def check_profile(profile: Profile) -> None:
+    """Raises PlankError for a section that a new profile may not have: one that crosses itself, has no area, or an arc
+    beyond half a circle. What a job has already is not asked again."""
+    where = f"profile {profile.code}"
+    if any(abs(bulge) > 1.0 + 1e-9 for _, _, bulge in profile.path):
+        raise PlankError("An arc of the section is more than half a circle.", where, "Part it in two.")
+    if crossing(profile.path) is not None:
+        raise PlankError("The section crosses itself.", where, "Give its points in order round it.")
+    if abs(area(profile.path)) < 1.0:
+        raise PlankError("The section has no area.", where, "Give it real points.")
 
 
 @lasting

@@ -7,6 +7,10 @@ from typing import Literal
 
 import msgspec
 
+from tall_plank.measure.outlines import Points
+from tall_plank.measure.paths import Path, bounds, chords, rotated, shifted
+from tall_plank.measure.remembered import remembered
+
 Grain = Literal["length", "none"]
 
 
@@ -230,28 +234,81 @@ class Profile(msgspec.Struct, frozen=True, forbid_unknown_fields=True, cache_has
 
     Attributes
     ----------
-    uses : what it is offered for: skirting, dado rail, picture rail, cornice
-    points : its outline, mm: x out from the wall, y up from its lower edge
+    uses : what it is offered for: skirting, dado rail, picture rail, cornice, casing, panel molding, unit cornice,
+        light rail, shelf edge
+    points : its outline as it lies on its back, mm: x out from its back, y up from its lower edge; a third number is
+        the bulge of the side that starts there (see measure.paths)
     length : mm of one bar; where it is priced each, that bar's price
     lengths : mm of other bars that it is sold in
+    spring : degrees from the wall to its back where it is set at a slant; 0: its back lies on the wall
     """
 
     code: str
     name: str
     uses: tuple[str, ...]
-    points: tuple[tuple[float, float], ...]
+    points: tuple[tuple[float, ...], ...]
     length: float
     finish: str = ""
     supplier: str = ""
     lengths: tuple[float, ...] = ()
+    spring: float = 0.0
+
+    @property
+    def path(self) -> Path:
+        """Its outline as it lies on its back, mm."""
+        return _lying(self.points)
+
+    @property
+    def placed(self) -> Path:
+        """Its outline as it is set, mm: x out from the wall, y up from its lowest point; its back leans out at the
+        top by the spring angle."""
+        return _placed(self.points, self.spring)
+
+    @property
+    def section(self) -> Points:
+        """Its outline as it is set, in straight pieces for a screen or a drawing, mm."""
+        return _section(self.points, self.spring)
 
     @property
     def height(self) -> float:
-        return max(y for _, y in self.points)
+        """mm up the wall, as it is set."""
+        return _size(self.points, self.spring)[1]
 
     @property
     def depth(self) -> float:
-        return max(x for x, _ in self.points)
+        """mm out from the wall, as it is set."""
+        return _size(self.points, self.spring)[0]
+
+
+SECTION_CHORD = 0.05
+"""mm by which straight pieces leave the arcs of a section, on a screen and on paper."""
+
+Outline = tuple[tuple[float, ...], ...]
+
+
+def _lying(points: Outline) -> Path:
+    return tuple((p[0], p[1], p[2] if len(p) > 2 else 0.0) for p in points)
+
+
+@remembered(512)
+def _placed(points: Outline, spring: float) -> Path:
+    path = _lying(points)
+    if not path or not spring:
+        return path
+    leant = rotated(path, -spring)
+    x0, y0, _, _ = bounds(leant)
+    return shifted(leant, -x0, -y0)
+
+
+@remembered(512)
+def _section(points: Outline, spring: float) -> Points:
+    return chords(_placed(points, spring), SECTION_CHORD)
+
+
+@remembered(512)
+def _size(points: Outline, spring: float) -> tuple[float, float]:
+    _, _, x1, y1 = bounds(_placed(points, spring))
+    return x1, y1
 
 
 Per = Literal["each", "m2", "m", "hour", "sheet"]

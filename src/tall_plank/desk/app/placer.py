@@ -88,4 +88,4 @@ class Placer:
         line = wall_id or self.strip.current_wall()
         if doc.room.wall(line).island:
             line = doc.room.walls[0].id
-        doc.do(lambda job: add_thing(job, name, Spot(doc.room_id, line, x, at)))
+        doc.do(lambda job: add_thing(job, name, Spot(doc.room_id, line, x, at, doc.cells)))

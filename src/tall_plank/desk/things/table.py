@@ -40,7 +40,9 @@ HANDLING: dict[Kind, Handling] = {
     Kind.NOTE: NOTE,
 }
 
-HEADINGS = ("Openings", "Structure", "Islands", "Service points", "Moldings", "Guide lines", "Drawings")
+HEADINGS = (
+    "Openings", "Structure", "Islands", "Service points", "Moldings", "Unit moldings", "Guide lines", "Drawings",
+)  # fmt: skip
 """Of the shelf at the Room stage, in their order."""
 
 PANELING_HEADINGS = ("Treatments", "Moldings")

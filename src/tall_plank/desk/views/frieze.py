@@ -101,7 +101,7 @@ class Frieze(Canvas):
                 tuple(t for t in room.worktops if t.wall_id in own[wall.id]),
                 tuple(b for b in room.boards if b.wall_id in own[wall.id]),
                 self._ends(wall, units),
-                tuple(m for m in room.moldings if m.wall_id == wall.id),
+                tuple(m for m in room.all_moldings if m.wall_id == wall.id),
                 tuple(d for d in made.sliding if d.wall_id == wall.id and d.room == doc.room_id),
                 tuple(t.part for t in fields if t.parent == wall.frame),
                 tuple(f for f in made.fields if f.wall_id == wall.id),

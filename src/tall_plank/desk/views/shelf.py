@@ -149,7 +149,7 @@ class Shelf(QFrame):
         self._fill()
 
     def _templates(self) -> list[Entry]:
-        """Islands, what was saved, then the kinds by heading: those that suit the room's use first."""
+        """The kinds by heading, those that suit the room's use first; islands, moldings along units, what was saved."""
         job = self.document.job
         first = FIRST_KINDS.get(self.document.room.room.use, ())
         order = [*first, *GROUPS]
@@ -161,7 +161,7 @@ class Shelf(QFrame):
         for entry in kinds[:AT_ONCE]:
             self._draw(entry)
         self._later.start()
-        return [*kinds, *self._room_entries(("Islands",)), *self._saved()]
+        return [*kinds, *self._room_entries(("Islands", "Unit moldings")), *self._saved()]
 
     def _draw(self, entry: Entry) -> None:
         if entry.template is not None:

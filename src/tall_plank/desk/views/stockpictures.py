@@ -70,7 +70,7 @@ def _drawn(job: Job, entry: Entry, size: QSize) -> QPixmap:
         return picture(handle_drawing(fitting), size, most=10.0)
     profile = job.stock.profile(entry.code)
     if profile is not None:
-        section = Shape(profile.points, Pen.NARROW, Layer.TRIM, None, entry.finish or "unit")
+        section = Shape(profile.section, Pen.NARROW, Layer.TRIM, None, entry.finish or "unit")
         return picture(Drawing("", (section,), 0, 0, profile.depth, profile.height), size, most=10.0)
     if fitting is not None:
         return picture(_fitting_drawing(fitting), size, most=10.0)

@@ -23,12 +23,14 @@ class Spot:
     wall : the wall that is worked on, or that it was dropped on
     x : mm along the wall; None: its middle
     at : the place on the floor where it was dropped on the plan, mm
+    cells : the units that are chosen
     """
 
     room: str
     wall_id: str
     x: float | None = None
     at: tuple[float, float] | None = None
+    cells: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)

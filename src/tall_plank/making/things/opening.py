@@ -15,7 +15,7 @@ def make_casings(making: RoomMaking) -> None:
         for _, length, left, right in casing.frame.pieces():
             number = making.number(casing.wall_id, LETTER)
             code, others = casing.frame.profile, casing.by_others
-            making.lengths.append(MadeLength(number, room, "casing", code, round(length, 6), left, right, others))
+            making.lengths.append(MadeLength(number, room, "casing", code, round(length, 6), left, right, others, 90.0))
 
 
 OPENING = ThingMaking(make=make_casings)

@@ -116,7 +116,7 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
             number = making.number(name, f"{letter}M")
             room = making.room.room.id
             making.lengths.append(
-                MadeLength(number, room, "panel molding", m.profile, round(length, 6), left, right, False)
+                MadeLength(number, room, "panel molding", m.profile, round(length, 6), left, right, False, 90.0)
             )
 
 

@@ -1,4 +1,5 @@
-"""Moldings round a room: along walls, round columns and soffits, mitred at corners, stopped at openings (RM4)."""
+"""Moldings round a room: along walls, round columns and soffits, mitred at corners, stopped at openings (RM4). Those
+along units: setout.unitmoldings."""
 
 from __future__ import annotations
 
@@ -29,7 +30,7 @@ class MoldingPiece(msgspec.Struct, frozen=True, cache_hash=True):
 
     Attributes
     ----------
-    wall : letter of the wall it lies on; empty: on a column or a soffit
+    wall_id : letter of the wall it lies on, or on which its unit stands; empty: on a column or a soffit
     start, end : of its back on the plan, mm; clockwise, the room on its right
     low : height of its lower edge above the floor, mm
     left, right : saw angle of the mitre at each end, degrees from square; 0 square, positive where the back is the
@@ -135,7 +136,7 @@ def _moldings(room: Room, profiles: tuple[Profile, ...]) -> tuple[MoldingPiece, 
     found: list[MoldingPiece] = []
     for molding in room.moldings:
         profile = by_code.get(molding.profile)
-        if profile is None:
+        if profile is None or molding.along_units:
             continue
         low = lower_edge(molding, profile, room.height.mm)
         for path in path_of(room, molding, low, low + profile.height):

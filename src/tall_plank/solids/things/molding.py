@@ -14,7 +14,7 @@ from tall_plank.solids.things.common import Stage, ThingSolids
 def _dress(stage: Stage) -> list[Solid]:
     job, room = stage.job, stage.room
     found: list[Solid] = []
-    for piece in room.moldings:
+    for piece in room.all_moldings:
         profile = job.stock.profile(piece.profile)
         if profile is None:
             continue
@@ -29,7 +29,7 @@ def _dress(stage: Stage) -> list[Solid]:
         found.append(
             Prism(
                 frame,
-                profile.points,
+                profile.section,
                 length,
                 color,
                 Kind.MOLDING.of(piece.molding),

@@ -66,7 +66,7 @@ def register(w: Window) -> None:
         wall_chosen,
     )
     w.commands.separate("room")
-    for heading in ("Openings", "Structure", "Service points", "Moldings"):
+    for heading in ("Openings", "Structure", "Service points", "Moldings", "Unit moldings"):
         if heading == "Structure":
             w.commands.separate("room")
         _offer(w, heading)
