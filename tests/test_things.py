@@ -8,11 +8,13 @@ from pathlib import Path
 import pytest
 
 import tall_plank
+from conftest import with_run
 from tall_plank.edits.things.common import Spot
 from tall_plank.edits.things.slope import add_slope
 from tall_plank.edits.things.table import ADDED, EDITS, add_thing, delete_thing
-from tall_plank.job import Job, Kind, Source
+from tall_plank.job import Job, Kind, Level, Source
 from tall_plank.job.start import new_job
+from tall_plank.job.things.molding import ALONG_UNITS
 from tall_plank.job.things.table import THINGS, all_things, find_thing, wall_of
 from tall_plank.setout import set_out
 from tall_plank.workings import Workings
@@ -57,9 +59,15 @@ def sloped() -> Job:
     return add_slope(new_job("Things"), "r1", "C").job
 
 
+def ready_for(name: str) -> Job:
+    """A job in which a thing has what it lies on: a slope for a roof window, hung units for moldings along them."""
+    job = sloped() if name != "slope" else new_job("Things")
+    return with_run(job, "A", Level.HUNG, "door 600, door 600") if name in ALONG_UNITS else job
+
+
 @pytest.mark.parametrize("name", ADDED)
 def test_what_is_offered_is_put_in_found_and_taken_out(name: str) -> None:
-    job = sloped() if name != "slope" else new_job("Things")
+    job = ready_for(name)
     wall = "C" if name in ("roof window", "slope") else "A"
     change = add_thing(job, name, Spot("r1", wall))
     new = [s for s, _ in all_things(change.job.rooms[0]) if s.id in change.made]

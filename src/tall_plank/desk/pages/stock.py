@@ -28,6 +28,7 @@ from tall_plank.desk.look.boxes import TextBox
 from tall_plank.desk.look.texts import tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
+from tall_plank.desk.pages.profile import read_profile
 from tall_plank.desk.views.stockpictures import stock_picture
 from tall_plank.edits import standards, units
 from tall_plank.edits.stocklist import ListRow, rows_that_fit, set_shortlist, take_list
@@ -189,7 +190,10 @@ class StockPage(QDialog):
         line.addWidget(title)
         line.addSpacing(8)
         line.addWidget(self.count, 1)
-        for widget in (self.style_box, self.finish_box, self.search, self.read):
+        self.profile = QPushButton(tr("Read a profile…"))
+        self.profile.setToolTip(tr("The section of a molding as DXF or SVG"))
+        self.profile.clicked.connect(self.read_profile)
+        for widget in (self.style_box, self.finish_box, self.search, self.profile, self.read):
             line.addWidget(widget)
         return line
 
@@ -404,6 +408,26 @@ class StockPage(QDialog):
             self.others.setText(f"{tr('&Take the other')} {len(rows)} {tr('rows')}")
             self.others.show()
             self.others.setFocus()
+
+    def read_profile(self) -> None:
+        """Take the section of a molding from a drawing into the job's stock, and show it."""
+        try:
+            code = read_profile(self, self.document)
+        except PlankError as error:
+            self._told(error)
+            return
+        if code:
+            self._told(None)
+            self.show_group("Moldings")
+            self.search.clear()
+            self.show_thing(code)
+
+    def show_thing(self, code: str) -> None:
+        """Choose a thing in the list, where it is among those that are shown."""
+        codes = [e.code for e in self.model.rows]
+        if code in codes:
+            self.table.selectRow(codes.index(code))
+            self.table.setFocus()
 
     def _take_others(self) -> None:
         """Take the rows of the list that was read last in which nothing is wrong."""

@@ -8,6 +8,7 @@ from pathlib import Path
 from tall_plank.desk.app.window import Window
 from tall_plank.desk.look import asking
 from tall_plank.desk.look.texts import tr
+from tall_plank.desk.pages.profile import read_profile
 from tall_plank.desk.things.table import offered_under
 from tall_plank.edits import outline, placing, rooms
 from tall_plank.edits.things.dimension import add_between
@@ -26,6 +27,7 @@ def register(w: Window) -> None:
     add("draw_outline", tr("&Draw the walls"), "room", lambda: draw_outline(w), "O")
     add("type_outline", tr("&Type the walls"), "room", lambda: type_outline(w), "Shift+O")
     add("read_outline", tr("&Read the walls from a DXF drawing…"), "room", lambda: read_outline(w))
+    add("read_profile", tr("Read a molding's &profile from DXF or SVG…"), "room", lambda: read_own_profile(w))
     add("read_underlay", tr("Put a plan &image under the room…"), "room", lambda: read_underlay(w))
     add(
         "scale_underlay",
@@ -205,7 +207,8 @@ def type_outline(w: Window) -> None:
 
 def read_outline(w: Window) -> None:
     """Walls from a drawing: its largest closed outline; where it names no unit, one known length is asked for."""
-    from tall_plank.files.dxf_read import Found, read_outlines
+    from tall_plank.files.closed_outlines import Found
+    from tall_plank.files.dxf_read import read_outlines
 
     start = w.document.path.parent if w.document.path else Path.home()
     path = asking.ask_read(w, tr("Read the walls from a drawing"), start, "DXF (*.dxf)")
@@ -242,6 +245,19 @@ def read_outline(w: Window) -> None:
 
     hint = tr("The drawing names no unit. Type how long its first side is; Enter sets the walls.")
     w.open_line(tr("First side"), "", "5400", hint, scaled)
+
+
+def read_own_profile(w: Window) -> None:
+    """The section of a molding from a drawing into the job's stock; then it is shown there."""
+    try:
+        code = read_profile(w, w.document)
+    except PlankError as error:
+        w.message.tell(str(error), "wrong")
+        return
+    if code:
+        w.show_stock("Moldings")
+        assert w.stock_page is not None
+        w.stock_page.show_thing(code)
 
 
 def read_underlay(w: Window) -> None:
