@@ -69,6 +69,8 @@ def demo_job() -> Job:
     _boot_room(b)
     _loft(b)
     _stair_hall(b)
+    for kind in ("unit cornice", "light rail"):
+        b.do(add_molding(b.job, "r1", kind))
     b.do(standards.set_in_force(b.job, "front_style", "framed"))
     b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
     return b.job

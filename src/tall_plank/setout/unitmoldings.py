@@ -22,7 +22,7 @@ from tall_plank.setout.runs import Placed
 from tall_plank.setout.things.column import column_height, column_points
 from tall_plank.setout.things.molding import MoldingPiece, long_length, mitre
 from tall_plank.setout.trims import TrimBoard
-from tall_plank.setout.wall import Wall
+from tall_plank.setout.wall import Span, Wall
 from tall_plank.stock import Profile
 
 REACH = 100.0
@@ -45,14 +45,6 @@ LEVEL = 0.5
 
 CLOSERS = ("end panel", "back panel", "dividing panel", "corner filler")
 """Boards beside units that a molding runs over as it runs over the units."""
-
-
-class _Body(msgspec.Struct, frozen=True):
-    """Something upright: its outline on the floor, from and to which height it stands, mm."""
-
-    shape: Polygon
-    low: float
-    high: float
 
 
 def suits(molding: RoomMolding, p: Placed) -> bool:
@@ -105,43 +97,62 @@ def unit_moldings(
         return ()
     bare = msgspec.structs.replace(
         room, runs=(), islands=(), services=(), openings=(), guides=(), details=(), sections=(), dimensions=(),
-        notes=(), fields=(), underlays=(), name="", use="", moldings=mine,
+        notes=(), fields=(), underlays=(), name="", use="", moldings=(),
     )  # fmt: skip
-    return _unit_moldings(bare, profiles, lines, placed, boards)
-
-
-@remembered(64)
-def _unit_moldings(
-    room: Room,
-    profiles: tuple[Profile, ...],
-    lines: tuple[Wall, ...],
-    placed: tuple[Placed, ...],
-    boards: tuple[TrimBoard, ...],
-) -> tuple[MoldingPiece, ...]:
     by_code = {p.code: p for p in profiles}
-    frames = {w.id: w for w in lines}
-    floor = Polygon(corners_of(room.outline))
+    heights = [(board, *_height_of(board)) for board in boards]
     found: list[MoldingPiece] = []
-    for molding in room.moldings:
+    for molding in mine:
         profile = by_code.get(molding.profile)
         if profile is None:
             continue
         for low, group in _by_level(molding, profile, chosen_units(molding, placed)):
             cells = {p.cell for p in group}
-            high = low + profile.height
-            shapes = [_outline(p, frames[p.wall_id], floor) for p in group]
-            closing, others = _boards(boards, frames, group, union_all(shapes, grid_size=GRID), low, high)
-            bodies = [
-                *others,
-                *(_Body(_plan(p), p.bottom, p.top) for p in placed if p.is_solid and p.cell not in cells),
-                *(_Body(Polygon(column_points(room, c)), 0.0, column_height(room, c)) for c in room.columns),
-                *(_Body(Polygon(soffit_points(s)), room.height.mm - s.drop.mm, room.height.mm) for s in room.soffits),
-            ]
-            inside = [b.shape for b in bodies if b.low < high - LEVEL and b.high > low + LEVEL]
-            solid = union_all([b.buffer(0.0) for b in inside]) if inside else Polygon()
-            base = _over_gaps(union_all([*shapes, *closing], grid_size=GRID), floor, solid)
-            found += _round(molding, profile, group, base, floor, floor.difference(solid), low)
+            span = (low, low + profile.height)
+            others = tuple(p for p in placed if p.is_solid and p.cell not in cells and _between(p.bottom, p.top, span))
+            beside = tuple(b for b, z0, z1 in heights if _between(z0 - 2 * LEVEL, z1 + 2 * LEVEL, span))
+            found += _at_level(bare, molding, profile, lines, group, others, beside, low)
     return tuple(found)
+
+
+def _height_of(board: TrimBoard) -> Span:
+    low, high = board.box()
+    return low[2], high[2]
+
+
+@remembered(256)
+def _at_level(
+    room: Room,
+    molding: RoomMolding,
+    profile: Profile,
+    lines: tuple[Wall, ...],
+    group: tuple[Placed, ...],
+    others: tuple[Placed, ...],
+    boards: tuple[TrimBoard, ...],
+    low: float,
+) -> tuple[MoldingPiece, ...]:
+    """The pieces of a molding at one height; kept while nothing of this height changes.
+
+    Parameters
+    ----------
+    room : bare of what stands in it
+    group : the units that it runs along
+    others, boards : what else stands at this height
+    """
+    frames = {w.id: w for w in lines}
+    floor, top = Polygon(corners_of(room.outline)), room.height.mm
+    span = (low, low + profile.height)
+    shapes = [_outline(p, frames[p.wall_id], floor) for p in group]
+    closing, solids = _boards(boards, frames, group, union_all(shapes, grid_size=GRID), span)
+    inside = [
+        *solids,
+        *(_plan(p) for p in others),
+        *(Polygon(column_points(room, c)) for c in room.columns if _between(0.0, column_height(room, c), span)),
+        *(Polygon(soffit_points(s)) for s in room.soffits if _between(top - s.drop.mm, top, span)),
+    ]
+    solid = union_all([b.buffer(0.0) for b in inside]) if inside else Polygon()
+    base = _over_gaps(union_all([*shapes, *closing], grid_size=GRID), floor, solid)
+    return tuple(_round(molding, profile, group, base, floor, floor.difference(solid), low))
 
 
 def _by_level(
@@ -160,6 +171,12 @@ def _by_level(
     return [(low, tuple(group)) for low, group in groups]
 
 
+def _between(bottom: float, top: float, span: Span) -> bool:
+    """Whether something stands at a molding's height, mm."""
+    return bottom < span[1] - LEVEL and top > span[0] + LEVEL
+
+
+@remembered(512)
 def _plan(p: Placed) -> Polygon:
     """A carcass on the floor of the room."""
     return Polygon([p.frame.at(x, y)[:2] for x, y in p.plan])
@@ -175,13 +192,8 @@ def _outline(p: Placed, line: Wall, floor: Polygon) -> BaseGeometry:
 
 
 def _boards(
-    boards: Sequence[TrimBoard],
-    frames: dict[str, Wall],
-    group: Sequence[Placed],
-    units: BaseGeometry,
-    low: float,
-    high: float,
-) -> tuple[list[Polygon], list[_Body]]:
+    boards: Sequence[TrimBoard], frames: dict[str, Wall], group: Sequence[Placed], units: BaseGeometry, span: Span
+) -> tuple[list[Polygon], list[Polygon]]:
     """Boards that close units at a molding's height, up to the faces of the carcasses, and those that stand in its
     way."""
     closing, others = [], []
@@ -190,9 +202,10 @@ def _boards(
         if board.wall_id not in frames:
             continue
         (x0, y0, z0), (x1, y1, z1) = board.box()
-        reaches = z0 - LEVEL < high and low < z1 + LEVEL
         deep = max((p.depth for p in group if p.wall_id == board.wall_id), default=0.0)
-        closes = board.kind in CLOSERS and reaches and deep > 0.0
+        closes = board.kind in CLOSERS and deep > 0.0 and _between(z0 - 2 * LEVEL, z1 + 2 * LEVEL, span)
+        if not closes and not _between(z0, z1, span):
+            continue
         if closes:
             # What stands flush with the fronts goes as deep as the carcasses beside it.
             y0, y1 = max(y0, -deep), 0.0 if board.kind == "corner filler" else y1
@@ -202,8 +215,8 @@ def _boards(
         shape = Polygon([frame.at(x, y)[:2] for x, y in ((x0, y0), (x1, y0), (x1, y1), (x0, y1))])
         if closes and shape.intersects(near):
             closing.append(shape)
-        else:
-            others.append(_Body(shape, z0, z1))
+        elif _between(z0, z1, span):
+            others.append(shape)
     return closing, others
 
 
@@ -397,5 +410,7 @@ def _piece(
 
 def _nearest(group: tuple[Placed, ...], run: _Run) -> str:
     """The line of the unit that a piece runs along."""
-    line = LineString([run.a, run.b]).interpolate(0.5, normalized=True)
-    return min(group, key=lambda p: _plan(p).distance(line)).wall_id
+    if len({p.wall_id for p in group}) == 1:
+        return group[0].wall_id
+    middle = ShapelyPoint((run.a[0] + run.b[0]) / 2, (run.a[1] + run.b[1]) / 2)
+    return min(group, key=lambda p: _plan(p).distance(middle)).wall_id
