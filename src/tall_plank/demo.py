@@ -71,6 +71,7 @@ def demo_job() -> Job:
     _stair_hall(b)
     for kind in ("unit cornice", "light rail"):
         b.do(add_molding(b.job, "r1", kind))
+    _stair(b)
     b.do(standards.set_in_force(b.job, "front_style", "framed"))
     b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
     return b.job
@@ -225,6 +226,25 @@ def _stair_hall(b: _Bench) -> None:
     for key, text in (("target", "500mm"), ("molding", "MP-BEAD-14")):
         b.do(set_zone(b.job, treatment, (0,), key, text))
     b.do(repeat_on(b.job, field, ("B", "C", "D")))
+
+
+def _stair(b: _Bench) -> None:
+    """A flight between two walls: raking panels on both, a skirting along their foot, a rail along their top."""
+    room = b.do(outline.add_room(b.job, "Stair"))
+    b.do(rooms.set_use(b.job, room, "hall"))
+    for key, text in (("width", "3420mm"), ("depth", "1000mm"), ("height", "4300mm")):
+        b.do(rooms.set_room_length(b.job, room, key, text))
+    b.do(add_field(b.job, room, "A", "raked panels"))
+    treatment = b.job.room(room).fields[-1].treatment
+    b.do(rename_treatment(b.job, treatment, "Stair wall"))
+    for key, text in (
+        ("angle", "38"), ("start", "220mm"), ("height", "980mm"), ("foot", "MP-SKIRT-95"), ("cap", "MP-RAIL-63")
+    ):  # fmt: skip
+        b.do(set_zone(b.job, treatment, (), key, text))
+    for key, text in (("target", "480mm"), ("molding", "MP-BEAD-14")):
+        b.do(set_zone(b.job, treatment, (0,), key, text))
+    other = b.do(repeat_on(b.job, b.job.room(room).fields[-1].id, ("C",)))
+    b.do(set_field(b.job, other, "mirrored", "yes"))
 
 
 def _wardrobe(b: _Bench, run: str) -> None:

@@ -90,6 +90,8 @@ def _rows(trims: list[MadeTrim], laid: FieldLaid) -> tuple[list[Row], list[Row]]
     """Running figures along: boards, then frames, panels and slats; and upright: the same, and battens."""
     along: list[Row] = []
     up: list[Row] = []
+    # What rises along a stair has a height of its own at every place: it is told below at the left side of each stile.
+    rakes = any(s.rake for zone in laid.zones for s in zone.stretches)
     for role, word in WORDS.items():
         mine = [t for t in trims if t.part is not None and t.part.role == role]
         boxes = [(_box(t, laid), _short(t)) for t in mine]
@@ -100,8 +102,12 @@ def _rows(trims: list[MadeTrim], laid: FieldLaid) -> tuple[list[Row], list[Row]]
             for i in range(parts):
                 own = spans[i * each : (i + 1) * each]
                 along.append(Row(word if i == 0 else f"{word}, going on", own))
-        if boxes and role in ("wall rail", "wall panel", "wall board"):
+        if boxes and role in ("wall rail", "wall panel", "wall board") and not rakes:
             up.append(Row(f"{word}, heights", _spans((b[1], b[3], "") for b, _ in boxes)))
+    for edge, word in ((0, "stiles, left side, from"), (1, "stiles, left side, to")):
+        marks = _left_sides(trims, laid, edge) if rakes else ()
+        if marks:
+            up.append(Row(word, marks))
     battens = [_box(t, laid) for t in trims if t.part is not None and t.part.role == "batten"]
     if battens:
         up.append(Row("battens, heights", _spans((b[1], b[3], "") for b in battens)))
@@ -112,6 +118,21 @@ WORDS = {
     "wall board": "boards", "wall stile": "stiles", "wall rail": "rails", "wall panel": "panels", "slat": "slats",
 }  # fmt: skip
 """What pieces are called on a rod, by their role."""
+
+
+def _left_sides(trims: list[MadeTrim], laid: FieldLaid, edge: int) -> tuple[tuple[float, float, str], ...]:
+    """Heights at which the left sides of stiles begin (0) or end (1), from the floor, each with the piece's number."""
+    found = []
+    for t in trims:
+        if t.part is not None and t.part.role == "wall stile":
+            points = outline_on_wall(t.part)
+            left = min(x for x, _ in points)
+            heights = sorted(z for x, z in points if abs(x - left) < 0.01)
+            found.append((heights[0] if edge == 0 else heights[-1], _short(t)))
+    marks = sorted({round(z, 2): number for z, number in found}.items())
+    ends = [0.0, *(z for z, _ in marks)]
+    names = ["", *(number for _, number in marks)]
+    return tuple((a, b, name) for a, b, name in zip(ends, ends[1:], names[1:], strict=False) if b - a > 0.01)
 
 
 def _short(trim: MadeTrim) -> str:

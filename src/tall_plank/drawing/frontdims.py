@@ -141,7 +141,8 @@ def _panels(room: RoomLayout, wall: Wall) -> list[list[float]]:
         for zone in laid.zones:
             for s in zone.stretches:
                 if s.grid is not None:
-                    marks = levels.setdefault(round(s.z0, 1), set())
+                    # Of a raking band all stretches have one line.
+                    marks = levels.setdefault(round(s.line.at(0.0), 1), set())
                     lefts = [s.x0 + x for x in s.grid.left_edges]
                     marks |= {s.x0, s.x1, *lefts, *(x + w for x, w in zip(lefts, s.grid.panels, strict=True))}
             if not zone.stretches:

@@ -82,6 +82,8 @@ def standing(room: RoomLayout, wall: Wall, placed: Sequence[Placed], made: MadeJ
     for laid in (f for f in room.fields if f.wall_id == wall.id):
         for zone in laid.zones:
             for s in zone.stretches:
+                if s.rake:
+                    continue  # it has no height of its own
                 found.append(Standing(s.x0, s.x1, s.z0, s.z1, "panels"))
                 if s.grid is not None and s.grid.bottom_edges:
                     # Panels between their rails.

@@ -21,6 +21,7 @@ from tall_plank.job.treatment import (
     PanelStyle,
     PanelTakers,
     Parted,
+    Raked,
     Slats,
     SlatStart,
     SlatStep,
@@ -56,6 +57,7 @@ LENGTHS = {
     Modules: ("width", "height", "ring", "gap", "least", "board", "ring_thickness", "center_thickness"),
     Arched: ("width", "height", "left", "bottom", "rise", "border"),
     Parted: ("rise",),
+    Raked: ("start", "height"),
 }
 """Lengths of each kind of zone."""
 
@@ -140,7 +142,8 @@ def cover_zone(job: Job, treatment_id: str, path: ZonePath, kind: str) -> Change
 
 def split_zone(job: Job, treatment_id: str, path: ZonePath, how: str, text: str = "") -> Change:
     """Split a zone: `up` or `along` into bands by sizes such as `900 share` (from below, from the left); `arch` with an
-    arched zone inside; `line` with a level line through its middle. What was there goes on in every part.
+    arched zone inside; `line` with a level line through its middle; `rake` with a band that rises along a stair. What
+    was there goes on in every part, or in the arch's surround and the raking band.
 
     Raises
     ------
@@ -153,8 +156,10 @@ def split_zone(job: Job, treatment_id: str, path: ZonePath, how: str, text: str 
         new = Arched(inner=Bare(), outer=zone)
     elif how == "line":
         new = Parted(left=zone, right=zone)
+    elif how == "rake":
+        new = Raked(inner=zone)
     else:
-        raise PlankError(f"“{how[:20]}” does not split a zone.", "zone", "Choose up, along, arch or line.")
+        raise PlankError(f"“{how[:20]}” does not split a zone.", "zone", "Choose up, along, arch, line or rake.")
     return _put(job, treatment, path, new, "Split the zone")
 
 
@@ -234,16 +239,16 @@ def set_zone(job: Job, treatment_id: str, path: ZonePath, key: str, text: str) -
         if text and job.stock.finish(text) is None:
             raise PlankError(f"The stock has no finish “{text[:20]}”.", key, "Choose one from the list.")
         new = msgspec.structs.replace(zone, **{key: text})
-    elif key == "molding" and isinstance(zone, Panels):
+    elif (key == "molding" and isinstance(zone, Panels)) or (key in ("foot", "cap") and isinstance(zone, Raked)):
         if text and job.stock.profile(text) is None:
             raise PlankError(f"The stock has no profile “{text[:20]}”.", key, "Choose one from the list.")
-        new = msgspec.structs.replace(zone, molding=text)
+        new = msgspec.structs.replace(zone, **{key: text})
     elif key in ("rows", "count") and key in kind.__struct_fields__:
         new = msgspec.structs.replace(zone, **{key: round(_number(text, key, kind, "1" if key == "rows" else "0"))})
     elif key == "pattern" and isinstance(zone, Slats):
         new = msgspec.structs.replace(zone, pattern=_pattern(job, text))
-    elif key == "angle" and isinstance(zone, Slats):
-        new = msgspec.structs.replace(zone, angle=_number(text.strip().removesuffix("°"), key, Slats))
+    elif key == "angle" and isinstance(zone, Slats | Raked):
+        new = msgspec.structs.replace(zone, angle=_number(text.strip().removesuffix("°"), key, kind))
     elif key in ("x1", "y1", "x2", "y2") and isinstance(zone, Parted):
         new = msgspec.structs.replace(zone, **{key: _share(text, key)})
     else:

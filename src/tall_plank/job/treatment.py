@@ -196,7 +196,29 @@ class Parted(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     rise: Length = Length("0mm", 0.0)
 
 
-Zone = Panels | Slats | Boards | Modules | Bare | Bands | Arched | Parted
+class Raked(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True, tag="raked"):
+    """A zone with a band that rises along a stair. Stiles in it stay plumb, rails rake.
+
+    Attributes
+    ----------
+    inner, below, above : the band itself, and what lies under and over it
+    angle : degrees from level; above 0 it rises to the right
+    start : its lower line above the zone's lower side, at the end where it is lower
+    height : plumb, foot and cap included
+    foot, cap : codes of profiles that run along its lower and its upper line; empty: none
+    """
+
+    inner: Zone
+    below: Zone = Bare()
+    above: Zone = Bare()
+    angle: float = 35.0
+    start: Length = Length("0mm", 0.0)
+    height: Length = Length("900mm", 900.0)
+    foot: str = ""
+    cap: str = ""
+
+
+Zone = Panels | Slats | Boards | Modules | Bare | Bands | Arched | Parted | Raked
 Cover = Panels | Slats | Boards | Modules
 ZonePath = tuple[int, ...]
 """Place of a zone in its tree: the numbers of children from the whole zone down."""
@@ -227,6 +249,8 @@ def children_of(zone: Zone) -> tuple[Zone, ...]:
             return (zone.inner, zone.outer, zone.edge)
         case Parted():
             return (zone.left, zone.right)
+        case Raked():
+            return (zone.inner, zone.below, zone.above)
     return ()
 
 
@@ -242,6 +266,9 @@ def with_children(zone: Zone, children: tuple[Zone, ...]) -> Zone:
         case Parted():
             left, right = children
             return msgspec.structs.replace(zone, left=left, right=right)
+        case Raked():
+            inner, below, above = children
+            return msgspec.structs.replace(zone, inner=inner, below=below, above=above)
     return zone
 
 

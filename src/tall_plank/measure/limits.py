@@ -142,6 +142,7 @@ LIMITS: dict[str, dict[str, Range]] = {
         "width": Range(10.0, 20_000.0), "height": Range(10.0, 12_000.0), "left": ON_WALL,
         "bottom": Range(0.0, 12_000.0), "rise": Range(1.0, 12_000.0), "border": Range(0.0, 2000.0),
     },
+    "Raked": {"angle": Range(-60.0, 60.0), "start": Range(-12_000.0, 12_000.0), "height": Range(50.0, 12_000.0)},
     "Parted": {**dict.fromkeys(("x1", "y1", "x2", "y2"), Range(0.0, 1.0)), "rise": Range(-12_000.0, 12_000.0)},
     # --- drawings: ends of section lines on the plan; mm of paper
     "Section": dict.fromkeys(("x1", "y1", "x2", "y2"), Range(-100_000.0, 100_000.0)),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Literal
 
 import msgspec
@@ -18,14 +19,16 @@ CASING_BACK = 5.0
 
 
 class MoldingFrame(msgspec.Struct, frozen=True, cache_hash=True):
-    """A molding round a rectangle.
+    """A molding round a rectangle, or round one whose level sides rake.
 
     Attributes
     ----------
-    x0, z0, x1, z1 : its outer edges on the wall, mm
+    x0, z0, x1, z1 : its outer edges on the wall, mm; where it rakes, heights are those at its left side
     back : mm from the wall to its back
     profile : its code; the section's y runs in from the outer edge
-    sides : those that it has; where two meet they are mitred, else it ends square
+    sides : those that it has; where two meet they are mitred, else it ends square, a raking one plumb
+    rake : degrees by which its lower and upper side rise to the right
+    what : what it is called on lists
     """
 
     x0: float
@@ -35,6 +38,8 @@ class MoldingFrame(msgspec.Struct, frozen=True, cache_hash=True):
     back: float
     profile: str
     sides: tuple[FrameSide, ...] = ALL_SIDES
+    rake: float = 0.0
+    what: str = "panel molding"
 
     @property
     def width(self) -> float:
@@ -45,32 +50,43 @@ class MoldingFrame(msgspec.Struct, frozen=True, cache_hash=True):
         return self.z1 - self.z0
 
     def pieces(self) -> tuple[tuple[FrameSide, float, float, float], ...]:
-        """Every side with its length at the long points, and the saw angle at its start and end, degrees from square:
-        mitred to the outer edge, which is the longer one. Sides run round counter-clockwise."""
+        """Every side with the length of its outer edge, and the saw angle at its start and end, degrees from square:
+        above 0 the outer edge is the longer one. Sides run round counter-clockwise."""
+        # Corners from the lower left one on: half of what each lacks to a straight line.
+        corners = [45.0 + (self.rake if i % 2 == 0 else -self.rake) / 2 for i in range(4)]
         found = []
         for i, side in enumerate(ALL_SIDES):
             if side in self.sides:
                 before, after = ALL_SIDES[i - 1] in self.sides, ALL_SIDES[(i + 1) % 4] in self.sides
-                length = self.width if side in ("bottom", "top") else self.height
-                found.append((side, length, 45.0 if before else 0.0, 45.0 if after else 0.0))
+                level = side in ("bottom", "top")
+                length = self.width / math.cos(math.radians(self.rake)) if level else self.height
+                plumb = self.rake if level else 0.0
+                found.append((
+                    side, length, corners[i] if before else plumb, corners[(i + 1) % 4] if after else -plumb
+                ))  # fmt: skip
         return tuple(found)
+
+    def along(self, side: FrameSide) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Where the outer edge of a side starts on the wall, mm, and the unit vector along it; the frame lies to the
+        left of it."""
+        up = math.tan(math.radians(self.rake)) * self.width
+        c, s = math.cos(math.radians(self.rake)), math.sin(math.radians(self.rake))
+        return {
+            "bottom": ((self.x0, self.z0), (c, s)),
+            "right": ((self.x1, self.z0 + up), (0.0, 1.0)),
+            "top": ((self.x1, self.z1 + up), (-c, -s)),
+            "left": ((self.x0, self.z1), (0.0, -1.0)),
+        }[side]
 
     def outline_of(self, side: FrameSide, wide: float) -> Points:
         """The four corners of a side as it is seen, of a molding so wide (mm): outer edge first."""
-        starts = {
-            "bottom": (self.x0, self.z0),
-            "right": (self.x1, self.z0),
-            "top": (self.x1, self.z1),
-            "left": (self.x0, self.z1),
-        }
-        ways = {"bottom": (1.0, 0.0), "right": (0.0, 1.0), "top": (-1.0, 0.0), "left": (0.0, -1.0)}
         _, length, start, end = next(p for p in self.pieces() if p[0] == side)
-        (x, z), (u, v) = starts[side], ways[side]
+        (x, z), (u, v) = self.along(side)
 
         def at(along: float, inwards: float) -> tuple[float, float]:
             return (x + u * along - v * inwards, z + v * along + u * inwards)
 
-        a, b = wide if start else 0.0, wide if end else 0.0
+        a, b = (wide * math.tan(math.radians(angle)) for angle in (start, end))
         return (at(0.0, 0.0), at(length, 0.0), at(length - b, wide), at(a, wide))
 
 

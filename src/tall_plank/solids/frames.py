@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
+
 from tall_plank.job import Source
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import NEG_X, NEG_Y, NEG_Z, X, Z
+from tall_plank.measure.frames import NEG_Y
 from tall_plank.setout import Wall
 from tall_plank.setout.frames import MoldingFrame
 from tall_plank.solids.solids import Prism, Solid
@@ -20,14 +22,10 @@ def frame_solids(stock: Stock, wall: Wall, frame: MoldingFrame, source: Source, 
     color = finish.color if finish else "#EDEAE2"
     # Across the molding first, then out of the wall; each side runs with its outer edge to its right.
     section = tuple((y, x) for x, y in profile.section)
-    starts = {
-        "bottom": (Z, frame.x0, frame.z0), "right": (NEG_X, frame.x1, frame.z0), "top": (NEG_Z, frame.x1, frame.z1),
-        "left": (X, frame.x0, frame.z1),
-    }  # fmt: skip
     found: list[Solid] = []
     for side, length, start, end in frame.pieces():
-        inwards, x, z = starts[side]
-        place = wall.frame.then(Frame((x, -frame.back, z), inwards, NEG_Y))
-        skew = (1.0 if start else 0.0, -1.0 if end else 0.0)
+        (x, z), (u, v) = frame.along(side)
+        place = wall.frame.then(Frame((x, -frame.back, z), (-v, 0.0, u), NEG_Y))
+        skew = (math.tan(math.radians(start)), -math.tan(math.radians(end)))
         found.append(Prism(place, section, length, color, source, name, skew))
     return found

@@ -39,6 +39,7 @@ from tall_plank.job.things.wall_field import WallField
 from tall_plank.making.made import MadeField
 from tall_plank.measure import told_in
 from tall_plank.measure.arches import arched
+from tall_plank.measure.outlines import Points
 from tall_plank.measure.paths import chords
 from tall_plank.setout.paneling.fields import FieldLaid
 
@@ -267,6 +268,19 @@ def _arch_picture() -> list[Item]:
     return [*_slats_picture(), shape(chords(arched("round", 200, 0, 500, 430)), "wall")]
 
 
+def _raked_picture() -> list[Item]:
+    def quad(x: float, low: float, wide: float, high: float) -> Points:
+        return (
+            (x, x * 0.4 + low),
+            (x + wide, (x + wide) * 0.4 + low),
+            (x + wide, (x + wide) * 0.4 + high),
+            (x, x * 0.4 + high),
+        )
+
+    items: list[Item] = [shape(quad(0, 0, 700, 270), "board")]
+    return [*items, *(shape(quad(45 + i * 215, 45, 180, 225), "wall", Pen.NARROW) for i in range(3))]
+
+
 def _modules_picture() -> list[Item]:
     items: list[Item] = []
     for i in range(2):
@@ -285,6 +299,7 @@ PICTURES: dict[str, Callable[[], list[Item]]] = {
     "slats": _slats_picture,
     "flat boards": _boards_picture,
     "modules": _modules_picture,
+    "raked panels": _raked_picture,
     "arch in slats": _arch_picture,
 }
 

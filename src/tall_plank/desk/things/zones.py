@@ -15,6 +15,7 @@ from tall_plank.job.treatment import (
     Modules,
     Panels,
     Parted,
+    Raked,
     Slats,
     Zone,
     ZonePath,
@@ -44,7 +45,7 @@ COVER_WORDS = {
 }
 SPLIT_WORDS = {
     "up": "into bands, one over another", "along": "into bands, side by side", "arch": "with an arch in it",
-    "line": "by a line",
+    "line": "by a line", "rake": "with a band along a stair",
 }  # fmt: skip
 STYLE_WORDS = {
     "planted": "frame planted on a board", "framed": "frame and panel", "raised": "fields planted on a board",
@@ -82,6 +83,8 @@ def zone_name(root: Zone, path: ZonePath) -> str:
                 words.append((tr("inside the arch"), tr("around the arch"), tr("border of the arch"))[i])
             case Parted():
                 words.append((tr("left of the line"), tr("right of the line"))[i])
+            case Raked():
+                words.append((tr("raking band"), tr("under the rake"), tr("over the rake"))[i])
         found = zone_at(zone, (i,))
         zone = found if found is not None else zone
     text = ", ".join(words)
@@ -147,6 +150,8 @@ def _rows(doc: Document, laid: FieldLaid, path: ZonePath, zone: Zone) -> list[Ro
             rows += _arched(doc, tid, path, zone)
         case Parted():
             rows += _parted(doc, tid, path, zone)
+        case Raked():
+            rows += _raked(doc, tid, path, zone)
     if type(zone) in kinds:
         splits = tuple((c, tr(w)) for c, w in SPLIT_WORDS.items())
         rows.append(
@@ -165,6 +170,8 @@ def _rows(doc: Document, laid: FieldLaid, path: ZonePath, zone: Zone) -> list[Ro
             if isinstance(zone, Arched)
             else "line"
             if isinstance(zone, Parted)
+            else "rake"
+            if isinstance(zone, Raked)
             else zone.way
             if isinstance(zone, Bands)
             else ""
@@ -391,4 +398,29 @@ def _parted(doc: Document, tid: str, path: ZonePath, zone: Parted) -> list[Row]:
         share = f"{getattr(zone, key) * 100:.4g} %"
         rows.append(Row(_key(path, key), tr(label), share, apply=setter(set_zone, tid, path, key)))
     rows.append(_plain(doc, tid, path, "rise", "Arc off the line", zone.rise))
+    return rows
+
+
+def _raked(doc: Document, tid: str, path: ZonePath, zone: Raked) -> list[Row]:
+    rows = [
+        Row(
+            _key(path, "angle"),
+            tr("Rises to the right by"),
+            f"{zone.angle:g}°",
+            apply=setter(set_zone, tid, path, "angle"),
+        ),
+        _plain(doc, tid, path, "start", "Lower end above the foot", zone.start),
+        _plain(doc, tid, path, "height", "Height, plumb", zone.height),
+    ]
+    profiles = doc.job.stock.profiles
+    for key, label, uses in (("foot", "Along its foot", ("skirting",)), ("cap", "Along its top", ("dado rail",))):
+        code = getattr(zone, key)
+        profile = doc.job.stock.profile(code)
+        offered = tuple((p.code, p.name) for p in profiles if set(uses) & set(p.uses) or p.code == code)
+        rows.append(
+            Row(
+                _key(path, key), tr(label), profile.name if profile is not None else code or tr("none"),
+                choices=(("", tr("none")), *offered), apply=setter(set_zone, tid, path, key),
+            )
+        )  # fmt: skip
     return rows

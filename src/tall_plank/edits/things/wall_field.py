@@ -19,6 +19,7 @@ from tall_plank.job.treatment import (
     Boards,
     Modules,
     Panels,
+    Raked,
     Slats,
     Treatment,
     Zone,
@@ -39,6 +40,7 @@ STARTS: dict[str, tuple[str, Callable[[], Zone]]] = {
     "slats": ("Slats", lambda: Slats()),
     "flat boards": ("Flat boards", lambda: Boards()),
     "modules": ("Modules", lambda: Modules()),
+    "raked panels": ("Raked panels", lambda: Raked(Panels())),
     "arch in slats": ("Arch in slats", lambda: Arched(inner=Boards(), outer=Slats())),
 }
 """What the shelf offers: the name of its treatment, and how it starts."""

@@ -3,10 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 from tall_plank.making.paneling.shop import SCREW_PITCH, FieldShop
 from tall_plank.making.paneling.splitting import joints_in, pieces_between
 from tall_plank.making.parts import Bevel, Item
+from tall_plank.measure.regions import Region
+from tall_plank.setout.paneling.marks import Box
+from tall_plank.setout.paneling.raked import covered_spans
 from tall_plank.setout.paneling.values import hold_of
 from tall_plank.setout.paneling.zones import free_boxes
 
@@ -33,7 +37,8 @@ def make_battens(shop: FieldShop) -> None:
     """
     laid, made = shop.laid, shop.made
     hold = hold_of(laid.treatment, made)
-    covered = [r.bounds for z in laid.zones for r in z.regions]
+    regions = [r for z in laid.zones for r in z.regions]
+    covered = [r.bounds for r in regions]
     if hold not in ("battens", "split") or laid.fixing <= 0 or not covered:
         if hold == "screws" and covered:
             around = sum(2 * (b[2] - b[0] + b[3] - b[1]) for b in covered)
@@ -50,28 +55,61 @@ def make_battens(shop: FieldShop) -> None:
     for z in batten_levels(low, high, width, made.batten_pitch):
         # A batten runs where something covered lies before it, and nothing opens the wall.
         for box in free_boxes((left, z, right, z + width), holes):
-            x0, z0, x1, z1 = box
-            if z1 - z0 < width - 0.1 or x1 - x0 < 60.0:
+            z0, z1 = box[1], box[3]
+            if z1 - z0 < width - 0.1:
                 continue
-            if not any(b[0] < x1 - 1.0 and b[2] > x0 + 1.0 and b[1] < z1 - 1.0 and b[3] > z0 + 1.0 for b in covered):
-                continue
-            board = shop.board(shop.carcass, laid.fixing, "battens", (x1 - x0, width))
-            cuts, _ = joints_in(x1 - x0, board.usable_length)
-            for a, b in pieces_between(x0, x1, cuts):
-                screws += 2 * max(2, math.ceil((b - a) / SCREW_PITCH) + 1)
-                if hold == "split":
-                    # The lower half is screwed to the wall, the upper one to the boards, hooked over it.
-                    half = width / 2
-                    for name, c, edge, long in (("wall batten", z0, "L2", "A"), ("board batten", z0 + half, "L1", "A")):
-                        draft = shop.piece(name, board, (a, c, b, c + half), 0.0, "batten", upright=False)
-                        draft.operations.append(Bevel(edge, long, SPLIT))  # type: ignore[arg-type]
-                        draft.fixed = "screwed"
-                        shop.add(draft)
-                else:
-                    draft = shop.piece("batten", board, (a, z0, b, z1), 0.0, "batten", upright=False)
-                    draft.fixed = "screwed to the wall"
-                    shop.add(draft)
+            for c, d in _behind(regions, box):
+                screws += _batten(shop, (c, z0, d, z1), split=hold == "split")
     if screws:
         shop.items.append(
             Item(made.screw, screws, "screws of battens, every 400 mm, into the wall and from the boards")
         )
+
+
+GAP = 100.0
+"""mm between what is covered that a batten runs on behind: gaps between boards, slats and modules."""
+
+SHORTEST = 60.0
+"""mm; no batten is shorter."""
+
+
+def _behind(regions: Sequence[Region], box: Box) -> list[tuple[float, float]]:
+    """Where along the wall a level strip lies behind what is covered, mm; narrow gaps count as covered."""
+    x0, z0, x1, z1 = box
+    near = [r for r in regions if r.bounds[0] < x1 and r.bounds[2] > x0 and r.bounds[1] < z1 and r.bounds[3] > z0]
+    if any(Region(r.outer).is_box and _holds(r.bounds, box) and not r.holes for r in near):
+        return [(x0, x1)] if x1 - x0 >= SHORTEST else []
+    found: list[tuple[float, float]] = []
+    for a, b in covered_spans(near, ((x0, z0), (x1, z0), (x1, z1), (x0, z1))):
+        if found and a - found[-1][1] < GAP:
+            found[-1] = (found[-1][0], b)
+        else:
+            found.append((a, b))
+    return [(a, b) for a, b in found if b - a >= SHORTEST]
+
+
+def _holds(outer: Box, inner: Box) -> bool:
+    return outer[0] <= inner[0] and outer[1] <= inner[1] and outer[2] >= inner[2] and outer[3] >= inner[3]
+
+
+def _batten(shop: FieldShop, box: Box, *, split: bool) -> int:
+    """A batten in as many lengths as its board asks for; how many screws it takes."""
+    x0, z0, x1, z1 = box
+    board = shop.board(shop.carcass, shop.laid.fixing, "battens", (x1 - x0, z1 - z0))
+    cuts, _ = joints_in(x1 - x0, board.usable_length)
+    screws = 0
+    for a, b in pieces_between(x0, x1, cuts):
+        screws += 2 * max(2, math.ceil((b - a) / SCREW_PITCH) + 1)
+        if split:
+            # The lower half is screwed to the wall, the upper one to the boards, hooked over it.
+            half = (z1 - z0) / 2
+            for name, c, edge, long in (("wall batten", z0, "L2", "A"), ("board batten", z0 + half, "L1", "A")):
+                draft = shop.piece(name, board, (a, c, b, c + half), 0.0, "batten", upright=False)
+                draft.operations.append(Bevel(edge, long, SPLIT))  # type: ignore[arg-type]
+                draft.fixed = "screwed"
+                shop.add(draft)
+        else:
+            draft = shop.piece("batten", board, (a, z0, b, z1), 0.0, "batten", upright=False)
+            draft.fixed = "screwed to the wall"
+            shop.add(draft)
+    return screws

@@ -7,24 +7,23 @@ clearance).
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from typing import Literal
 
-import msgspec
-
 from tall_plank.job.treatment import Panels
+from tall_plank.making.paneling.places import Box, Places, finishes_of, places_of
+from tall_plank.making.paneling.raked import make_raked
 from tall_plank.making.paneling.shop import FieldShop
 from tall_plank.making.paneling.splitting import joints_in, pieces_between
 from tall_plank.making.parts import Draft, Face, Groove, PartRole, Rebate
 from tall_plank.measure import PlankError, told
 from tall_plank.measure.regions import Region, box_path, within
 from tall_plank.setout.frames import MoldingFrame
-from tall_plank.setout.paneling.grid import PanelGrid
+from tall_plank.setout.paneling.raked import RakeLine
 from tall_plank.setout.paneling.values import PanelSizes, panel_sizes
 from tall_plank.setout.paneling.zones import Stretch, ZoneLaid
 from tall_plank.stock import Board
-
-Box = tuple[float, float, float, float]
 
 MOVES = 0.0037
 """Change of width of solid timber for each percent of moisture, as a share of it: the greatest of the cabinet timbers
@@ -32,40 +31,6 @@ across their growth rings (after the Wood Handbook, table of dimension change co
 
 MOISTURE = 4.0
 """Percent by which timber indoors gains and loses between winter and summer (common practice)."""
-
-
-class Places(msgspec.Struct, frozen=True):
-    """Where everything of a stretch lies, mm."""
-
-    stiles: tuple[Box, ...]
-    rails: tuple[Box, ...]
-    panels: tuple[Box, ...]
-    lines: tuple[float, ...]
-    """Middles of its inner stiles."""
-    levels: tuple[float, ...]
-    """Middles of its inner rails."""
-
-
-def places_of(s: Stretch, grid: PanelGrid) -> Places:
-    """Stiles from the left, rails and panels from below: both end stiles first, at full height."""
-    lefts = [s.x0 + x for x in grid.left_edges]
-    rights = [x + w for x, w in zip(lefts, grid.panels, strict=True)]
-    inner_left, inner_right = lefts[0], rights[-1]
-    bottoms = list(grid.bottom_edges)
-    tops = [z + grid.height for z in bottoms]
-    levels = [(s.z0, bottoms[0]), *zip(tops[:-1], bottoms[1:], strict=True), (tops[-1], s.z1)]
-    rails = tuple((inner_left, a, inner_right, b) for a, b in levels if b - a > 0.05)
-    ends = [(s.x0, s.z0, inner_left, s.z1), (inner_right, s.z0, s.x1, s.z1)]
-    between = [(a, b) for a, b in zip(rights[:-1], lefts[1:], strict=True) if b - a > 0.05]
-    middle = [(a, z, b, t) for z, t in zip(bottoms, tops, strict=True) for a, b in between]
-    panels = tuple((a, z, b, t) for z, t in zip(bottoms, tops, strict=True) for a, b in zip(lefts, rights, strict=True))
-    return Places(
-        (*(e for e in ends if e[2] - e[0] > 0.05), *middle),
-        rails,
-        panels,
-        tuple((a + b) / 2 for a, b in between),
-        tuple((a + b) / 2 for a, b in levels[1:-1]),
-    )
 
 
 def make_panels(shop: FieldShop, zone: ZoneLaid, panels: Panels) -> list[MoldingFrame]:
@@ -81,7 +46,9 @@ def make_panels(shop: FieldShop, zone: ZoneLaid, panels: Panels) -> list[Molding
         if s.grid is None:
             continue
         places = places_of(s, s.grid)
-        if panels.style == "framed":
+        if s.rake:
+            face = make_raked(shop, panels, sizes, s, places)
+        elif panels.style == "framed":
             _framed(shop, panels, sizes, places)
             face = shop.laid.fixing + (sizes.frame + shop.made.panel_thickness) / 2
         else:
@@ -94,20 +61,15 @@ def make_panels(shop: FieldShop, zone: ZoneLaid, panels: Panels) -> list[Molding
                 ways.append(f"shift all by {told(abs(clash.shift))} mm to the {'right' if clash.shift > 0 else 'left'}")
             shop.mind(f"The {o.name} stands on a stile.", f"{' or '.join(ways).capitalize() or 'Move it'}.")
         if panels.molding:
-            found += _moldings(shop, panels, sizes, places, face)
+            found += _moldings(shop, panels, sizes, places, face, s.line)
     return found
-
-
-def _finishes(shop: FieldShop, panels: Panels) -> tuple[str, str]:
-    frame = panels.finish or shop.finish
-    return frame, panels.panel_finish or frame
 
 
 # --- planted on a board
 
 
 def _planted(shop: FieldShop, panels: Panels, sizes: PanelSizes, s: Stretch, places: Places) -> None:
-    frame, inner = _finishes(shop, panels)
+    frame, inner = finishes_of(shop, panels)
     back = shop.laid.fixing
     hidden = (*places.lines,) if panels.style != "molded" else ()
     if sizes.board > 0:
@@ -231,7 +193,7 @@ def _usable_width(board: Board) -> float:
 
 def _framed(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places) -> None:
     made = shop.made
-    frame, inner = _finishes(shop, panels)
+    frame, inner = finishes_of(shop, panels)
     deep, play = made.frame_groove_depth, made.frame_panel_clearance
     thick, panel = sizes.frame, made.panel_thickness
     wide = panel + made.groove_width_play
@@ -304,7 +266,9 @@ def _tongues(draft: Draft, deep: float, shoulder: float, ends: Sequence[Edge] = 
 # --- moldings in panels
 
 
-def _moldings(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places, face: float) -> list[MoldingFrame]:
+def _moldings(
+    shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places, face: float, line: RakeLine
+) -> list[MoldingFrame]:
     profile = shop.stock.profile(panels.molding)
     if profile is None:
         raise PlankError(f"The stock has no profile {panels.molding}.", "molding", "Choose another molding.")
@@ -317,4 +281,9 @@ def _moldings(shop: FieldShop, panels: Panels, sizes: PanelSizes, places: Places
                 "Choose a narrower molding, or fewer panels.",
             )
     out = face + (sizes.frame if panels.style == "raised" else 0.0)
-    return [MoldingFrame(*box, out, profile.code) for box in places.panels]
+    rake = math.degrees(math.atan(line.slope))
+    lifts = [line.at(box[0]) - line.z for box in places.panels]
+    return [
+        MoldingFrame(x0, z0 + up, x1, z1 + up, out, profile.code, rake=rake)
+        for (x0, z0, x1, z1), up in zip(places.panels, lifts, strict=True)
+    ]

@@ -11,7 +11,7 @@ from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import NEG_X, X, Z
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.paths import fitting_chords
-from tall_plank.measure.regions import Region
+from tall_plank.measure.regions import Region, box_path, within
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.setout.paneling.grid import Outlet
 from tall_plank.stock import Board, Stock
@@ -74,11 +74,13 @@ class FieldShop:
         edges : of those that are seen, banded where the board needs it: left, right, bottom, top
         """
         x0, z0, x1, z1 = box
+        # Alike pieces are alike to the last digit, wherever they lie.
+        wide, high = round(x1 - x0, 6), round(z1 - z0, 6)
         if upright:
-            draft = Draft(name, board, (z1 - z0, x1 - x0), Frame((x1, -back, z0), Z, NEG_X), role)
+            draft = Draft(name, board, (high, wide), Frame((x1, -back, z0), Z, NEG_X), role)
             sides = {"bottom": "W1", "top": "W2", "right": "L1", "left": "L2"}
         else:
-            draft = Draft(name, board, (x1 - x0, z1 - z0), Frame((x0, -back, z0), X, Z), role)
+            draft = Draft(name, board, (wide, high), Frame((x0, -back, z0), X, Z), role)
             sides = {"left": "W1", "right": "W2", "bottom": "L1", "top": "L2"}
         laid = self.laid
         for side, at, end, mm in (
@@ -106,7 +108,8 @@ class FieldShop:
         x0, z0, x1, _ = region.bounds
 
         def turned(points: Points) -> Points:
-            return tuple((z - z0, x1 - x) if upright else (x - x0, z - z0) for x, z in points)
+            placed = ((z - z0, x1 - x) if upright else (x - x0, z - z0) for x, z in points)
+            return tuple((round(u, 6) + 0.0, round(v, 6) + 0.0) for u, v in placed)
 
         if not Region(region.outer).is_box:
             draft.shape(turned(fitting_chords(region.outer)))
@@ -122,14 +125,30 @@ class FieldShop:
             u, v = min(u0, u1), min(v0, v1)
             draft.operations.append(Cutout(u, v, abs(u1 - u0), abs(v1 - v0), OUTLET_RADIUS))
 
-    def cut_outlets(self, draft: Draft, box: tuple[float, float, float, float], *, upright: bool) -> None:
-        """Cut out what power points need of a piece that has them wholly inside; one on its edge is told. `box`: mm."""
+    def cut_outlets(
+        self, draft: Draft, box: tuple[float, float, float, float], *, upright: bool, inside: Region | None = None
+    ) -> None:
+        """Cut out what power points need of a piece that has them wholly inside; one on its edge is told.
+
+        Parameters
+        ----------
+        box : of the piece, mm
+        inside : what of its box it takes, where that is not all
+        """
         x0, z0, x1, z1 = box
         for o in self.laid.outlets:
             a0, b0, a1, b1 = self.around(o)
             if a0 >= x1 or a1 <= x0 or b0 >= z1 or b1 <= z0:
                 continue
-            if a0 < x0 or a1 > x1 or b0 < z0 or b1 > z1:
+            if inside is not None:
+                whole = (a1 - a0) * (b1 - b0)
+                cut = sum(r.area for r in within(Region(box_path(a0, b0, a1, b1)), [inside.outer])[0])
+                if cut < 0.01:
+                    continue
+                over = cut < whole - 0.01
+            else:
+                over = a0 < x0 or a1 > x1 or b0 < z0 or b1 > z1
+            if over:
                 self.mind(
                     f"The {o.name} lies on the edge of the {draft.name}.",
                     "Move it, or change the number of panels, so that it lies within one piece.",

@@ -21,6 +21,7 @@ from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.fields import FieldLaid
+from tall_plank.setout.things.molding import long_length
 from tall_plank.stock import Stock
 
 LETTER = "N"
@@ -41,7 +42,7 @@ def field_parts(laid: FieldLaid, stock: Stock, finish: str, carcass: str) -> Fie
     shop = FieldShop(laid, stock, finish, carcass)
     for fault in laid.faults:
         shop.problems.append(Problem(fault.what, fault.remedy))
-    moldings: list[MoldingFrame] = []
+    moldings: list[MoldingFrame] = [*laid.rails]
     for zone in laid.zones:
         before = len(shop.pieces)
         try:
@@ -112,11 +113,13 @@ def _trims(making: RoomMaking, laid: FieldLaid, made: FieldParts, source: Source
     for i, (part, number) in enumerate(zip(made.parts, _numbers(making, name, letter, made.parts), strict=True)):
         making.trims.append(trim(number, part, items=made.items if i == 0 else ()))
     for m in made.moldings:
-        for _, length, left, right in m.pieces():
+        profile = making.basis.stock.profile(m.profile)
+        for _, outer, left, right in m.pieces():
             number = making.number(name, f"{letter}M")
             room = making.room.room.id
+            length = long_length(outer, profile.height, left, right) if profile is not None else outer
             making.lengths.append(
-                MadeLength(number, room, "panel molding", m.profile, round(length, 6), left, right, False, 90.0)
+                MadeLength(number, room, m.what, m.profile, round(length, 6), left, right, False, 90.0)
             )
 
 

@@ -16,13 +16,13 @@ import msgspec
 from tall_plank.job import Basis, Room, Run
 from tall_plank.job.standard import Construction, construction_from
 from tall_plank.job.things.wall_field import WallField
-from tall_plank.job.treatment import Treatment
+from tall_plank.job.treatment import Raked, Treatment, zones_of
 from tall_plank.measure import PlankError, told
 from tall_plank.measure import paths as pa
 from tall_plank.measure.paths import Path, path_of
 from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.measure.remembered import remembered
-from tall_plank.setout.frames import Casing
+from tall_plank.setout.frames import Casing, MoldingFrame
 from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
 from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
 from tall_plank.setout.paneling.modules import ModulePiece, ModulesLaid
@@ -52,6 +52,7 @@ class FieldLaid(msgspec.Struct, frozen=True, cache_hash=True):
     stands_off : from the wall to its foremost face
     scribes : added to the cut size at the left, right, lower and upper edge, in no sum
     blocks : what stands before it or opens the wall there, with what is kept clear
+    rails : moldings along its raking bands
     """
 
     field: WallField
@@ -71,6 +72,7 @@ class FieldLaid(msgspec.Struct, frozen=True, cache_hash=True):
     outlets: tuple[Outlet, ...] = ()
     blocks: tuple[Box, ...] = ()
     area: float = 0.0
+    rails: tuple[MoldingFrame, ...] = ()
 
     @property
     def width(self) -> float:
@@ -125,7 +127,10 @@ def fields_of(
             for s in room.services
             if s.wall == wall.id and s.kind == "power"
         )
-        found.append(_laid(one, counts[wall.id], wall, treatment, made, marks, turns, blocks[wall.id], outlets))
+        profiles = _profiles_of(treatment, basis)
+        found.append(
+            _laid(one, counts[wall.id], wall, treatment, made, marks, turns, blocks[wall.id], outlets, profiles)
+        )
     return _apart(found)
 
 
@@ -193,6 +198,7 @@ def _laid(
     turns: tuple[float, float],
     blocks: tuple[Box, ...],
     outlets: tuple[Outlet, ...],
+    profiles: tuple[tuple[str, float], ...],
 ) -> FieldLaid:
     """A field laid; kept while nothing that it is laid from changes."""
     limits = (one.left, one.right, one.bottom, one.top)
@@ -234,11 +240,28 @@ def _laid(
     if one.mirrored:
         whole = [_mirrored(r, x0 + x1) for r in whole]
     free = [piece for r in whole for piece in without(r, [box_path(*b) for b in seen])]
-    laying = Laying(made, one, seen, turned_outlets)
+    laying = Laying(made, one, seen, turned_outlets, dict(profiles))
     laying.lay(treatment.zone, (), (x0, z0, x1, z1), free)
     zones = tuple(_mirrored_zone(z, x0 + x1) for z in laying.zones) if one.mirrored else tuple(laying.zones)
     area = math.fsum(r.area for r in free)
-    return msgspec.structs.replace(laid, zones=zones, faults=(*faults, *laying.faults), blocks=near, area=area)
+    rails = tuple(msgspec.structs.replace(r, back=laid.fixing) for r in laying.rails)
+    rails = tuple(_mirrored_rail(r, x0 + x1) for r in rails) if one.mirrored else rails
+    return msgspec.structs.replace(
+        laid, zones=zones, faults=(*faults, *laying.faults), blocks=near, area=area, rails=rails
+    )
+
+
+def _profiles_of(treatment: Treatment, basis: Basis) -> tuple[tuple[str, float], ...]:
+    """Code and height of the profiles that run along its raking bands, mm."""
+    codes = {code for _, zone in zones_of(treatment.zone) if isinstance(zone, Raked) for code in (zone.foot, zone.cap)}
+    return tuple((p.code, p.height) for p in basis.stock.profiles if p.code in codes) if codes else ()
+
+
+def _mirrored_rail(rail: MoldingFrame, about: float) -> MoldingFrame:
+    up = math.tan(math.radians(rail.rake)) * rail.width
+    return msgspec.structs.replace(
+        rail, x0=about - rail.x1, x1=about - rail.x0, z0=rail.z0 + up, z1=rail.z1 + up, rake=-rail.rake
+    )
 
 
 def _wall_region(wall: Wall, box: Box) -> list[Region]:
@@ -296,13 +319,13 @@ def _mirrored_modules(laid: ModulesLaid, about: float) -> ModulesLaid:
 
 
 def _mirrored_stretch(s: Stretch, about: float) -> Stretch:
-    grid = s.grid
+    grid, up = s.grid, s.rake * (s.x1 - s.x0)
     if grid is not None:
         width = s.x1 - s.x0
         lefts = tuple(width - x - w for x, w in zip(grid.left_edges, grid.panels, strict=True))
         grid = PanelGrid(
             grid.spec, grid.stiles[::-1], grid.panels[::-1], grid.height, grid.bottom_rail, lefts[::-1],
-            grid.bottom_edges, grid.rounded, grid.rounded_up,
+            tuple(z + up for z in grid.bottom_edges), grid.rounded, grid.rounded_up,
         )  # fmt: skip
     clashes = tuple(
         StileClash(
@@ -313,7 +336,9 @@ def _mirrored_stretch(s: Stretch, about: float) -> Stretch:
         )
         for c in s.clashes
     )
-    return msgspec.structs.replace(s, x0=about - s.x1, x1=about - s.x0, grid=grid, clashes=clashes)
+    return msgspec.structs.replace(
+        s, x0=about - s.x1, x1=about - s.x0, z0=s.z0 + up, z1=s.z1 + up, grid=grid, clashes=clashes, rake=-s.rake
+    )
 
 
 def _apart(fields: list[FieldLaid]) -> tuple[FieldLaid, ...]:

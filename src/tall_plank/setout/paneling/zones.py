@@ -8,14 +8,27 @@ from __future__ import annotations
 import dataclasses
 import itertools
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import msgspec
 
 from tall_plank.job.standard import Construction
 from tall_plank.job.things.wall_field import WallField
-from tall_plank.job.treatment import Arched, Bands, Bare, Boards, Cover, Modules, Panels, Parted, Slats, Zone, ZonePath
+from tall_plank.job.treatment import (
+    Arched,
+    Bands,
+    Bare,
+    Boards,
+    Cover,
+    Modules,
+    Panels,
+    Parted,
+    Raked,
+    Slats,
+    Zone,
+    ZonePath,
+)
 from tall_plank.measure import PlankError, told
 from tall_plank.measure import paths as pa
 from tall_plank.measure.arches import arch_rise, arched, bulge_of_rise
@@ -24,6 +37,7 @@ from tall_plank.measure.paths import Path
 from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.measure.shareout import Member, Rule, share_out
 from tall_plank.measure.units import TOLERANCE
+from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.grid import (
     LEAST,
     Outlet,
@@ -35,6 +49,7 @@ from tall_plank.setout.paneling.grid import (
 )
 from tall_plank.setout.paneling.marks import Box
 from tall_plank.setout.paneling.modules import ModuleShape, ModulesLaid, lay_modules
+from tall_plank.setout.paneling.raked import RakeLine, covered_spans, rake_line
 from tall_plank.setout.paneling.slats import (
     Slat,
     centered_strips,
@@ -43,7 +58,7 @@ from tall_plank.setout.paneling.slats import (
     strips_from_left,
     turned_bounds,
 )
-from tall_plank.setout.paneling.values import mm_of, panel_sizes, slat_steps
+from tall_plank.setout.paneling.values import PanelSizes, mm_of, panel_sizes, slat_steps
 
 FAR = 100_000.0
 """mm; farther than any wall."""
@@ -65,6 +80,7 @@ class Stretch(msgspec.Struct, frozen=True, cache_hash=True):
     grid : measured from its own left end, and from the floor
     own : whether its count is the wall's own
     clashes : outlets on its stiles
+    rake : mm by which it rises to the right for each mm along; its heights are then those at its left end
     """
 
     number: int
@@ -75,6 +91,12 @@ class Stretch(msgspec.Struct, frozen=True, cache_hash=True):
     grid: PanelGrid | None = None
     own: bool = False
     clashes: tuple[StileClash, ...] = ()
+    rake: float = 0.0
+
+    @property
+    def line(self) -> RakeLine:
+        """Its lower line; level where it does not rake."""
+        return RakeLine(self.x0, self.z0, self.rake)
 
 
 class ZoneLaid(msgspec.Struct, frozen=True, cache_hash=True):
@@ -111,12 +133,16 @@ class Laying:
     ----------
     blocks : what stands before the wall and what opens it, with what is kept clear about them
     outlets : on the wall, from where to where
+    profiles : code of a profile -> its height, mm
+    rails : moldings along raking bands
     """
 
     made: Construction
     field: WallField
     blocks: Sequence[Box]
     outlets: Sequence[Outlet] = ()
+    profiles: Mapping[str, float] = dataclasses.field(default_factory=dict)
+    rails: list[MoldingFrame] = dataclasses.field(default_factory=list)
     zones: list[ZoneLaid] = dataclasses.field(default_factory=list)
     faults: list[Fault] = dataclasses.field(default_factory=list)
 
@@ -137,6 +163,8 @@ class Laying:
                     self._arched(zone, path, box, regions)
                 case Parted():
                     self._parted(zone, path, box, regions)
+                case Raked():
+                    self._raked(zone, path, box, regions)
                 case Panels():
                     self._panels(zone, path, box, regions)
                 case Slats():
@@ -146,7 +174,6 @@ class Laying:
                 case Modules():
                     shape = ModuleShape(zone.width.mm, zone.height.mm, zone.ring.mm)
                     gap = mm_of(zone.gap, self.made.wall_gap)
-                    cuts, about = zone.edges == "cut", _box_about(regions)
                     cuts, about = zone.edges == "cut", _box_about(regions)
                     laid = lay_modules(regions, about, shape, gap, zone.start, cuts=cuts, least=zone.least.mm)
                     self.zones.append(ZoneLaid(path, zone, tuple(regions), modules=laid))
@@ -158,24 +185,8 @@ class Laying:
     def _bands(self, zone: Bands, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
         x0, z0, x1, z1 = box
         total = z1 - z0 if zone.way == "up" else x1 - x0
-        members = [
-            Member(Rule.FIXED, size=b.size.mm)
-            if b.size is not None
-            else Member(Rule.SHARE, weight=b.share, least=LEAST)
-            for b in zone.bands
-        ]
-        shares = share_out(total, members)
-        word = "height" if zone.way == "up" else "width"
-        if shares.short > TOLERANCE:
-            raise PlankError(
-                f"The bands need {told(shares.short)} mm more {word} than there is.", "bands", "Make one smaller."
-            )
-        if shares.left > TOLERANCE:
-            raise PlankError(
-                f"The bands leave {told(shares.left)} mm of {word} bare.", "bands", "Let one take what is left."
-            )
         at = z0 if zone.way == "up" else x0
-        for i, (band, size) in enumerate(zip(zone.bands, shares.sizes, strict=True)):
+        for i, (band, size) in enumerate(zip(zone.bands, _band_sizes(zone, total), strict=True)):
             own = (x0, at, x1, at + size) if zone.way == "up" else (at, z0, at + size, z1)
             at += size
             self.lay(band.zone, (*path, i), own, _in_shape(regions, box_path(*own)))
@@ -197,7 +208,109 @@ class Laying:
         for i, (child, pieces) in enumerate(((zone.left, one), (zone.right, other))):
             self.lay(child, (*path, i), _box_about(pieces) if pieces else box, pieces)
 
+    def _raked(self, zone: Raked, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        line = rake_line(box, zone.angle, zone.start.mm)
+        x0, x1 = box[0], box[2]
+        high = zone.height.mm
+        band = line.band(x0, x1, 0.0, high)
+        parts = (
+            (zone.inner, _in_shape(regions, band)),
+            (zone.below, _in_shape(regions, line.band(x0, x1, -FAR, 0.0))),
+            (zone.above, _in_shape(regions, line.band(x0, x1, high, FAR))),
+        )
+        cosine = math.cos(math.radians(zone.angle))
+        foot, cap = (self._profile(code) / cosine for code in (zone.foot, zone.cap))
+        if foot + cap >= high - LEAST:
+            raise PlankError("Foot and cap leave nothing of the raking band.", "height", "Make it higher.")
+        inner = parts[0][1]
+        for code, low, top, what in (
+            (zone.foot, 0.0, foot, "raked skirting"), (zone.cap, high - cap, high, "raked rail"),
+        ):  # fmt: skip
+            for a, b in covered_spans(inner, line.quad((x0, low, x1, top))) if code else ():
+                self.rails.append(
+                    MoldingFrame(a, line.at(a) + low, b, line.at(a) + top, 0.0, code, ("bottom",), zone.angle, what)
+                )
+        if foot or cap:
+            inner = _in_shape(inner, line.band(x0, x1, foot, high - cap))
+        self._in_band(zone.inner, (*path, 0), line.raised(foot), high - foot - cap, (x0, x1), inner)
+        for i, (child, pieces) in enumerate(parts[1:], 1):
+            if pieces or not isinstance(child, Bare):
+                self.lay(child, (*path, i), _box_about(pieces) if pieces else box, pieces)
+
+    def _profile(self, code: str) -> float:
+        if code and code not in self.profiles:
+            raise PlankError(f"The stock has no profile {code}.", "molding", "Choose another molding.")
+        return self.profiles[code] if code else 0.0
+
+    def _in_band(
+        self, zone: Zone, path: ZonePath, line: RakeLine, high: float, ends: tuple[float, float],
+        regions: Sequence[Region],
+    ) -> None:  # fmt: skip
+        """Lay a zone in a raking band: panels and bands rake with it, all else lies in it as it is."""
+        if isinstance(zone, Bare):
+            return
+        x0, x1 = ends
+        if isinstance(zone, Bands):
+            total = high if zone.way == "up" else x1 - x0
+            at = 0.0
+            for i, (band, size) in enumerate(zip(zone.bands, _band_sizes(zone, total), strict=True)):
+                if zone.way == "up":
+                    own, tall, place = line.raised(at), size, ends
+                else:
+                    own, tall, place = line, high, (x0 + at, x0 + at + size)
+                at += size
+                pieces = _in_shape(regions, own.band(*place, 0.0, tall))
+                self._in_band(band.zone, (*path, i), own, tall, place, pieces)
+        elif isinstance(zone, Panels):
+            try:
+                self._raked_panels(zone, path, line, high, ends, regions)
+            except PlankError as error:
+                self.faults.append(Fault(path, error.what, error.remedy))
+        else:
+            self.lay(zone, path, _box_about(regions) if regions else (x0, line.z, x1, line.z + high), regions)
+
     # --- covered
+
+    def _raked_panels(
+        self, panels: Panels, path: ZonePath, line: RakeLine, high: float, ends: tuple[float, float],
+        regions: Sequence[Region],
+    ) -> None:  # fmt: skip
+        """Panels in every stretch of a raking band that is free from its lower to its upper line."""
+        if panels.style == "framed":
+            raise PlankError(
+                "Frame and panel with tongues does not rake.", "style", "Plant the frame on a board instead."
+            )
+        sizes = panel_sizes(panels, self.made)
+        cosine = 1.0 / math.hypot(1.0, line.slope)
+        found: list[Stretch] = []
+        for a, b in covered_spans(regions, line.quad((ends[0], 0.0, ends[1], high))):
+            if b - a < 2 * sizes.end_stile + LEAST:
+                continue
+            number, foot = len(found), line.at(a)
+            own = self.field.count_of(path, number)
+            spec = _spec(panels, sizes, (a, foot, b, foot + high), own, cosine)
+            try:
+                grid = panel_grid(spec)
+            except PlankError as error:
+                self.faults.append(Fault(path, error.what, error.remedy))
+                found.append(Stretch(number, a, foot, b, foot + high, None, own > 0, rake=line.slope))
+                continue
+            here = [
+                Outlet(o.name, o.low - a, o.high - a, o.bottom - rise, o.top - rise)
+                for o in self.outlets
+                for rise in (line.slope * ((o.low + o.high) / 2 - a),)
+                if o.high > a and o.low < b and o.top - rise > foot and o.bottom - rise < foot + high
+            ]
+            clashes = tuple(stile_clashes(grid, here, self.made.wall_clear))
+            found.append(Stretch(number, a, foot, b, foot + high, grid, own > 0, clashes, line.slope))
+        if not found:
+            raise PlankError(
+                f"Panels find no room in the raking band: it is {told(high)} mm high.",
+                "panels",
+                "Lower the band, or move a limit, so that all of it lies on the wall.",
+            )
+        paths = [s.line.band(s.x0, s.x1, 0.0, s.z1 - s.z0) for s in found]
+        self.zones.append(ZoneLaid(path, panels, tuple(Region(p) for p in paths), tuple(found)))
 
     def _panels(self, panels: Panels, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
         sizes = panel_sizes(panels, self.made)
@@ -216,23 +329,8 @@ class Laying:
                 continue
             number = len(stretches)
             own = self.field.count_of(path, number)
-            spec = PanelSpec(
-                width=b[2] - b[0],
-                count=own,
-                target=panels.target.mm,
-                stile=sizes.stile,
-                end_stile=sizes.end_stile,
-                bottom=b[1],
-                top=b[3],
-                rows=panels.rows,
-                bottom_rail=sizes.bottom_rail,
-                top_rail=sizes.top_rail,
-                mid_rail=sizes.mid_rail,
-                step=sizes.step,
-                rest=panels.rest,
-            )
             try:
-                grid = panel_grid(spec)
+                grid = panel_grid(_spec(panels, sizes, b, own))
             except PlankError as error:
                 self.faults.append(Fault(path, error.what, error.remedy))
                 stretches.append(Stretch(number, *b, None, own > 0))
@@ -268,6 +366,49 @@ class Laying:
         if not found:
             raise PlankError("No slat is left of this pattern.", "slats", "Make the least piece smaller.")
         return ZoneLaid(path, slats, tuple(regions), slats=tuple(found), fitted=strips.fitted, dropped=dropped)
+
+
+def _band_sizes(zone: Bands, total: float) -> tuple[float, ...]:
+    """The sizes of bands that take all of a height or width, mm.
+
+    Raises
+    ------
+    PlankError where they need more than there is, or leave some of it
+    """
+    members = [
+        Member(Rule.FIXED, size=b.size.mm) if b.size is not None else Member(Rule.SHARE, weight=b.share, least=LEAST)
+        for b in zone.bands
+    ]
+    shares = share_out(total, members)
+    word = "height" if zone.way == "up" else "width"
+    if shares.short > TOLERANCE:
+        raise PlankError(
+            f"The bands need {told(shares.short)} mm more {word} than there is.", "bands", "Make one smaller."
+        )
+    if shares.left > TOLERANCE:
+        raise PlankError(
+            f"The bands leave {told(shares.left)} mm of {word} bare.", "bands", "Let one take what is left."
+        )
+    return tuple(shares.sizes)
+
+
+def _spec(panels: Panels, sizes: PanelSizes, box: Box, count: int, cosine: float = 1.0) -> PanelSpec:
+    """What equal panels are asked for in a box, mm; where they rake, `cosine` is that of the angle."""
+    return PanelSpec(
+        width=box[2] - box[0],
+        count=count,
+        target=panels.target.mm,
+        stile=sizes.stile,
+        end_stile=sizes.end_stile,
+        bottom=box[1],
+        top=box[3],
+        rows=panels.rows,
+        bottom_rail=sizes.bottom_rail / cosine,
+        top_rail=sizes.top_rail / cosine,
+        mid_rail=sizes.mid_rail / cosine,
+        step=sizes.step,
+        rest=panels.rest,
+    )
 
 
 def arch_path(zone: Arched, box: Box) -> Path:
