@@ -120,7 +120,8 @@ def test_pieces_of_any_rake_lie_in_their_band_and_beside_one_another(
         shapes = [on_wall(p) for p in made if p.role in role]
         for i, shape in enumerate(shapes):
             assert shape.is_valid
-            assert min(shape.difference(b).area for b in bands) < 0.5
+            # A hair wider: sides that nearly lie on one another are no exact matter for the reference.
+            assert min(shape.difference(b.buffer(0.01)).area for b in bands) < 0.5
             assert all(shape.intersection(other).area < 0.5 for other in shapes[i + 1 :])
         if role == {"wall board"}:
             assert sum(s.area for s in shapes) == pytest.approx(whole, rel=1e-6)
