@@ -6,7 +6,7 @@ import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
-from desk.conftest import choose, drag, spec
+from desk.conftest import choose, choose_display, drag, spec
 from desk.conftest import type_into as type_over
 from tall_plank.desk.app.window import Window
 from tall_plank.edits.things.opening import add_opening
@@ -226,3 +226,32 @@ def test_saved_and_opened_it_is_the_same(empty_window: Window, tmp_path) -> None
     path = tmp_path / "hall.plank"
     w.document.save(path)
     assert read_plank(path) == w.document.job
+
+
+def test_a_stair_wall_rakes_from_shelf_and_sheet(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "raked")
+    (laid,) = fields(w)
+    assert laid.treatment.name == "Raked panels" and laid.zones[0].stretches[0].rake > 0
+    assert "panels and" in w.center.sums.told()[1]
+    type_into(w, "z_angle", "-20")
+    assert fields(w)[0].zones[0].stretches[0].rake < 0
+    type_into(w, "z_angle", "88")
+    assert fields(w)[0].zones[0].stretches[0].rake == pytest.approx(-0.36397, abs=1e-5), "the last good one is kept"
+    choose(w, "z_cap", "MP-RAIL-63")
+    assert [r.what for r in fields(w)[0].rails] == ["raked rail"]
+    choose_display(w, "in")
+    w.document.select((Kind.WALL_FIELD.of(decided(w)[0].id),))
+    type_into(w, "z_height", '30 1/2"')
+    (s,) = fields(w)[0].zones[0].stretches
+    assert w.document.job.treatments[0].zone.height.mm == pytest.approx(30.5 * 25.4)  # type: ignore[union-attr]
+    assert s.z1 - s.z0 < 30.5 * 25.4, "its rail is part of its height"
+    choose(w, "z0_style", "framed")
+    assert any("does not rake" in f.what for f in fields(w)[0].faults)
+    w.commands.run("undo")
+    assert not fields(w)[0].faults
+    w.commands.run("mirror_field")
+    assert fields(w)[0].zones[0].stretches[0].rake > 0
+    choose(w, "z_join", "")
+    assert fields(w)[0].zones[0].stretches[0].rake == 0
