@@ -78,8 +78,12 @@ def _pieces(seen: list[MadeTrim], laid: FieldLaid, scale: float) -> list[Item]:
             continue
         told.add(number)
         angle = 90.0 if upright else 0.0
-        # What covers a board hides the number in its middle: it stands a little above its foot.
-        at = ((x0 + x1) / 2, z0 + min((z1 - z0) / 2, 8.0 * scale))
+        if abs(ol.area(points)) < 0.95 * (x1 - x0) * (z1 - z0):
+            # Of what leans or is cut to a shape the middle of its corners lies in it, the foot of its box does not.
+            at = (sum(x for x, _ in points) / len(points), sum(z for _, z in points) / len(points))
+        else:
+            # What covers a board hides the number in its middle: it stands a little above its foot.
+            at = ((x0 + x1) / 2, z0 + min((z1 - z0) / 2, 8.0 * scale))
         texts.append(Text(*at, number, SIZE, Layer.LABEL, source, angle=angle, rise=-0.9, backed=True))
     items += texts
     items.append(Line(0.0, laid.z0, laid.width, laid.z0, Pen.WIDE, Layer.WALL))

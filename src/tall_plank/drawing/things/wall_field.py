@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 
 from tall_plank.drawing.floor import on_line
 from tall_plank.drawing.frames import frame_items
-from tall_plank.drawing.primitives import Item, Layer, Pen, Shape
+from tall_plank.drawing.primitives import Item, Layer, Pen, Shape, Text
 from tall_plank.drawing.things.common import Scope, ThingDrawn
 from tall_plank.job import Kind
 from tall_plank.making import MadeTrim, Part
+from tall_plank.measure import format_length
 from tall_plank.measure.outlines import Points
 from tall_plank.setout import Wall
 from tall_plank.setout.paneling.values import depth_of
@@ -61,6 +63,24 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
             continue
         for frame in made.moldings:
             items += frame_items(scope.job.stock, frame, made.source)
+    return [*items, *_rakes(scope, wall)]
+
+
+def _rakes(scope: Scope, wall: Wall) -> list[Item]:
+    """What is told of every raking stretch over its upper line: its angle, how high it is plumb, and how high its foot
+    begins at the left."""
+    items: list[Item] = []
+    display = scope.job.display
+    for laid in (f for f in scope.room.fields if f.wall_id == wall.id):
+        over = max((r.z1 - r.z0 for r in laid.rails if r.what == "raked rail"), default=0.0)
+        for s in (s for zone in laid.zones for s in zone.stretches if s.rake):
+            degrees = math.degrees(math.atan(s.rake))
+            high, foot = (format_length(mm, display) for mm in (s.z1 - s.z0, s.z0))
+            text = f"{degrees:.4g}°, {high} plumb, from {foot} at its left end"
+            x = (s.x0 + s.x1) / 2
+            z = s.line.at(x) + s.z1 - s.z0 + over
+            source = Kind.WALL_FIELD.of(laid.field.id)
+            items.append(Text(x, z, text, 2.0, Layer.LABEL, source, angle=degrees, rise=2.4, quiet=True))
     return items
 
 
@@ -93,4 +113,4 @@ def joined_spans(spans: Sequence[tuple[float, float]]) -> list[tuple[float, floa
     return found
 
 
-WALL_FIELD = ThingDrawn(on_wall=_on_wall, solid=True, floor=_floor)
+WALL_FIELD = ThingDrawn(on_wall=_on_wall, solid=True, signs=_rakes, floor=_floor)
