@@ -7,7 +7,7 @@ import math
 from collections.abc import Iterable, Sequence
 
 import msgspec
-from shapely import union_all
+from shapely import prepare, union_all
 from shapely.geometry import LineString, Polygon
 from shapely.geometry import Point as ShapelyPoint
 from shapely.geometry.base import BaseGeometry
@@ -26,7 +26,7 @@ from tall_plank.setout.wall import Span, Wall
 from tall_plank.stock import Profile
 
 REACH = 100.0
-"""mm; a gap to a wall narrower than this is run over."""
+"""mm; a gap to a wall no wider than this is run over."""
 
 GRID = 1e-4
 """mm by which corners of outlines that are joined are rounded."""
@@ -152,7 +152,9 @@ def _at_level(
     ]
     solid = union_all([b.buffer(0.0) for b in inside]) if inside else Polygon()
     base = _over_gaps(union_all([*shapes, *closing], grid_size=GRID), floor, solid)
-    return tuple(_round(molding, profile, group, base, floor, floor.difference(solid), low))
+    free = floor.difference(solid)
+    prepare(free)
+    return tuple(_round(molding, profile, group, base, floor, free, low))
 
 
 def _by_level(
@@ -223,7 +225,9 @@ def _boards(
 def _over_gaps(base: BaseGeometry, floor: Polygon, solid: BaseGeometry) -> BaseGeometry:
     """Outlines carried on to what stands less than `REACH` beside them, other ones of them too."""
     free = floor.difference(solid).difference(base)
+    reach = REACH + LEVEL
     open_floor = free.buffer(-LEAST)
+    prepare((free, open_floor))
     more = []
     for ring in _rings(base):
         for a, b in zip(ring, (*ring[1:], ring[0]), strict=True):
@@ -231,10 +235,12 @@ def _over_gaps(base: BaseGeometry, floor: Polygon, solid: BaseGeometry) -> BaseG
             if length < LEAST:
                 continue
             nx, ny = (b[1] - a[1]) / length, -(b[0] - a[0]) / length
-            strip = Polygon([a, b, (b[0] + nx * REACH, b[1] + ny * REACH), (a[0] + nx * REACH, a[1] + ny * REACH)])
+            strip = Polygon([a, b, (b[0] + nx * reach, b[1] + ny * reach), (a[0] + nx * reach, a[1] + ny * reach)])
+            if free.contains(strip):
+                continue
             # Only where the whole side faces something across the gap.
             gap = strip.intersection(free)
-            far = LineString([(b[0] + nx * REACH, b[1] + ny * REACH), (a[0] + nx * REACH, a[1] + ny * REACH)])
+            far = LineString([(b[0] + nx * reach, b[1] + ny * reach), (a[0] + nx * reach, a[1] + ny * reach)])
             if gap.geom_type == "Polygon" and gap.area > 1.0 and not far.intersects(open_floor):
                 more.append(gap)
     return union_all([base, *more], grid_size=GRID) if more else base
@@ -330,7 +336,7 @@ def _corner_is_free(ring: tuple[Point, ...], i: int, reach: float, free: BaseGeo
     on = reach * math.tan(math.radians(-angle))
     first, second = (x + u[1] * reach, y - u[0] * reach), (x + v[1] * reach, y - v[0] * reach)
     shape = Polygon([(x, y), first, (first[0] + u[0] * on, first[1] + u[1] * on), second])
-    return bool(shape.difference(free).area < 0.1)
+    return bool(free.contains(shape) or shape.difference(free).area < 0.1)
 
 
 def _at_walls(ring: tuple[Point, ...], i: int, reach: float, floor: Polygon) -> tuple[float, float]:
@@ -368,8 +374,10 @@ def _free(a: Point, b: Point, side: int, reach: float, leans: tuple[float, float
         (a[0] + uy * t + ux * s, a[1] - ux * t + uy * s)
         for s, t in ((0.0, 0.01), (length, 0.01), (length - last, reach), (first, reach))
     ])  # fmt: skip
-    taken = strip.difference(free)
     spans = [(0.0, length)]
+    if free.contains(strip):
+        return [_Run(a, b, side)]
+    taken = strip.difference(free)
     for part in getattr(taken, "geoms", [taken]):
         if part.is_empty or part.area < 1e-3:
             continue

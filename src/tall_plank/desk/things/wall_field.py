@@ -236,8 +236,10 @@ def _made_of(doc: Document, laid: FieldLaid, made: MadeField) -> Group:
         counts[part.name] = counts.get(part.name, 0) + 1
     rows = [Row(f"made_{name}", tr(f"{name.capitalize()}s"), str(count)) for name, count in counts.items()]
     if made.moldings:
-        metres = sum(2 * (m.x1 - m.x0 + m.z1 - m.z0) for m in made.moldings) / 1000
-        rows.append(Row("molding_m", tr("Panel molding"), f"{metres:.2f} m"))
+        metres: dict[str, float] = {}
+        for m in made.moldings:
+            metres[m.what] = metres.get(m.what, 0.0) + sum(length for _, length, *_ in m.pieces()) / 1000
+        rows += [Row(f"{what}_m", tr(what.capitalize()), f"{mm:.2f} m") for what, mm in metres.items()]
     rows.append(Row("area", tr("Area"), f"{sum(z.area for z in laid.zones) * 1e-6:.2f} m²"))
     return Group(tr("Made of"), tuple(rows))
 
