@@ -14,13 +14,16 @@ from conftest import cell_of, with_run
 from tall_plank.edits import outline, rooms
 from tall_plank.edits.hanging import put
 from tall_plank.edits.runs import delete_cells
+from tall_plank.edits.stock import take_offered
 from tall_plank.edits.things.column import add_column
 from tall_plank.edits.things.molding import add_molding, set_molding
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
+from tall_plank.job.things.molding import ALONG_UNITS
 from tall_plank.measure import PlankError
 from tall_plank.setout import MoldingPiece, set_out
 from tall_plank.setout.rooms import corners_of
+from tall_plank.stock.library import shipped_stock
 from tall_plank.workings import Workings
 
 HUNG = "pair 900, gap 900, door share, door share, open 300"
@@ -221,3 +224,21 @@ def test_what_it_says_survives_a_change_of_the_room_and_costs_money(hung: Job) -
     free = msgspec.structs.replace(job.rooms[0], moldings=())
     without = msgspec.structs.replace(job, rooms=(free,))
     assert Workings(job).price.net > Workings(without).price.net
+
+
+def test_a_job_of_last_month_takes_the_new_profiles_first(empty_job: Job) -> None:
+    """Its stock has none of them: what to do is said, and does it."""
+    shipped = empty_job.stock
+    old = msgspec.structs.replace(
+        empty_job,
+        stock=msgspec.structs.replace(
+            shipped, profiles=tuple(p for p in shipped.profiles if not set(p.uses) & set(ALONG_UNITS))
+        ),
+    )
+    old = with_run(old, "A", Level.HUNG, HUNG)
+    with pytest.raises(PlankError, match="Take new kinds from the library"):
+        add_molding(old, "r1", "light rail")
+    # A cornice of the room stands on units too.
+    assert pieces(add_molding(old, "r1", "unit cornice").job)
+    new = take_offered(old, old.templates, shipped_stock()).job
+    assert pieces(add_molding(new, "r1", "light rail").job)

@@ -48,7 +48,7 @@ def add_molding(job: Job, room_id: str, kind: str, cells: tuple[str, ...] = ()) 
     if job.stock.profile(code) is None:
         code = next((p.code for p in profiles_for(job, kind)), "")
     if not code:
-        remedy = "Take what is new from the library, or read a profile from a drawing."
+        remedy = "Use Job ▸ Take new kinds from the library, or read a profile from a drawing."
         raise PlankError(f"The stock has no profile for a {kind}.", "molding", remedy)
     job, (new_id,) = new_ids(job, "d")
     length = Length.of(height) if height is not None else None
