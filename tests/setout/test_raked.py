@@ -19,8 +19,11 @@ from tall_plank.files.plankfile import read_plank, write_plank
 from tall_plank.job import Job, Kind
 from tall_plank.job.start import new_job
 from tall_plank.making import Part
+from tall_plank.making.paneling.battens import battens_behind
 from tall_plank.measure import PlankError
+from tall_plank.measure.regions import Region, box_path
 from tall_plank.setout import set_out
+from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.workings import Workings
 
@@ -243,3 +246,34 @@ def test_it_survives_save_and_open(tmp_path) -> None:  # type: ignore[no-untyped
     job = stair(foot="MP-SKIRT-95", cap="MP-RAIL-63", angle="-33.5")
     write_plank(job, tmp_path / "stair.plank")
     assert read_plank(tmp_path / "stair.plank") == job
+
+
+@given(st.floats(-55, 55), st.floats(200, 900), st.floats(200, 900), st.floats(5, 60))
+def test_the_sides_of_a_raking_frame_meet_at_their_mitres(
+    rake: float, wide: float, high: float, profile: float
+) -> None:
+    frame = MoldingFrame(100.0, 50.0, 100.0 + wide, 50.0 + high, 0.0, "P", rake=rake)
+    plumb = profile / math.cos(math.radians(rake))
+    assume(min(wide - 2 * profile, high - 2 * plumb) > 20)
+    k = math.tan(math.radians(rake))
+
+    def quad(x0: float, x1: float, low: float, top: float) -> Polygon:
+        return Polygon([(x0, low + k * x0), (x1, low + k * x1), (x1, top + k * x1), (x0, top + k * x0)])
+
+    foot = 50.0 - k * 100.0
+    outer = quad(100.0, 100.0 + wide, foot, foot + high)
+    inner = quad(100.0 + profile, 100.0 + wide - profile, foot + plumb, foot + high - plumb)
+    shapes = [Polygon(frame.outline_of(side, profile)) for side, *_ in frame.pieces()]
+    assert sum(s.area for s in shapes) == pytest.approx(outer.area - inner.area, rel=1e-9)
+    for i, shape in enumerate(shapes):
+        assert shape.is_valid and shape.difference(outer.buffer(0.01)).area < 1e-6
+        assert shape.buffer(-0.01).intersection(inner).area < 1e-6
+        assert all(shape.buffer(-0.01).intersection(o).area < 1e-6 for o in shapes[i + 1 :])
+
+
+def test_a_batten_runs_on_behind_a_narrow_gap_and_stops_at_a_wide_one() -> None:
+    strip = (0.0, 100.0, 1000.0, 145.0)
+    near = [Region(box_path(0.0, 0.0, 400.0, 900.0)), Region(box_path(430.0, 0.0, 1000.0, 900.0))]
+    assert battens_behind(near, strip) == [pytest.approx((0.0, 1000.0))]
+    far = [Region(box_path(0.0, 0.0, 400.0, 900.0)), Region(box_path(600.0, 0.0, 1000.0, 900.0))]
+    assert [v for span in battens_behind(far, strip) for v in span] == pytest.approx([0.0, 400.0, 600.0, 1000.0])

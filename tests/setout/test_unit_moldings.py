@@ -242,3 +242,19 @@ def test_a_job_of_last_month_takes_the_new_profiles_first(empty_job: Job) -> Non
     assert pieces(add_molding(old, "r1", "unit cornice").job)
     new = take_offered(old, old.templates, shipped_stock()).job
     assert pieces(add_molding(new, "r1", "light rail").job)
+
+
+def test_it_goes_round_no_corner_that_stands_in_a_slanted_wall(empty_job: Job) -> None:
+    """Its mitre stood 18 mm outside the room: both sides were free, the corner was not."""
+    job = rooms.set_room_length(empty_job, "r1", "width", "4200mm").job
+    job = rooms.set_room_length(job, "r1", "depth", "4200mm").job
+    job = outline.set_wall_angle(job, "r1", "A", "135").job
+    job = with_run(job, "A", Level.HUNG, "door 300")
+    job = with_run(job, "B", Level.HUNG, "door 300")
+    job = add_molding(job, "r1", "unit cornice").job
+    job = set_molding(job, job.rooms[0].moldings[0].id, "out", "-24mm").job
+    profile = job.stock.profile("MP-CORN-60")
+    assert profile is not None and pieces(job)
+    floor = Polygon(corners_of(job.rooms[0].outline))
+    for piece in pieces(job):
+        assert covered(piece, profile.depth).difference(floor).area < 1.0

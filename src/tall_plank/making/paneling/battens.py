@@ -58,7 +58,7 @@ def make_battens(shop: FieldShop) -> None:
             z0, z1 = box[1], box[3]
             if z1 - z0 < width - 0.1:
                 continue
-            for c, d in _behind(regions, box):
+            for c, d in battens_behind(regions, box):
                 screws += _batten(shop, (c, z0, d, z1), split=hold == "split")
     if screws:
         shop.items.append(
@@ -73,7 +73,7 @@ SHORTEST = 60.0
 """mm; no batten is shorter."""
 
 
-def _behind(regions: Sequence[Region], box: Box) -> list[tuple[float, float]]:
+def battens_behind(regions: Sequence[Region], box: Box) -> list[tuple[float, float]]:
     """Where along the wall a level strip lies behind what is covered, mm; narrow gaps count as covered."""
     x0, z0, x1, z1 = box
     near = [r for r in regions if r.bounds[0] < x1 and r.bounds[2] > x0 and r.bounds[1] < z1 and r.bounds[3] > z0]
