@@ -25,6 +25,7 @@ from tall_plank.job.things.table import all_things
 from tall_plank.job.treatment import zones_of
 from tall_plank.measure import DisplayUnit, PlankError
 from tall_plank.measure.limits import LIMITS
+from tall_plank.stock import Profile
 from tall_plank.workings import Workings
 
 TEXTS = (
@@ -162,11 +163,27 @@ class Chance:
         if "BayRef" in told:
             cell = self.cell()
             return BayRef(cell, self.path(cell))
+        if "Profile" in told:
+            points = tuple(
+                tuple(self.one(*NUMBERS) for _ in range(self.one(2, 2, 3, 1)))
+                if wild
+                else (r.uniform(0, 90), r.uniform(0, 90))
+                for _ in range(r.randint(0, 6))
+            )
+            use = self.one("cornice", "light rail", "hat")
+            return Profile(
+                self.text(),
+                self.text(),
+                (use,),
+                points,
+                self.one(2400.0, *NUMBERS),
+                spring=self.one(0.0, 45.0, *NUMBERS),
+            )
         if "Spot" in told:
             room = self.one(*self.job.rooms)
             walls = (*room.wall_ids(), *(f"{i.letter}1" for i in room.islands))
             at = (self.one(*NUMBERS), self.one(*NUMBERS)) if r.random() < 0.3 else None
-            return Spot("r0" if wild else room.id, self.one(*walls), self.one(None, *NUMBERS), at)
+            return Spot("r0" if wild else room.id, self.one(*walls), self.one(None, *NUMBERS), at, (self.cell(),))
         if "Source" in told:
             source = self.source()
             return source if source is not None or "None" in told else Kind.RUN.of("n0")

@@ -208,18 +208,24 @@ def check_stock(stock: Stock) -> None:
         if not re.fullmatch(r"#[0-9A-Fa-f]{6}", finish.color):
             raise PlankError(f"“{finish.color}” is no color.", f"finish {finish.code}", "Write it as #RRGGBB.")
     for profile in stock.profiles:
-        where = f"profile {profile.code}"
-        if len(profile.points) < 3 or any(len(p) not in (2, 3) for p in profile.points):
-            raise PlankError("A section needs three points or more, of two or three numbers.", where, "Give it points.")
-        if profile.height <= 0 or profile.depth <= 0:
-            raise PlankError("The section or its bar has no size.", where, "Give it real points.")
+        _check_points(profile)
     check_sound(stock, "stock")
 
 
+def _check_points(profile: Profile) -> None:
+    where = f"profile {profile.code}"
+    if len(profile.points) < 3 or any(len(p) not in (2, 3) for p in profile.points):
+        raise PlankError("A section needs three points or more, of two or three numbers.", where, "Give it points.")
+    if profile.height <= 0 or profile.depth <= 0:
+        raise PlankError("The section or its bar has no size.", where, "Give it real points.")
+
+
 def check_profile(profile: Profile) -> None:
-    """Raises PlankError for a section that a new profile may not have: one that crosses itself, has no area, or an arc
+    """Raises PlankError for what a new profile may not have: a section that crosses itself, has no area, or an arc
     beyond half a circle. What a job has already is not asked again."""
     where = f"profile {profile.code}"
+    check_sound(profile, where)
+    _check_points(profile)
     if any(abs(bulge) > 1.0 + 1e-9 for _, _, bulge in profile.path):
         raise PlankError("An arc of the section is more than half a circle.", where, "Part it in two.")
     if crossing(profile.path) is not None:
