@@ -25,6 +25,7 @@ from tall_plank.measure.regions import Region, box_path
 from tall_plank.setout import set_out
 from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.fields import FieldLaid
+from tall_plank.setout.paneling.raked import joined
 from tall_plank.workings import Workings
 
 
@@ -274,6 +275,8 @@ def test_the_sides_of_a_raking_frame_meet_at_their_mitres(
 def test_a_batten_runs_on_behind_a_narrow_gap_and_stops_at_a_wide_one() -> None:
     strip = (0.0, 100.0, 1000.0, 145.0)
     near = [Region(box_path(0.0, 0.0, 400.0, 900.0)), Region(box_path(430.0, 0.0, 1000.0, 900.0))]
-    assert battens_behind(near, strip) == [pytest.approx((0.0, 1000.0))]
+    assert battens_behind(joined(near), strip) == [pytest.approx((0.0, 1000.0))]
     far = [Region(box_path(0.0, 0.0, 400.0, 900.0)), Region(box_path(600.0, 0.0, 1000.0, 900.0))]
-    assert [v for span in battens_behind(far, strip) for v in span] == pytest.approx([0.0, 400.0, 600.0, 1000.0])
+    assert [v for span in battens_behind(joined(far), strip) for v in span] == pytest.approx(
+        [0.0, 400.0, 600.0, 1000.0]
+    )

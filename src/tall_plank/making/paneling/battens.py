@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+
+from shapely.geometry.base import BaseGeometry
 
 from tall_plank.making.paneling.shop import SCREW_PITCH, FieldShop
 from tall_plank.making.paneling.splitting import joints_in, pieces_between
 from tall_plank.making.parts import Bevel, Item
-from tall_plank.measure.regions import Region
 from tall_plank.setout.paneling.marks import Box
-from tall_plank.setout.paneling.raked import covered_spans
+from tall_plank.setout.paneling.raked import covered_spans, joined
 from tall_plank.setout.paneling.values import hold_of
 from tall_plank.setout.paneling.zones import free_boxes
 
@@ -46,6 +46,7 @@ def make_battens(shop: FieldShop) -> None:
                 Item(made.screw, math.ceil(around / SCREW_PITCH), "screws through the face, every 400 mm")
             )
         return
+    there = joined(regions)
     low, high = min(b[1] for b in covered), max(b[3] for b in covered)
     left, right = min(b[0] for b in covered), max(b[2] for b in covered)
     width = made.batten_width
@@ -58,7 +59,7 @@ def make_battens(shop: FieldShop) -> None:
             z0, z1 = box[1], box[3]
             if z1 - z0 < width - 0.1:
                 continue
-            for c, d in battens_behind(regions, box):
+            for c, d in battens_behind(there, box):
                 screws += _batten(shop, (c, z0, d, z1), split=hold == "split")
     if screws:
         shop.items.append(
@@ -73,23 +74,16 @@ SHORTEST = 60.0
 """mm; no batten is shorter."""
 
 
-def battens_behind(regions: Sequence[Region], box: Box) -> list[tuple[float, float]]:
+def battens_behind(there: BaseGeometry, box: Box) -> list[tuple[float, float]]:
     """Where along the wall a level strip lies behind what is covered, mm; narrow gaps count as covered."""
     x0, z0, x1, z1 = box
-    near = [r for r in regions if r.bounds[0] < x1 and r.bounds[2] > x0 and r.bounds[1] < z1 and r.bounds[3] > z0]
-    if any(Region(r.outer).is_box and _holds(r.bounds, box) and not r.holes for r in near):
-        return [(x0, x1)] if x1 - x0 >= SHORTEST else []
     found: list[tuple[float, float]] = []
-    for a, b in covered_spans(near, ((x0, z0), (x1, z0), (x1, z1), (x0, z1))):
+    for a, b in covered_spans(there, ((x0, z0), (x1, z0), (x1, z1), (x0, z1))):
         if found and a - found[-1][1] < GAP:
             found[-1] = (found[-1][0], b)
         else:
             found.append((a, b))
     return [(a, b) for a, b in found if b - a >= SHORTEST]
-
-
-def _holds(outer: Box, inner: Box) -> bool:
-    return outer[0] <= inner[0] and outer[1] <= inner[1] and outer[2] >= inner[2] and outer[3] >= inner[3]
 
 
 def _batten(shop: FieldShop, box: Box, *, split: bool) -> int:

@@ -12,6 +12,7 @@ from collections.abc import Sequence
 import msgspec
 from shapely import union_all
 from shapely.geometry import Polygon
+from shapely.geometry.base import BaseGeometry
 
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.paths import Path, chords, path_of
@@ -22,7 +23,7 @@ NEAR = 0.05
 """mm of a strip that may be missing and it still counts as covered."""
 
 HAIR = 0.01
-"""mm by which regions are widened, so that those that touch cover what lies across both."""
+"""mm by which what is covered is widened."""
 
 Span = tuple[float, float]
 
@@ -65,16 +66,21 @@ def rake_line(box: Box, degrees: float, start: float) -> RakeLine:
     return RakeLine(x0 if degrees >= 0 else x1, z0 + start, math.tan(math.radians(degrees)))
 
 
-def covered_spans(regions: Sequence[Region], strip: Points) -> list[Span]:
-    """Where along the wall all of a strip lies in regions, mm; what is narrower than `NEAR` is left out.
+def joined(regions: Sequence[Region]) -> BaseGeometry:
+    """What regions cover together, a hair wider, so that those that touch cover what lies across both."""
+    here = [Polygon(chords(r.outer), [chords(h) for h in r.holes]) for r in regions]
+    return union_all(here).buffer(HAIR, join_style="mitre") if here else Polygon()
+
+
+def covered_spans(there: BaseGeometry, strip: Points) -> list[Span]:
+    """Where along the wall all of a strip is covered, mm; what is narrower than `NEAR` is left out.
 
     Parameters
     ----------
+    there : what is covered, of `joined`
     strip : its corners; its two ends are upright
     """
     x0, x1 = min(x for x, _ in strip), max(x for x, _ in strip)
-    here = [Polygon(chords(r.outer), [chords(h) for h in r.holes]) for r in regions]
-    there = union_all([shape.buffer(HAIR, join_style="mitre") for shape in here]) if here else Polygon()
     missing = Polygon(strip).difference(there)
     spans = [(x0, x1)]
     for part in getattr(missing, "geoms", [missing]):

@@ -49,7 +49,7 @@ from tall_plank.setout.paneling.grid import (
 )
 from tall_plank.setout.paneling.marks import Box
 from tall_plank.setout.paneling.modules import ModuleShape, ModulesLaid, lay_modules
-from tall_plank.setout.paneling.raked import RakeLine, covered_spans, rake_line
+from tall_plank.setout.paneling.raked import RakeLine, covered_spans, joined, rake_line
 from tall_plank.setout.paneling.slats import (
     Slat,
     centered_strips,
@@ -226,7 +226,7 @@ class Laying:
         for code, low, top, what in (
             (zone.foot, 0.0, foot, "raked skirting"), (zone.cap, high - cap, high, "raked rail"),
         ):  # fmt: skip
-            for a, b in covered_spans(inner, line.quad((x0, low, x1, top))) if code else ():
+            for a, b in covered_spans(joined(inner), line.quad((x0, low, x1, top))) if code else ():
                 self.rails.append(
                     MoldingFrame(a, line.at(a) + low, b, line.at(a) + top, 0.0, code, ("bottom",), zone.angle, what)
                 )
@@ -283,7 +283,7 @@ class Laying:
         sizes = panel_sizes(panels, self.made)
         cosine = 1.0 / math.hypot(1.0, line.slope)
         found: list[Stretch] = []
-        for a, b in covered_spans(regions, line.quad((ends[0], 0.0, ends[1], high))):
+        for a, b in covered_spans(joined(regions), line.quad((ends[0], 0.0, ends[1], high))):
             if b - a < 2 * sizes.end_stile + LEAST:
                 continue
             number, foot = len(found), line.at(a)
