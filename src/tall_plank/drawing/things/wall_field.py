@@ -66,6 +66,10 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
     return [*items, *_rakes(scope, wall)]
 
 
+ROOM_FOR_WORDS = 2500.0
+"""mm; a shorter raking stretch tells its angle only."""
+
+
 def _rakes(scope: Scope, wall: Wall) -> list[Item]:
     """What is told of every raking stretch over its upper line: its angle, how high it is plumb, and how high its foot
     begins at the left."""
@@ -76,7 +80,9 @@ def _rakes(scope: Scope, wall: Wall) -> list[Item]:
         for s in (s for zone in laid.zones for s in zone.stretches if s.rake):
             degrees = math.degrees(math.atan(s.rake))
             high, foot = (format_length(mm, display) for mm in (s.z1 - s.z0, s.z0))
-            text = f"{degrees:.4g}°, {high} plumb, from {foot} at its left end"
+            text = f"{degrees:.4g}°"
+            if s.x1 - s.x0 >= ROOM_FOR_WORDS:
+                text += f", {high} plumb, from {foot} at its left end"
             x = (s.x0 + s.x1) / 2
             z = s.line.at(x) + s.z1 - s.z0 + over
             source = Kind.WALL_FIELD.of(laid.field.id)
