@@ -8,7 +8,7 @@ import msgspec
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from shapely.geometry import Point, Polygon
+from shapely.geometry import Point, Polygon, box
 
 from conftest import cell_of, with_run
 from tall_plank.edits import outline, rooms
@@ -17,10 +17,12 @@ from tall_plank.edits.runs import delete_cells
 from tall_plank.edits.stock import take_offered
 from tall_plank.edits.things.column import add_column
 from tall_plank.edits.things.molding import add_molding, set_molding
+from tall_plank.edits.things.wall_field import add_field, set_field
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.job.things.molding import ALONG_UNITS
 from tall_plank.measure import PlankError
+from tall_plank.measure.paths import chords
 from tall_plank.setout import MoldingPiece, set_out
 from tall_plank.setout.rooms import corners_of
 from tall_plank.stock.library import shipped_stock
@@ -258,3 +260,41 @@ def test_it_goes_round_no_corner_that_stands_in_a_slanted_wall(empty_job: Job) -
     floor = Polygon(corners_of(job.rooms[0].outline))
     for piece in pieces(job):
         assert covered(piece, profile.depth).difference(floor).area < 1.0
+
+
+@given(
+    RUN, RUN, st.sampled_from(["unit cornice", "light rail", "shelf edge"]), st.integers(-40, 60),
+    st.sampled_from(["equal panels", "slats", "flat boards", "modules"]), st.booleans(),
+)  # fmt: skip
+def test_a_wall_field_keeps_away_from_it_where_it_goes_back_to_the_wall(
+    one: list[tuple[str, int]], two: list[tuple[str, int]], kind: str, out: int, start: str, mirrored: bool
+) -> None:
+    """45 mm of a cornice's return stood in the panels behind it."""
+    job = rooms.set_room_length(new_job(), "r1", "depth", "4200mm").job
+    try:
+        job = with_run(job, "A", Level.HUNG, text_of(one))
+        job = with_run(job, "B", Level.HUNG, text_of(two))
+        job = add_molding(job, "r1", kind).job
+        job = set_molding(job, job.rooms[0].moldings[0].id, "out", f"{out}mm").job
+        for wall in ("A", "B"):
+            job = add_field(job, "r1", wall, start).job
+            job = set_field(job, job.rooms[0].fields[-1].id, "mirrored", "yes" if mirrored else "no").job
+    except PlankError:
+        return
+    room = set_out(job).rooms[0]
+    profile = job.stock.profile(job.rooms[0].moldings[0].profile)
+    assert profile is not None
+    for field in room.fields:
+        frame = room.wall(field.wall_id).frame
+        for piece in room.unit_moldings:
+            near = [frame.from_floor((x, y)) for x, y in covered(piece, profile.depth).exterior.coords]
+            reach = Polygon(near).intersection(box(-9999.0, -field.stands_off, 9999.0, 1.0))
+            if reach.area < 1.0:
+                continue
+            x0, _, x1, _ = reach.bounds
+            takes = box(x0, piece.low, x1, piece.low + piece.height)
+            for zone in field.zones:
+                for region in zone.regions:
+                    assert (
+                        Polygon(chords(region.outer), [chords(h) for h in region.holes]).intersection(takes).area < 1.0
+                    )

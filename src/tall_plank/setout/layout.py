@@ -140,8 +140,8 @@ def _room(basis: Basis, room: Room, treatments: tuple[Treatment, ...]) -> RoomLa
 def _with_fields(basis: Basis, plain: RoomLayout, room: Room, treatments: tuple[Treatment, ...]) -> RoomLayout:
     """A room with its wall fields; kept while nothing of it changes."""
     fields = fields_of(
-        basis, room, treatments, plain.walls, plain.lines, plain.moldings, plain.placed, plain.worktops, plain.boards,
-        tuple(r.run for r in plain.runs), plain.casings,
+        basis, room, treatments, plain.walls, plain.lines, plain.moldings, plain.unit_moldings, plain.placed,
+        plain.worktops, plain.boards, tuple(r.run for r in plain.runs), plain.casings,
     )  # fmt: skip
     return msgspec.structs.replace(plain, room=msgspec.structs.replace(plain.room, fields=room.fields), fields=fields)
 

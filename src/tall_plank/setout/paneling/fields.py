@@ -29,7 +29,7 @@ from tall_plank.setout.paneling.modules import ModulePiece, ModulesLaid
 from tall_plank.setout.paneling.values import fixing_of, standoff
 from tall_plank.setout.paneling.zones import Fault, Laying, Stretch, ZoneLaid
 from tall_plank.setout.runs import Placed
-from tall_plank.setout.things.molding import MoldingPiece
+from tall_plank.setout.things.molding import MoldingPiece, plan_of
 from tall_plank.setout.trims import TrimBoard
 from tall_plank.setout.wall import Wall
 from tall_plank.setout.worktop import Worktop
@@ -90,13 +90,22 @@ def fields_of(
     walls: tuple[Wall, ...],
     lines: tuple[Wall, ...],
     moldings: tuple[MoldingPiece, ...],
+    along_units: tuple[MoldingPiece, ...],
     placed: tuple[Placed, ...],
     tops: Sequence[Worktop],
     boards: Sequence[TrimBoard],
     runs: Sequence[Run],
     casings: Sequence[Casing],
 ) -> tuple[FieldLaid, ...]:
-    """Every wall field of a room."""
+    """Every wall field of a room.
+
+    Parameters
+    ----------
+    lines : walls and faces of islands
+    moldings, along_units : those of the room, and those along its units
+    """
+    deep = {p.code: p.depth for p in basis.stock.profiles}
+    returns = [(plan_of(m, deep[m.profile]), m.low, m.low + m.height) for m in along_units]
     made = construction_from(basis.active_standard())
     by_id = {t.id: t for t in treatments}
     by_wall = {w.id: w for w in walls}
@@ -109,7 +118,7 @@ def fields_of(
             continue
         counts[wall.id] = counts.get(wall.id, 0) + 1
         if wall.id not in blocks:
-            standing = standing_before(room, wall, placed, tops, boards, lines, made, runs)
+            standing = standing_before(room, wall, placed, tops, boards, lines, made, runs, returns)
             blocks[wall.id] = (*in_openings(room, wall, casings), *standing)
         marks = _marks(room, wall, moldings, placed, one)
         own = standoff(treatment, made)

@@ -26,6 +26,9 @@ from tall_plank.setout.worktop import Worktop
 Box = tuple[float, float, float, float]
 """x0, z0, x1, z1 on a wall, mm."""
 
+Standing = tuple[FloorPoints, float, float]
+"""What something takes of the floor, and its lower and upper edge, mm."""
+
 BEFORE = 60.0
 """mm from a wall within which something stands against it."""
 
@@ -78,11 +81,17 @@ def standing_before(
     lines: Sequence[Wall],
     made: Construction,
     runs: Sequence[Run],
+    returns: Sequence[Standing],
 ) -> list[Box]:
     """What stands against a wall: units down to the floor that they stand on with their fronts, worktops, boards,
-    sliding doors, columns, soffits."""
+    sliding doors, columns, soffits, moldings along units where they go back to it.
+
+    Parameters
+    ----------
+    returns : the moldings along units
+    """
     frames = {line.id: line.frame for line in lines}
-    shapes: list[tuple[FloorPoints, float, float]] = []
+    shapes: list[Standing] = list(returns)
     for p in placed:
         if p.is_solid:
             low = 0.0 if p.level != "hung" else p.bottom

@@ -69,6 +69,23 @@ def long_length(back: float, depth: float, left: float, right: float) -> float:
     return back + sum(depth * math.tan(math.radians(-a)) for a in (left, right) if a < 0)
 
 
+def plan_of(piece: MoldingPiece, depth: float) -> FloorPoints:
+    """What a piece takes of the floor with its mitres, mm.
+
+    Parameters
+    ----------
+    depth : of its profile, mm
+    """
+    length = math.dist(piece.start, piece.end)
+    ux, uy = (piece.end[0] - piece.start[0]) / length, (piece.end[1] - piece.start[1]) / length
+    a, b = (depth * math.tan(math.radians(angle)) for angle in (piece.left, piece.right))
+    (x0, y0), (x1, y1) = piece.start, piece.end
+    return floor_points((
+        (x0, y0), (x1, y1), (x1 - ux * b + uy * depth, y1 - uy * b - ux * depth),
+        (x0 + ux * a + uy * depth, y0 + uy * a - ux * depth),
+    ))  # fmt: skip
+
+
 def lower_edge(molding: RoomMolding, profile: Profile, ceiling: float) -> float:
     """Height of a molding's lower edge above the floor, mm."""
     if molding.height is not None:
