@@ -164,8 +164,6 @@ def local_boxes(parts: tuple[Part, ...]) -> Boxes:
 @remembered(2048)
 def whole_box(parts: tuple[Part, ...]) -> tuple[tuple[float, ...], tuple[float, ...]]:
     """The one upright box about all parts, in the frame that they stand in, mm."""
-    if len(parts) == 1:
-        return bounds_of(parts[0])
     boxes = local_boxes(parts)
     return tuple(boxes[:, 0].min(axis=0)), tuple(boxes[:, 1].max(axis=0))
 
@@ -179,15 +177,19 @@ def clashes(stands: Sequence[_Stand], known: Callable[[_Stand, _Stand], bool] = 
     """
     if len(stands) < 2:
         return
-    wholes = np.array([whole_box(s.parts) for s in stands])
+    wholes = np.array([whole_box(s.parts) if len(s.parts) > 1 else bounds_of(s.parts[0]) for s in stands])
     ways = np.array([(s.frame.x, s.frame.y, s.frame.z) for s in stands])
     middle, half = wholes.mean(axis=1), (wholes[:, 1] - wholes[:, 0]) / 2
     # The upright box about a box that is turned: its middle moves, its halves add up by what each lends.
     middle = np.einsum("ik,ikj->ij", middle, ways) + np.array([s.frame.origin for s in stands])
     half = np.einsum("ik,ikj->ij", half, np.abs(ways))
     low, high = middle - half, middle + half
-    shared = np.minimum(high[:, None], high[None]) - np.maximum(low[:, None], low[None])
-    near = np.argwhere(np.triu((shared > TOUCH).all(axis=2), 1))
+    # One axis after the other, the later ones only where the earlier ones meet.
+    x0, x1 = low[:, 0], high[:, 0]
+    near = np.argwhere(np.triu(np.minimum.outer(x1, x1) - np.maximum.outer(x0, x0) > TOUCH, 1))
+    for axis in (1, 2):
+        p, q = near.T
+        near = near[np.minimum(high[p, axis], high[q, axis]) - np.maximum(low[p, axis], low[q, axis]) > TOUCH]
     turned: dict[int, Boxes] = {}
     for i, k in near:
         one, other = stands[int(i)], stands[int(k)]

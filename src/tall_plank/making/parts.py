@@ -129,6 +129,8 @@ class Edges(msgspec.Struct, frozen=True, cache_hash=True):
         return iter((self.l1, self.l2, self.w1, self.w2))
 
 
+BARE = Edges()
+
 PartRole = (
     TrimKind
     | Literal[
@@ -567,8 +569,8 @@ class Draft:
 
     def done(self, stock: Stock, premilling: float, ignored_below: float) -> Part:
         """The finished part with its cut size and weight (kg)."""
-        edges = Edges(*(self.edging.get(name, "") for name in EDGE_NAMES))
-        found = [stock.edging_by_code(code) for code in edges]
+        edges = Edges(*(self.edging.get(name, "") for name in EDGE_NAMES)) if self.edging else BARE
+        found = [stock.edging_by_code(code) if code else None for code in edges]
         thick = [e.thickness if e else 0.0 for e in found]
         codes, lengths = self._outline_edging()
 
@@ -606,6 +608,8 @@ class Draft:
         sides that keep theirs whole."""
         if not self.outline:
             return (), self.edge_lengths
+        if not self.edging and not self.outline_edges:
+            return (), ()
         n = len(self.outline)
         codes = list(self.outline_edges or ("",) * n)
         lengths = list(self.edge_lengths if self.outline_edges else (0.0,) * n)

@@ -7,7 +7,7 @@ from tall_plank.job.choices import LEFT, RIGHT
 from tall_plank.making.parts import EDGE_NAMES, Asked, Bevel, Cutout, Draft, Part, ShapedEdge, side_of
 from tall_plank.measure import Frame, PlankError
 from tall_plank.measure.frames import X, Y
-from tall_plank.measure.remembered import remembered
+from tall_plank.measure.remembered import KeptBy, of_same, remembered
 from tall_plank.setout import TrimBoard, Worktop
 from tall_plank.setout.panels import MITRE
 from tall_plank.stock import Board, Stock
@@ -23,7 +23,7 @@ def board_for(stock: Stock, finish: str, thickness: float, use: str, size: tuple
     ------
     PlankError where none is stocked
     """
-    found = [b for b in stock.boards if b.finish == finish and abs(b.thickness - thickness) < 0.001]
+    found = _by_size(stock, finish, thickness)
     if not found:
         name = stock.finish(finish)
         raise PlankError(
@@ -31,7 +31,6 @@ def board_for(stock: Stock, finish: str, thickness: float, use: str, size: tuple
             use,
             "Choose another finish or thickness, or add the board to the stock.",
         )
-    found.sort(key=lambda b: b.length * b.width)
     length, width = size
     for board in found:
         if length <= board.length and width <= board.width:
@@ -39,6 +38,21 @@ def board_for(stock: Stock, finish: str, thickness: float, use: str, size: tuple
         if board.grain == "none" and width <= board.length and length <= board.width:
             return board
     return found[-1]
+
+
+_sizes: KeptBy[int, tuple[object, dict[tuple[str, float], list[Board]]]] = KeptBy("making.trims.sizes", 64)
+
+
+def _by_size(stock: Stock, finish: str, thickness: float) -> list[Board]:
+    """The boards of a finish and thickness (mm), the smallest first; found once for a stock."""
+    known = of_same(_sizes, stock.boards, dict[tuple[str, float], list[Board]])
+    key = (finish, thickness)
+    if key not in known:
+        known[key] = sorted(
+            (b for b in stock.boards if b.finish == finish and abs(b.thickness - thickness) < 0.001),
+            key=lambda b: b.length * b.width,
+        )
+    return known[key]
 
 
 @remembered(1024)

@@ -139,9 +139,10 @@ def is_bent(path: Path) -> bool:
 
 def bounds(path: Path) -> tuple[float, float, float, float]:
     """x0, y0, x1, y1 of the upright rectangle about it, arcs with their highest points."""
-    points = [(x, y) for x, y, _ in path]
-    if not is_bent(path):
-        return ol.bounds(points)
+    xs, ys, bulges = zip(*path, strict=True)
+    if not any(bulges):
+        return min(xs), min(ys), max(xs), max(ys)
+    points = list(zip(xs, ys, strict=True))
     for side in sides_of(path):
         if side.bulge:
             (cx, cy), r = side.center, side.radius

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
@@ -9,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tall_plank.job import Source
-from tall_plank.measure.frames import RoomFrame, Vec
+from tall_plank.measure.frames import RoomFrame, RoomPoint, Vec
 from tall_plank.measure.outlines import Points as Points2
 from tall_plank.measure.outlines import area, triangles
 from tall_plank.measure.remembered import remembered
@@ -122,14 +124,17 @@ def mesh_of(color: str, solids: list[Solid]) -> Mesh:
         for found, count in zip(owners, (8, 6, 12), strict=True):
             found.append(np.repeat(np.arange(n), count))
     at = 8 * n
-    for k, prism in enumerate(prisms):
-        shape, faces, edges = _prism(prism)
-        points.append(shape)
-        quads.append(faces + at)
-        lines.append(edges + at)
-        for found, count in zip(owners, (len(shape), len(faces), len(edges)), strict=True):
-            found.append(np.full(count, n + k))
-        at += len(shape)
+    shapes = [_prism(prism) for prism in prisms]
+    if shapes:
+        points.append(np.array([p for shape in shapes for p in shape[0]], dtype=np.float64))
+        starts = [at + k for k in itertools.accumulate((len(shape[0]) for shape in shapes), initial=0)]
+        for which, (found, width) in enumerate(((quads, 4), (lines, 2)), start=1):
+            counts = [len(shape[which]) for shape in shapes]
+            rows = np.array([row for shape in shapes for row in shape[which]], dtype=np.int64).reshape(-1, width)
+            found.append(rows + np.repeat(np.array(starts[:-1]), counts)[:, None])
+        order = np.arange(n, n + len(shapes))
+        for which, owner in enumerate(owners):
+            owner.append(np.repeat(order, [len(shape[which]) for shape in shapes]))
     solids_in_order: list[Solid] = [*boxes, *prisms]
     return Mesh(
         color,
@@ -144,28 +149,35 @@ def mesh_of(color: str, solids: list[Solid]) -> Mesh:
     )
 
 
+Corners = tuple[Vec, ...]
+Rows = tuple[tuple[int, ...], ...]
+
+
 @remembered(4096)
-def _prism(p: Prism) -> tuple[Points, NDArray[np.int64], NDArray[np.int64]]:
-    """Points, quads and edges of a prism."""
+def _prism(p: Prism) -> tuple[Corners, Rows, Rows]:
+    """Points, quads and edges of a prism. Few corners are worked out faster one by one than as arrays."""
     outline = p.points if area(p.points) > 0 else tuple(reversed(p.points))
     n = len(outline)
-    flat = np.array(outline, dtype=np.float64)
-    frame = np.array((p.frame.x, p.frame.y, p.frame.z))
-    lower = np.column_stack([flat, flat[:, 0] * p.skew[0]])
-    upper = np.column_stack([flat, p.thickness + flat[:, 0] * p.skew[1]])
-    points = np.concatenate([lower, upper]) @ frame + np.array(p.frame.origin)
+    low, high = p.skew
+    z0, z1, z2 = (along * p.thickness for along in p.frame.z)
+    if low or high:
+        lower = [p.frame.at(x, y, x * low) for x, y in outline]
+        upper = [p.frame.at(x, y, p.thickness + x * high) for x, y in outline]
+    else:
+        lower = [p.frame.at(x, y) for x, y in outline]
+        upper = [RoomPoint((x + z0, y + z1, z + z2)) for x, y, z in lower]
     corners = triangles(outline)
     quads = [(c + n, d + n, e + n, e + n) for c, d, e in corners]
     quads += [(e, d, c, c) for c, d, e in corners]
     quads += [(i, (i + 1) % n, (i + 1) % n + n, i + n) for i in range(n)]
     edges = [(i, (i + 1) % n) for i in range(n)] + [(i + n, (i + 1) % n + n) for i in range(n)]
     # A curve's points are no corners of the thing.
-    u = flat - np.roll(flat, 1, axis=0)
-    v = np.roll(u, -1, axis=0)
-    turns = np.abs(u[:, 0] * v[:, 1] - u[:, 1] * v[:, 0])
-    sharp = turns > 0.3 * (np.hypot(u[:, 0], u[:, 1]) * np.hypot(v[:, 0], v[:, 1]) + 1e-12)
-    edges += [(i, i + n) for i in np.flatnonzero(sharp).tolist()]
-    return points, np.array(quads, dtype=np.int64), np.array(edges, dtype=np.int64)
+    for i, (x, y) in enumerate(outline):
+        (a, b), (c, d) = outline[i - 1], outline[(i + 1) % n]
+        ux, uy, vx, vy = x - a, y - b, c - x, d - y
+        if abs(ux * vy - uy * vx) > 0.3 * (math.hypot(ux, uy) * math.hypot(vx, vy) + 1e-12):
+            edges.append((i, i + n))
+    return (*lower, *upper), tuple(quads), tuple(edges)
 
 
 def meshes_of(solids: Iterable[Solid]) -> tuple[Mesh, ...]:

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+import msgspec
+
 from tall_plank.job.standard import Construction
 from tall_plank.making.parts import Cutout, Draft, Item, Part, PartRole, Problem
 from tall_plank.making.trims import board_for
@@ -40,6 +42,8 @@ class FieldShop:
     pieces: list[Part] = field(default_factory=list)
     items: list[Item] = field(default_factory=list)
     problems: list[Problem] = field(default_factory=list)
+    alike: dict[tuple[object, ...], Part] = field(default_factory=dict)
+    """The first of pieces that differ in their place only."""
 
     @property
     def made(self) -> Construction:
@@ -164,8 +168,20 @@ class FieldShop:
         return (o.low - clear, o.bottom - clear, o.high + clear, o.top + clear)
 
     def add(self, draft: Draft) -> None:
-        """A piece is done."""
-        self.pieces.append(draft.done(self.stock, self.made.premilling, self.made.edging_ignored_below))
+        """A piece is done. Rectangles that differ in their place only are worked out once."""
+        plain = not draft.operations and not draft.outline and not draft.bend
+        key = (
+            draft.name, draft.board.code, draft.length, draft.width, draft.role, draft.fixed, draft.frame.x,
+            draft.frame.y, tuple(draft.edging.items()), tuple(draft.scribes.items()),
+        )  # fmt: skip
+        first = self.alike.get(key) if plain else None
+        if first is not None:
+            self.pieces.append(msgspec.structs.replace(first, frame=draft.frame))
+            return
+        part = draft.done(self.stock, self.made.premilling, self.made.edging_ignored_below)
+        if plain:
+            self.alike[key] = part
+        self.pieces.append(part)
 
     def mind(self, what: str, remedy: str) -> None:
         """Something to mind, told once."""
