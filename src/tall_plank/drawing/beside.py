@@ -37,7 +37,7 @@ class _Side(NamedTuple):
 
 def sides_before(scope: Scope, wall: Wall, by_cell: dict[str, MadeUnit], hidden: set[str]) -> list[Item]:
     """Their sides on a wall's elevation, what stands nearest to the wall first."""
-    if wall.island:
+    if wall.is_face:
         return []
     found = [s for s in (*_units(scope, wall, by_cell, hidden), *_boards(scope, wall), *_columns(scope, wall)) if s]
     items: list[Item] = []

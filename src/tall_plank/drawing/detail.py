@@ -77,7 +77,7 @@ def detail_drawing(
     items += _names(named, box, scale)
     name = detail_name(room.room, detail)
     what = {"seen": "seen", "upright": "cut upright", "level": "cut level"}[detail.cut]
-    title = f"{room.room.name}, detail {name}, {'wall' if not wall.island else 'island'} {wall.id} {what}"
+    title = f"{room.room.name}, detail {name}, {f'island {wall.id}' if wall.island else wall.title} {what}"
     return Drawing(title, tuple(items), *box, mark=f"D{name}", scale=scale)
 
 

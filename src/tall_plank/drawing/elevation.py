@@ -40,7 +40,7 @@ def elevation(
     scope = Scope(job, room, made)
     for drawn in DRAWN.values():
         items += drawn.behind(scope, wall) if drawn.behind is not None else []
-    if wall.island:
+    if wall.is_face:
         items.append(Shape(rectangle(0.0, 0.0, wall.length, height), Pen.NONE, Layer.WALL, source, "wall"))
     else:
         items.append(Shape(_wall_outline(wall), Pen.MEDIUM, Layer.WALL, source, "wall"))
@@ -56,7 +56,7 @@ def elevation(
         placed = [p for p in room.placed if p.wall_id == wall.id]
         items += service_heights(job, room, wall)
         items += elevation_dims(job, room, wall, placed, made, spread=shows.spread)
-    words = f"wall {wall.id} {wall.name}" if not wall.island else wall.title
+    words = f"wall {wall.id} {wall.name}" if not wall.is_face else wall.title
     title = f"{room.room.name}, {words}"
     return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)
 

@@ -35,12 +35,13 @@ def field_rods(job: Job, room: RoomLayout, laid: FieldLaid, made: MadeJob) -> li
         return []
     seen = [t for t in trims if t.part is not None and t.part.role != "batten"]
     name = f"{room.room.name}, wall field {laid.field.name}"
-    mark = f"N{laid.wall_id}{laid.number}"
+    line = room.wall(laid.wall_id)
+    mark = f"N{line.mark}{laid.number}"
     scale = _scale(laid.width, laid.height)
     pieces = _pieces(seen, laid, scale)
     found = [Drawing(f"{name}, pieces", tuple(pieces), 0.0, laid.z0, laid.width, laid.z1, mark, scale)]
     level, upright = _rows(trims, laid)
-    datum = f"{format_length(laid.x0, job.display, mark=True)} along wall {laid.wall_id}"
+    datum = f"{format_length(laid.x0, job.display, mark=True)} along {line.title}"
     for rows, words, letter in ((level, f"from {datum}", "R"), (upright, "from the floor", "H")):
         if not rows:
             continue

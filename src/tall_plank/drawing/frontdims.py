@@ -207,6 +207,9 @@ def length_key(room: RoomLayout, wall: Wall) -> tuple[Source, str]:
     """What typing over a line's length sets: the source and the key of its dimension."""
     if wall.island:
         return Kind.ISLAND.of(wall.island), "length"
+    if wall.column:
+        front = wall.id.rpartition("-")[2] in ("front", "back")
+        return Kind.COLUMN.of(wall.column), "width" if front else "depth"
     if isinstance(room.room.outline, Rectangle):
         return Kind.ROOM.of(room.room.id), "width" if wall.id in "AC" else "depth"
     return Kind.WALL.of(wall.id), "length"

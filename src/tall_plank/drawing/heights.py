@@ -133,7 +133,7 @@ def height_dims(
     unit = job.display
     dims: list[Item] = []
     row, right_row = 0, 1 if wall.profile else 0
-    ceiling = () if wall.island or wall.profile else (wall.height,)
+    ceiling = () if wall.is_face or wall.profile else (wall.height,)
     for column in columns(standing(room, wall, placed, made), wall.length, *ceiling):
         if len(column.marks) < 2 + len(ceiling):
             continue
@@ -147,7 +147,7 @@ def height_dims(
         for i, ((a, b), text) in enumerate(zip(pairwise(column.marks), format_chain(steps, unit), strict=True)):
             name = ", ".join(column.names) if i == len(steps) - 1 else ""
             dims.append(Dim(a, b, base, place, "y", text, name=name))
-    if wall.island:
+    if wall.is_face:
         return dims
     room_source = Kind.ROOM.of(room.room.id)
     left, right = wall.height_at(0.0), wall.height_at(wall.length)

@@ -88,10 +88,10 @@ def rod_drawing(job: Job, room: RoomLayout, wall: Wall, made: MadeJob) -> Drawin
     y = 0.0
     for row in (*rows, *upright):
         ends = wall.length if row in rows else row.spans[-1][1]
-        y = rod_row(job, items, row, y, scale, ends, Kind.WALL.of(wall.id) if not wall.island else None)
-    words = f"{'wall' if not wall.island else 'island'} {wall.id}"
+        y = rod_row(job, items, row, y, scale, ends, Kind.WALL.of(wall.id) if not wall.is_face else None)
+    words = f"island {wall.id}" if wall.island else wall.title
     title = f"{room.room.name}, rod of {words}, running from its left end and from the floor"
-    return Drawing(title, tuple(items), 0.0, y, longest, 0.0, f"R{wall.id}", scale)
+    return Drawing(title, tuple(items), 0.0, y, longest, 0.0, f"R{wall.mark}", scale)
 
 
 def rod_row(job: Job, items: list[Item], row: Row, top: float, scale: float, length: float, source) -> float:  # type: ignore[no-untyped-def]

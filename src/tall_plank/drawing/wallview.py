@@ -22,6 +22,7 @@ from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape
 from tall_plank.drawing.seen import Looked, Way, look, order_of, see
 from tall_plank.drawing.shows import FOR_CLIENT, Shows
 from tall_plank.drawing.things.common import Scope
+from tall_plank.drawing.things.wall_field import covered_fronts
 from tall_plank.job import Job, Kind, Source
 from tall_plank.making import MadeJob
 from tall_plank.making.parts import Part
@@ -156,7 +157,9 @@ def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
         if s.source.kind not in SHELL
     ]
     lines = {f.id for f in room.faces if f.island == wall.island} if wall.island else {wall.id}
-    frames = {room.wall(line).frame for line in lines}
+    fronts = [face for face, _, _ in covered_fronts(room, wall)]
+    frames = {room.wall(line).frame for line in lines} | {face.frame for face in fronts}
+    names = {wall.id, *(face.id for face in fronts)}
     own_cells = {p.cell for p in room.placed if p.wall_id in lines or is_leg_on(scope, p, wall)}
     trims = {(t.source or Kind.RUN.of(t.run), f"{t.number} {t.part.name}"): t for t in made.trims if t.part is not None}
     sliding = {d.source for d in made.sliding if d.wall_id == wall.id and d.room == room.room.id}
@@ -187,7 +190,7 @@ def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
                 own = solid.source.id in own_cells
             case Kind.WALL_FIELD:
                 # What covers the other walls is left out as they are themselves.
-                own = trim.parent in frames if trim is not None else solid.name.rpartition(" ")[2] == wall.id
+                own = trim.parent in frames if trim is not None else solid.name.rpartition(" ")[2] in names
                 if not own:
                     continue
             case Kind.MOLDING:
@@ -198,7 +201,7 @@ def standing_on(scope: Scope, wall: Wall, shows: Shows) -> Iterator[_Standing]:
                 own = any(c.id == solid.source.id and c.wall == wall.id for c in room.room.columns)
             case _:
                 own = trim is not None and trim.parent in frames
-        if own or (not wall.island and _is_beside(extents[_group(solid)], wall, units)):
+        if own or (not wall.is_face and _is_beside(extents[_group(solid)], wall, units)):
             part = parts.get(key)
             plain = solid.source.kind is Kind.CELL and not own
             plain |= part is not None and part.role not in LEAF and solid.source.id in corners

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import msgspec
 
 from tall_plank.edits.whole import check_whole
-from tall_plank.job import Body, Cell, Job, Kind, Room, Run, SlidingDoors, Template, Unit
+from tall_plank.job import Body, Cell, Column, Job, Kind, Room, Run, SlidingDoors, Template, Unit
 from tall_plank.job.run import WidthRule
+from tall_plank.job.things.column import FACES, face_id
 from tall_plank.job.uses import starting_values
 from tall_plank.measure import Length, PlankError
 from tall_plank.setout import set_out
@@ -98,6 +99,16 @@ def with_kept_limits(job: Job, room: Room, gone: frozenset[str]) -> Room:
                 )
         fields.append(one)
     return msgspec.structs.replace(room, fields=tuple(fields))
+
+
+def without_covers(job: Job, room_id: str, columns: Sequence[Column]) -> Job:
+    """The job without the wall fields that cover columns which go, and treatments that no other field has."""
+    room = job.room(room_id)
+    gone = {face_id(c, face) for c in columns for face in FACES}
+    if not any(f.wall in gone for f in room.fields):
+        return job
+    kept = msgspec.structs.replace(room, fields=tuple(f for f in room.fields if f.wall not in gone))
+    return without_unused_treatments(with_room(job, kept))
 
 
 def without_unused_treatments(job: Job) -> Job:

@@ -9,7 +9,7 @@ from typing import Any
 
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids, with_cells, with_room, without_unused_treatments
+from tall_plank.edits.change import Change, new_ids, with_cells, with_room, without_covers, without_unused_treatments
 from tall_plank.edits.rooms import check_room, read_in
 from tall_plank.job import Corner, Job, Rectangle, Room, Side, Sides, WallOwn
 from tall_plank.job.things.table import THINGS
@@ -202,6 +202,8 @@ def _clear_wall(job: Job, room_id: str, wall_id: str) -> Job:
     """Take away what is on a wall that goes: runs, openings, columns, service points, own sizes."""
     for run in [r for r in job.room(room_id).runs if r.wall == wall_id]:
         job = with_cells(job, run, ())
+    room = job.room(room_id)
+    job = without_covers(job, room_id, tuple(c for c in room.columns if c.wall == wall_id))
     room = job.room(room_id)
     gone = {s.id for s in room.slopes if s.wall == wall_id}
     job = with_room(

@@ -62,7 +62,8 @@ def check_whole(job: Job) -> None:
     for room in job.rooms:
         lines = set(room.line_ids())
         standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
-        for wall in sorted(({r.wall for r in room.runs} | standing) - lines):
+        surfaces = set(room.surface_ids())
+        for wall in sorted(({r.wall for r in room.runs} - lines) | (standing - surfaces)):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job")
         for name, wall in [(o.id, o.wall) for o in room.openings] + [(s.id, s.wall) for s in room.slopes]:
             if wall not in lines:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from tall_plank.job.run import Run
-from tall_plank.job.things.column import Column
+from tall_plank.job.things.column import FACES, Column, face_id
 from tall_plank.job.things.detail import Detail
 from tall_plank.job.things.dimension import Dimension
 from tall_plank.job.things.guide import Guide
@@ -98,6 +98,10 @@ class Room(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=T
     def line_ids(self) -> tuple[str, ...]:
         """Letters of the walls and names of the faces of islands."""
         return (*self.wall_ids(), *(f"{i.letter}{n}" for i in self.islands for n in (1, 2)))
+
+    def surface_ids(self) -> tuple[str, ...]:
+        """What a wall field may lie on: walls, faces of islands and of columns."""
+        return (*self.line_ids(), *(face_id(c, face) for c in self.columns for face in FACES))
 
     def island(self, island_id: str) -> Island | None:
         return next((i for i in self.islands if i.id == island_id), None)

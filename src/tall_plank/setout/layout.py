@@ -9,6 +9,7 @@ from tall_plank.job.choices import LEFT, RIGHT, Side
 from tall_plank.job.treatment import Treatment
 from tall_plank.measure.frames import FloorPoints
 from tall_plank.measure.remembered import remembered
+from tall_plank.setout.columnfaces import covered_faces
 from tall_plank.setout.corners import CornerEnd, corners_of_room
 from tall_plank.setout.frames import Casing, casings_of
 from tall_plank.setout.paneling.fields import FieldLaid, fields_of
@@ -35,6 +36,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     ----------
     walls : clockwise
     faces : of its islands, in pairs
+    sides : of its columns, those that a wall field lies on
     points : corners of the floor, clockwise
     boards : fillers, panels, plinths and what else trims are made of
     placed : every cell of every run
@@ -50,6 +52,7 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
     worktops: tuple[Worktop, ...]
     boards: tuple[TrimBoard, ...]
     faces: tuple[Wall, ...] = ()
+    sides: tuple[Wall, ...] = ()
     points: FloorPoints = ()
     moldings: tuple[MoldingPiece, ...] = ()
     placed: tuple[Placed, ...] = ()
@@ -64,15 +67,15 @@ class RoomLayout(msgspec.Struct, frozen=True, cache_hash=True):
 
     @property
     def lines(self) -> tuple[Wall, ...]:
-        """Walls, then the faces of islands."""
-        return self.walls + self.faces
+        """Walls, then the faces of islands, then those of columns that are covered."""
+        return self.walls + self.faces + self.sides
 
     @property
     def plinths(self) -> tuple[TrimBoard, ...]:
         return tuple(b for b in self.boards if b.kind == "plinth")
 
     def wall(self, wall_id: str) -> Wall:
-        """A wall or a face of an island."""
+        """A wall, or a face of an island or a column."""
         return next(w for w in self.lines if w.id == wall_id)
 
     def has_line(self, wall_id: str) -> bool:
@@ -105,7 +108,7 @@ class Layout(msgspec.Struct, frozen=True, cache_hash=True):
 
 def neighbours(room: RoomLayout, wall: Wall) -> list[tuple[Side, Wall]]:
     """The walls that meet this one at its left and right end."""
-    if wall.island:
+    if wall.is_face:
         return []
     i = room.walls.index(wall)
     return [(LEFT, room.walls[i - 1]), (RIGHT, room.walls[(i + 1) % len(room.walls)])]
@@ -143,7 +146,8 @@ def _with_fields(basis: Basis, plain: RoomLayout, room: Room, treatments: tuple[
         basis, room, treatments, plain.walls, plain.lines, plain.moldings, plain.unit_moldings, plain.placed,
         plain.worktops, plain.boards, tuple(r.run for r in plain.runs), plain.casings,
     )  # fmt: skip
-    return msgspec.structs.replace(plain, room=msgspec.structs.replace(plain.room, fields=room.fields), fields=fields)
+    whole = msgspec.structs.replace(plain.room, fields=room.fields)
+    return msgspec.structs.replace(plain, room=whole, fields=fields, sides=covered_faces(whole))
 
 
 @remembered(64)

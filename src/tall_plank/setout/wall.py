@@ -12,7 +12,7 @@ Span = tuple[float, float]
 
 
 class Wall(msgspec.Struct, frozen=True, cache_hash=True):
-    """A wall as it stands, or the face of an island.
+    """A wall as it stands, or the face of an island or a column.
 
     Attributes
     ----------
@@ -21,6 +21,8 @@ class Wall(msgspec.Struct, frozen=True, cache_hash=True):
     before, after : degrees inside the room at its left and right end
     profile : (x, z) of its upper edge from left to right, where the ceiling slopes
     island : id of the island whose face this is
+    column : id of the column whose face this is
+    code : what it is called in numbers of parts; empty: its letter
     """
 
     id: str
@@ -33,11 +35,23 @@ class Wall(msgspec.Struct, frozen=True, cache_hash=True):
     after: float = 90.0
     profile: tuple[Point, ...] = ()
     island: str = ""
+    column: str = ""
+    code: str = ""
+
+    @property
+    def is_face(self) -> bool:
+        """Whether it is a face of something that stands in the room, not a wall of it."""
+        return bool(self.island or self.column)
+
+    @property
+    def mark(self) -> str:
+        """What it is called in numbers and marks."""
+        return self.code or self.id
 
     @property
     def title(self) -> str:
         """What it is called where people read of it: a face of an island never by its id, which a unit has too."""
-        return self.name if self.island else f"wall {self.id}"
+        return self.name if self.is_face else f"wall {self.id}"
 
     @property
     def heading(self) -> str:

@@ -11,7 +11,8 @@ from tall_plank.edits.library import place_saved
 from tall_plank.edits.things.common import Spot
 from tall_plank.edits.things.table import add_thing
 from tall_plank.files.library import kept
-from tall_plank.job import Role
+from tall_plank.job import Kind, Role
+from tall_plank.job.things.table import THINGS
 
 
 class Placer:
@@ -86,6 +87,11 @@ class Placer:
         """Put something of the Room stage on a wall (the one worked on, or a given one) or on the floor."""
         doc = self.document
         line = wall_id or self.strip.current_wall()
-        if doc.room.wall(line).island:
-            line = doc.room.walls[0].id
-        doc.do(lambda job: add_thing(job, name, Spot(doc.room_id, line, x, at, doc.cells)))
+        things = tuple(s for s in doc.selection if s.kind in THINGS)
+        face = doc.room.wall(line)
+        if face.is_face:
+            # What goes on no face goes on the first wall; what covers a face of a column covers the column.
+            line, x = doc.room.walls[0].id, None
+            things = (Kind.COLUMN.of(face.column),) if face.column else ()
+        spot = Spot(doc.room_id, line, x, at, doc.cells, things)
+        doc.do(lambda job: add_thing(job, name, spot))

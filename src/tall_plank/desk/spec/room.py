@@ -13,6 +13,7 @@ from tall_plank.desk.model.sheets import (
     optional_row,
     setter,
 )
+from tall_plank.desk.things.column import column_sheet
 from tall_plank.desk.things.island import island_sheet
 from tall_plank.desk.things.slope import slope_groups
 from tall_plank.edits import Change, jobs, outline, papers, placing, rooms, values
@@ -181,6 +182,8 @@ def wall_sheet(doc: Document) -> Sheet:
     wall = doc.room.wall(name)
     if wall.island:
         return island_sheet(doc, wall.island)
+    if wall.column:
+        return column_sheet(doc, wall.column)
     room = doc.room.room
     rid = room.id
     own = next((w for w in room.walls if w.wall == name), None)

@@ -9,8 +9,10 @@ from tall_plank.desk.things.dragging import along_wall, on_floor, sides_of
 from tall_plank.desk.things.handling import Handling, drawing_of, placed_by, shape
 from tall_plank.drawing.primitives import Drawing, Item, Pen, rectangle
 from tall_plank.edits.things.column import set_column
+from tall_plank.edits.things.wall_field import STARTS, cover_column
 from tall_plank.job import Kind
 from tall_plank.job.things.table import find_thing
+from tall_plank.setout.columnfaces import joined_faces
 
 
 def column_sheet(doc: Document, thing_id: str) -> Sheet:
@@ -42,8 +44,21 @@ def column_sheet(doc: Document, thing_id: str) -> Sheet:
             lambda job, t: set_column(job, thing_id, "height", t),
         )
     )
+    groups = [Group(tr("Size"), tuple(rows))]
+    if any(not j.hidden and not any(f.wall == j.line.id for f in room.fields) for j in joined_faces(room, column)):
+        starts = tuple((start, tr(name)) for start, (name, _) in STARTS.items())
+        covering = Row(
+            "cover",
+            tr("Cover its faces"),
+            tr("with"),
+            "inherited",
+            tr("every face that has no wall field yet, all alike"),
+            choices=starts,
+            apply=lambda job, start: cover_column(job, room.id, thing_id, start),
+        )
+        groups.append(Group(tr("Paneling"), (covering,)))
     where = f"{tr('wall')} {column.wall}" if column.wall else tr("free standing")
-    return Sheet(tr(column.kind.capitalize()), where, (Group(tr("Size"), tuple(rows)),))
+    return Sheet(tr(column.kind.capitalize()), where, tuple(groups))
 
 
 def _picture(name: str, wide: float) -> Drawing:

@@ -41,6 +41,7 @@ from tall_plank.measure import told_in
 from tall_plank.measure.arches import arched
 from tall_plank.measure.outlines import Points
 from tall_plank.measure.paths import chords
+from tall_plank.setout.columnfaces import joined_faces
 from tall_plank.setout.paneling.fields import FieldLaid
 
 MEETS = (("butt", "square on"), ("scribe", "scribed"), ("gap", "a shadow gap"))
@@ -197,10 +198,14 @@ def _alike(doc: Document, one: WallField) -> list[Group]:
     ]
     taken = {f.field.wall for f in doc.room.fields}
     free = [w.id for w in doc.room.walls if w.id not in taken]
-    if free:
-        choices = [(w, f"{tr('wall')} {w}") for w in free]
-        if len(free) > 1:
-            choices.append((" ".join(free), f"{tr('all')} {len(free)}: {', '.join(free)}"))
+    choices = [(w, f"{tr('wall')} {w}") for w in free]
+    if len(free) > 1:
+        choices.append((" ".join(free), f"{tr('all')} {len(free)}: {', '.join(free)}"))
+    for number, column in enumerate(doc.room.room.columns, 1):
+        bare = [j.line.id for j in joined_faces(doc.room.room, column) if not j.hidden and j.line.id not in taken]
+        if bare:
+            choices.append((" ".join(bare), f"{tr(column.kind)} {number}"))
+    if choices:
         rows.append(
             Row(
                 "repeat",

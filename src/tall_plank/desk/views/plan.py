@@ -276,7 +276,7 @@ class PlanView(TakesDrops, Canvas):
                 self.document.do(lambda job: tops.add_corner(job, own[0], side))
                 return
         source = self.source_at(event.position())
-        if source is not None and source.kind is Kind.WALL and not self.document.room.wall(source.id).island:
+        if source is not None and source.kind is Kind.WALL and not self.document.room.wall(source.id).is_face:
             at = self.document.room.wall(source.id).frame.from_floor(self.floor_at(event.position()))[0]
             self.document.do(lambda job: outline.add_corner(job, self.document.room_id, source.id, at))
 
@@ -354,7 +354,7 @@ class PlanView(TakesDrops, Canvas):
             doc.drag(lambda job: hanging.move_along(job, held.id, along, along - began))
         elif held.kind is Kind.WALL:
             wall = set_out(origin).room(doc.room_id).wall(held.id)
-            if not wall.island:
+            if not wall.is_face:
                 out = -(dx * wall.out_of[0] + dy * wall.out_of[1])
                 out = round(out / 10.0) * 10.0
                 doc.drag(lambda job: outline.move_wall(job, doc.room_id, held.id, out))

@@ -312,7 +312,7 @@ class Strip(TakesDrops, Frieze):
         if placed is None or laid is None:
             return
         line = self.document.room.wall(wall)
-        if line.island:
+        if line.is_face:
             wall, along = run.wall, x - self.wall_x(run.wall)
             line = self.document.room.wall(wall)
         room, unit = self.document.room, self.document.job.display
@@ -430,7 +430,7 @@ class Strip(TakesDrops, Frieze):
             painter.setFont(font(13, bold=True))
             painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
             y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))
-            name = tr(wall.heading) if wall.island else f"{wall.id} {tr(wall.name)}"
+            name = tr(wall.heading) if wall.is_face else f"{wall.id} {tr(wall.name)}"
             painter.drawText(QPointF(top.x() + 2, y), name)
             width = painter.fontMetrics().horizontalAdvance(name + "  ")
             painter.setFont(font(12))

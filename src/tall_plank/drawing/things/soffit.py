@@ -14,7 +14,7 @@ def _over(scope: Scope, wall: Wall) -> list[Item]:
     """The cut of those that touch the wall."""
     items: list[Item] = []
     room = scope.room.room
-    if wall.island:
+    if wall.is_face:
         return items
     for soffit in room.soffits:
         xs = []

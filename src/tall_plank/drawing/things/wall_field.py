@@ -10,10 +10,11 @@ from tall_plank.drawing.frames import frame_items
 from tall_plank.drawing.primitives import Item, Layer, Pen, Shape, Text
 from tall_plank.drawing.things.common import Scope, ThingDrawn
 from tall_plank.job import Kind
+from tall_plank.job.things.column import face_id
 from tall_plank.making import MadeTrim, Part
 from tall_plank.measure import format_length
 from tall_plank.measure.outlines import Points
-from tall_plank.setout import Wall
+from tall_plank.setout import RoomLayout, Wall
 from tall_plank.setout.paneling.values import depth_of
 from tall_plank.stock import Stock
 
@@ -29,6 +30,13 @@ def field_trims(scope: Scope, wall: Wall) -> list[MadeTrim]:
         and t.room == scope.room.room.id
         and t.parent == wall.frame
     ]
+
+
+def covered_fronts(room: RoomLayout, wall: Wall) -> list[tuple[Wall, float, float]]:
+    """The covered fronts of columns that stand against a wall, with where each begins along it and how far it stands
+    out, mm."""
+    fronts = {face_id(c, "front"): c for c in room.room.columns if c.wall == wall.id}
+    return [(s, fronts[s.id].x.mm, fronts[s.id].depth.mm) for s in room.sides if s.id in fronts]
 
 
 def outline_on_wall(part: Part) -> Points:
@@ -52,12 +60,18 @@ def _color(stock: Stock, part: Part) -> tuple[str, str]:
 
 def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
     items: list[Item] = []
-    pieces = [(t.part, t.source) for t in field_trims(scope, wall) if t.part is not None and t.part.role != "batten"]
+    pieces = [
+        (t.part, t.source, x, out)
+        for line, x, out in ((wall, 0.0, 0.0), *covered_fronts(scope.room, wall))
+        for t in field_trims(scope, line)
+        if t.part is not None and t.part.role != "batten"
+    ]
     # From the wall outwards: what stands farther off covers what is behind.
-    pieces.sort(key=lambda pair: pair[0].thickness - pair[0].frame.origin[1])
-    for part, source in pieces:
+    pieces.sort(key=lambda piece: piece[0].thickness - piece[0].frame.origin[1] + piece[3])
+    for part, source, x, _ in pieces:
         color, grain = _color(scope.job.stock, part)
-        items.append(Shape(outline_on_wall(part), Pen.NARROW, Layer.TRIM, source, color, grain))  # type: ignore[arg-type]
+        points = tuple((x + u, z) for u, z in outline_on_wall(part))
+        items.append(Shape(points, Pen.NARROW, Layer.TRIM, source, color, grain))  # type: ignore[arg-type]
     for made in scope.made.fields:
         if made.room != scope.room.room.id or made.wall_id != wall.id:
             continue

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import msgspec
 
-from tall_plank.edits.change import Change, new_ids
+from tall_plank.edits.change import Change, new_ids, without_covers
 from tall_plank.edits.rooms import read_in
 from tall_plank.edits.things.common import ThingEdits, added, deleted, replaced
 from tall_plank.job import Column, Job, Kind
@@ -68,8 +70,10 @@ def shift_column(job: Job, column_id: str, dx: float, dy: float) -> Change:
 
 
 def delete_column(job: Job, thing_id: str) -> Change:
-    """Take a column away; cells that it held stand free."""
-    return deleted(job, Kind.COLUMN, thing_id)
+    """Take a column away, and what covers it; cells that it held stand free."""
+    room, column = find_thing(job, Kind.COLUMN, thing_id)
+    change = deleted(job, Kind.COLUMN, thing_id)
+    return replace(change, job=without_covers(change.job, room.id, (column,)))
 
 
 COLUMN = ThingEdits(

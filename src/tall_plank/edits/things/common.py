@@ -10,7 +10,7 @@ import msgspec
 
 from tall_plank.edits.change import Change, with_kept_limits, with_room
 from tall_plank.edits.rooms import check_room
-from tall_plank.job import Job, Kind, Room
+from tall_plank.job import Job, Kind, Room, Source
 from tall_plank.job.things.table import THINGS, find_thing
 
 
@@ -24,6 +24,7 @@ class Spot:
     x : mm along the wall; None: its middle
     at : the place on the floor where it was dropped on the plan, mm
     cells : the units that are chosen
+    things : what else is chosen
     """
 
     room: str
@@ -31,6 +32,7 @@ class Spot:
     x: float | None = None
     at: tuple[float, float] | None = None
     cells: tuple[str, ...] = ()
+    things: tuple[Source, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -28,11 +28,14 @@ from tall_plank.job.treatment import (
     zone_at,
 )
 from tall_plank.measure import Length, PlankError
+from tall_plank.measure import outlines as ol
 from tall_plank.measure.limits import limits_of
 from tall_plank.measure.numbers import read_number
-from tall_plank.setout import set_out
+from tall_plank.setout import MoldingPiece, set_out
+from tall_plank.setout.columnfaces import find_surface, joined_columns, joined_faces
 from tall_plank.setout.paneling.marks import place_of
-from tall_plank.setout.rooms import find_wall
+from tall_plank.setout.things.column import column_points
+from tall_plank.setout.wall import Wall
 
 STARTS: dict[str, tuple[str, Callable[[], Zone]]] = {
     "equal panels": ("Equal panels", lambda: Panels()),
@@ -50,32 +53,66 @@ LEAST_FREE = 100.0
 """mm; a narrower stretch takes no new field."""
 
 
-def add_field(job: Job, room_id: str, wall_id: str, start: str, x: float | None = None) -> Change:
-    """Cover what is free of a wall, or the free stretch about x, from its skirting up, with a new treatment. `x`: mm.
+def add_field(job: Job, room_id: str, surface: str, start: str, x: float | None = None) -> Change:
+    """Cover what is free of a wall or a face of a column, or the free stretch about x, from its skirting up, with a new
+    treatment. `x`: mm.
 
     Raises
     ------
     PlankError “… covers no wall.”, “Wall … is covered already.”
     """
+    job, treatment_id = _started(job, start)
+    job, new = _new_field(job, job.room(room_id), surface, treatment_id, x)
+    return added(
+        job, room_id, Kind.WALL_FIELD, new, f"Cover {find_surface(job.room(room_id), surface).title} with {start}"
+    )
+
+
+def cover_column(job: Job, room_id: str, column_id: str, start: str) -> Change:
+    """Cover every face of a column that is seen and has no cover, with one new treatment.
+
+    Raises
+    ------
+    PlankError “… covers no wall.”, “The … is covered already.”
+    """
+    room, column = find_thing(job, Kind.COLUMN, column_id)
+    job, treatment_id = _started(job, start)
+    made: list[str] = []
+    for join in joined_faces(room, column):
+        if join.hidden or join.line.length < LEAST_FREE or any(f.wall == join.line.id for f in room.fields):
+            continue
+        job, new = _new_field(job, job.room(room_id), join.line.id, treatment_id, None)
+        job = added(job, room_id, Kind.WALL_FIELD, new, "").job
+        made.append(new.id)
+    if not made:
+        raise PlankError(
+            f"The {column.kind} is covered already.", column.kind, "Choose another one, or delete a field of it."
+        )
+    return Change(job, f"Cover the {column.kind} with {start}", made=tuple(made))
+
+
+def _started(job: Job, start: str) -> tuple[Job, str]:
+    """The job with a new treatment as the shelf offers it, and its id."""
     if start not in STARTS:
         raise PlankError(f"“{start[:20]}” covers no wall.", "shelf", f"Known: {', '.join(STARTS)}.")
     name, zone = STARTS[start]
     job, (treatment_id,) = new_ids(job, "t")
-    job = msgspec.structs.replace(job, treatments=(*job.treatments, Treatment(treatment_id, name, zone())))
-    return _added(job, job.room(room_id), wall_id, treatment_id, x, f"Cover wall {wall_id} with {start}")
+    return msgspec.structs.replace(
+        job, treatments=(*job.treatments, Treatment(treatment_id, name, zone()))
+    ), treatment_id
 
 
-def _added(job: Job, room: Room, wall_id: str, treatment_id: str, x: float | None, step: str) -> Change:
-    left, right = _free_stretch(job, room, wall_id, x)
+def _new_field(job: Job, room: Room, surface: str, treatment_id: str, x: float | None) -> tuple[Job, WallField]:
+    left, right = _free_stretch(job, room, surface, x)
     job, (field_id,) = new_ids(job, "f")
-    count = sum(f.wall == wall_id for f in room.fields)
-    one = WallField(field_id, f"{wall_id}{count + 1}", wall_id, treatment_id, left, right, *_levels(job, room, wall_id))
-    return added(job, room.id, Kind.WALL_FIELD, one, step)
+    name = f"{find_surface(room, surface).mark}{sum(f.wall == surface for f in room.fields) + 1}"
+    levels = _levels(job, room, surface)
+    return job, WallField(field_id, name, surface, treatment_id, left, right, *levels)
 
 
 def _free_stretch(job: Job, room: Room, wall_id: str, x: float | None) -> tuple[Limit, Limit]:
     """Left and right limit of a new field: between those that are there."""
-    wall = find_wall(room, wall_id)
+    wall = find_surface(room, wall_id)
     laid = next(r for r in set_out(job).rooms if r.room.id == room.id)
     taken = sorted((f.x0, f.x1) for f in laid.fields if f.wall_id == wall_id)
     free, at = [], 0.0
@@ -84,9 +121,7 @@ def _free_stretch(job: Job, room: Room, wall_id: str, x: float | None) -> tuple[
             free.append((at, a))
         at = max(at, b)
     if not free:
-        raise PlankError(
-            f"Wall {wall_id} is covered already.", f"wall {wall_id}", "Choose another wall, or narrow a field."
-        )
+        raise PlankError(f"{wall.heading} is covered already.", wall.title, "Choose another wall, or narrow a field.")
     here = [s for s in free if x is not None and s[0] <= x <= s[1]]
     a, b = here[0] if here else max(free, key=lambda s: s[1] - s[0])
     right = wall.length - b
@@ -99,11 +134,20 @@ def _free_stretch(job: Job, room: Room, wall_id: str, x: float | None) -> tuple[
 def _levels(job: Job, room: Room, wall_id: str) -> tuple[Limit, Limit]:
     """Lower and upper limit of a new field: the skirting's top and the cornice's underside where there are some."""
     laid = next(r for r in set_out(job).rooms if r.room.id == room.id)
+    wall = find_surface(room, wall_id)
     found = []
     for kind, edge in (("skirting", "top"), ("cornice", "bottom")):
-        piece = next((m for m in laid.moldings if m.wall_id == wall_id and m.kind == kind), None)
+        piece = next((m for m in laid.moldings if m.kind == kind and _lies_on(wall, m)), None)
         found.append(Limit(str(Kind.MOLDING.of(piece.molding)), edge) if piece is not None else Limit())  # type: ignore[arg-type]
     return found[0], found[1]
+
+
+def _lies_on(wall: Wall, piece: MoldingPiece) -> bool:
+    """Whether a molding runs along a wall or a face."""
+    ends = [wall.frame.from_floor(p) for p in (piece.start, piece.end)]
+    return (
+        all(abs(y) < 1.0 for _, y in ends) and max(x for x, _ in ends) > 1.0 and min(x for x, _ in ends) < wall.length
+    )
 
 
 def set_field(job: Job, field_id: str, key: str, text: str) -> Change:
@@ -158,7 +202,9 @@ def marks_of(job: Job, room_id: str, field_id: str, side: str) -> tuple[tuple[st
     room, one = find_thing(job, Kind.WALL_FIELD, field_id)
     laid = set_out(job).room(room.id)
     upright = side in ("left", "right")
-    end = {"left": "the wall's left end", "right": "the wall's right end", "bottom": "the floor", "top": "the ceiling"}
+    what = "face" if laid.wall(one.wall).is_face else "wall"
+    end = {"left": f"the {what}'s left end", "right": f"the {what}'s right end", "bottom": "the floor"}
+    end["top"] = "the ceiling" if what == "wall" else "the face's top"
     found = [("", end[side])]
     sources: list[tuple[Source, str]] = []
     for kind in (Kind.OPENING, Kind.COLUMN, Kind.MOLDING, Kind.GUIDE, Kind.SOFFIT):
@@ -211,17 +257,18 @@ def repeat_on(job: Job, field_id: str, walls: tuple[str, ...]) -> Change:
     """
     room, one = find_thing(job, Kind.WALL_FIELD, field_id)
     skipped, made = [], []
+    known = {*room.wall_ids(), *(j.line.id for j in joined_columns(room) if not j.hidden)}
     for wall_id in dict.fromkeys(walls):
-        if wall_id not in room.wall_ids():
+        if wall_id not in known:
             raise PlankError(f"There is no wall {wall_id[:20]}.", "walls", f"Known: {' '.join(room.wall_ids())}.")
         if any(f.wall == wall_id for f in job.room(room.id).fields):
             if wall_id != one.wall:
-                skipped.append(f"wall {wall_id} is covered already")
+                skipped.append(f"{find_surface(room, wall_id).title} is covered already")
             continue
         job, (new_id,) = new_ids(job, "f")
         other = WallField(
             id=new_id,
-            name=f"{wall_id}1",
+            name=f"{find_surface(room, wall_id).mark}1",
             wall=wall_id,
             treatment=one.treatment,
             left=Limit(meets=one.left.meets),
@@ -282,8 +329,29 @@ def _without_unused(change: Change) -> Change:
     return change if job is change.job else Change(job, change.name, change.skipped, change.made, change.told)
 
 
+def _column_at(job: Job, spot: Spot) -> str:
+    """The column that is chosen, or on which something was dropped; empty where there is none."""
+    room = job.room(spot.room)
+    for column in room.columns:
+        if spot.at is not None:
+            if ol.inside(column_points(room, column), *spot.at):
+                return column.id
+        elif spot.x is not None:
+            if column.wall == spot.wall_id and column.x.mm < spot.x < column.x.mm + column.width.mm:
+                return column.id
+        elif Kind.COLUMN.of(column.id) in spot.things:
+            return column.id
+    return ""
+
+
 def _adder(start: str) -> Callable[[Job, Spot], Change]:
-    return lambda job, spot: add_field(job, spot.room, spot.wall_id, start, spot.x)
+    def add(job: Job, spot: Spot) -> Change:
+        column = _column_at(job, spot)
+        if column:
+            return cover_column(job, spot.room, column, start)
+        return add_field(job, spot.room, spot.wall_id, start, spot.x)
+
+    return add
 
 
 WALL_FIELD = ThingEdits(

@@ -33,6 +33,15 @@ class Column(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields
     height: Length | None = None
 
 
+FACES = ("left", "front", "right", "back")
+"""Of a column, clockwise from its left side as it is seen from the room."""
+
+
+def face_id(column: Column, face: str) -> str:
+    """What a face of a column is called where wall fields say what they lie on."""
+    return f"{column.id}-{face}"
+
+
 COLUMN = Noun(
     kind=Kind.COLUMN,
     word="column",

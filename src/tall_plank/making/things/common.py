@@ -38,8 +38,8 @@ class RoomMaking:
     _counts: dict[str, int] = field(default_factory=dict)
 
     def line_name(self, line: Wall) -> str:
-        """The letter of a wall or an island, as it stands in numbers and labels."""
-        return line.id[0] if line.island else line.id
+        """What a wall, an island or a face of a column is called in numbers and labels."""
+        return line.id[0] if line.island else line.mark
 
     def number(self, line: str, letter: str) -> str:
         """The next number of a letter on a line: AW.1 is the first worktop on wall A."""

@@ -81,7 +81,7 @@ def make_fields(making: RoomMaking) -> None:
         made = field_parts(laid, stock, finish, carcass)
         source = Kind.WALL_FIELD.of(laid.field.id)
         _trims(making, laid, made, source)
-        number = f"{making.prefix}{laid.wall_id}{LETTER}{laid.number}"
+        number = f"{making.prefix}{making.line_name(making.room.wall(laid.wall_id))}{LETTER}{laid.number}"
         label = f"{number} {laid.field.name}"
         room = making.room.room.id
         making.fields.append(MadeField(source, room, laid.wall_id, number, label, made.moldings, made.problems))

@@ -22,6 +22,7 @@ from tall_plank.measure import paths as pa
 from tall_plank.measure.paths import Path, path_of
 from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.measure.remembered import remembered
+from tall_plank.setout.columnfaces import Joined, joined_columns, joined_walls
 from tall_plank.setout.frames import Casing, MoldingFrame
 from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
 from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
@@ -108,23 +109,24 @@ def fields_of(
     returns = [(plan_of(m, deep[m.profile]), m.low, m.low + m.height) for m in along_units]
     made = construction_from(basis.active_standard())
     by_id = {t.id: t for t in treatments}
-    by_wall = {w.id: w for w in walls}
+    joins = {j.line.id: j for j in (*joined_walls(walls), *joined_columns(room))}
+    reach = _reaches(room, joins, by_id, made, moldings, placed)
     counts: dict[str, int] = {}
     found: list[FieldLaid] = []
     blocks: dict[str, tuple[Box, ...]] = {}
     for one in room.fields:
-        wall, treatment = by_wall.get(one.wall), by_id.get(one.treatment)
-        if wall is None or treatment is None:
+        join, treatment = joins.get(one.wall), by_id.get(one.treatment)
+        if join is None or treatment is None:
             continue
+        wall = join.line
         counts[wall.id] = counts.get(wall.id, 0) + 1
         if wall.id not in blocks:
             standing = standing_before(room, wall, placed, tops, boards, lines, made, runs, returns)
-            blocks[wall.id] = (*in_openings(room, wall, casings), *standing)
+            run_through = _run_through(joins, wall, reach)
+            blocks[wall.id] = (*in_openings(room, wall, casings), *standing, *run_through)
         marks = _marks(room, wall, moldings, placed, one)
         own = standoff(treatment, made)
-        turns = (
-            _turn(walls, room, by_id, made, wall, "left", own), _turn(walls, room, by_id, made, wall, "right", own),
-        )  # fmt: skip
+        turns = (_turn(join, reach, "left", own), _turn(join, reach, "right", own))
         outlets = tuple(
             Outlet(
                 f"power point {told(s.x.mm)} from the left",
@@ -137,9 +139,11 @@ def fields_of(
             if s.wall == wall.id and s.kind == "power"
         )
         profiles = _profiles_of(treatment, basis)
-        found.append(
-            _laid(one, counts[wall.id], wall, treatment, made, marks, turns, blocks[wall.id], outlets, profiles)
-        )
+        laid = _laid(one, counts[wall.id], wall, treatment, made, marks, turns, blocks[wall.id], outlets, profiles)
+        if join.hidden:
+            fault = Fault((), f"The {wall.name} side stands against a wall.", "Move the column, or delete the field.")
+            laid = msgspec.structs.replace(laid, zones=(), rails=(), faults=(fault,))
+        found.append(laid)
     return _apart(found)
 
 
@@ -161,31 +165,49 @@ def _marks(room: Room, wall: Wall, moldings: Sequence[MoldingPiece], placed: Seq
     return found[0], found[1], found[2], found[3]
 
 
-def _turn(
-    walls: tuple[Wall, ...],
+Reach = tuple[float, float, float, float, float]
+"""From where to where a field reaches along its line, and between which heights, and how far it stands off, mm."""
+
+
+def _reaches(
     room: Room,
+    joins: dict[str, Joined],
     by_id: dict[str, Treatment],
     made: Construction,
-    wall: Wall,
-    side: str,
-    own: float,
-) -> float:
-    """By how much a field is shorter at a corner (above 0) or laps past it (below 0), mm along the wall. Ends are
+    moldings: Sequence[MoldingPiece],
+    placed: Sequence[Placed],
+) -> dict[str, list[Reach]]:
+    """What the fields of every line would take before they give way to one another at corners."""
+    found: dict[str, list[Reach]] = {}
+    for one in room.fields:
+        join, treatment = joins.get(one.wall), by_id.get(one.treatment)
+        if join is None or treatment is None or join.hidden:
+            continue
+        wall = join.line
+        marks = _marks(room, wall, moldings, placed, one)
+        ends = (0.0, wall.length, 0.0, wall.height)
+        limits = (one.left, one.right, one.bottom, one.top)
+        x0, x1, z0, z1 = (
+            (end if isinstance(mark, str) else mark) + way * limit.off.mm
+            for mark, end, way, limit in zip(marks, ends, (1.0, -1.0, 1.0, -1.0), limits, strict=True)
+        )
+        found.setdefault(wall.id, []).append((x0, x1, z0, z1, standoff(treatment, made)))
+    return found
+
+
+def _turn(join: Joined, reach: dict[str, list[Reach]], side: str, own: float) -> float:
+    """By how much a field is shorter at a corner (above 0) or laps past it (below 0), mm along its line. Ends are
     square: in a corner sharper than 90° the foremost edge meets what is there first.
 
     Parameters
     ----------
-    own : mm that it stands off its wall
+    own : mm that it stands off its line
     """
-    i = walls.index(wall)
-    other = walls[i - 1] if side == "left" else walls[(i + 1) % len(walls)]
-    angle = wall.before if side == "left" else wall.after
-    reaches = [
-        f for f in room.fields
-        if f.wall == other.id and f.treatment in by_id and not (f.right if side == "left" else f.left).to
-        and (f.right if side == "left" else f.left).off.mm < 1.0
-    ]  # fmt: skip
-    off = max((standoff(by_id[f.treatment], made) for f in reaches), default=0.0)
+    line = join.line
+    other, angle = (join.left, line.before) if side == "left" else (join.right, line.after)
+    corner = other.frame.from_floor(line.start if side == "left" else line.end)[0]
+    near = corner - 1.0 if side == "left" else corner + 1.0
+    off = max((r[4] for r in reach.get(other.id, ()) if r[0] <= near <= r[1]), default=0.0)
     square = abs(math.sin(math.radians(angle)))
     if square < 0.1:
         return 0.0
@@ -194,6 +216,20 @@ def _turn(
         sharp = own * lean if lean > 1e-9 else 0.0
         return ((off if side == "left" else 0.0) + sharp) / square
     return -off / square if side == "right" else 0.0
+
+
+def _run_through(joins: dict[str, Joined], wall: Wall, reach: dict[str, list[Reach]]) -> list[Box]:
+    """What faces of columns take of a wall that they run through to at their right end."""
+    found: list[Box] = []
+    for join in joins.values():
+        if join.line.column and not join.hidden and join.right.id == wall.id and join.line.after < 180.0:
+            corner, length = wall.frame.from_floor(join.line.end)[0], join.line.length
+            found += [
+                (corner - 1.0, z0, corner + off, z1)
+                for _, x1, z0, z1, off in reach.get(join.line.id, ())
+                if x1 > length - 1.0
+            ]
+    return found
 
 
 @remembered(256)

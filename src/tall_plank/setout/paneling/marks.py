@@ -114,7 +114,7 @@ def standing_before(
         low3, high3 = board.box()
         corners = ((low3[0], low3[1]), (high3[0], low3[1]), (high3[0], high3[1]), (low3[0], high3[1]))
         shapes.append((tuple(frames[board.wall_id].floor(x, y) for x, y in corners), low3[2], high3[2]))
-    for column in room.columns:
+    for column in (c for c in room.columns if c.id != wall.column):
         shapes.append((column_points(room, column), 0.0, column_height(room, column)))
     for soffit in room.soffits:
         shapes.append((soffit_points(soffit), room.height.mm - soffit.drop.mm, room.height.mm))
@@ -123,7 +123,7 @@ def standing_before(
         near = [wall.frame.from_floor(p) for p in points]
         if max(y for _, y in near) > -BEFORE and min(y for _, y in near) < 1.0:
             x0, x1 = min(x for x, _ in near), max(x for x, _ in near)
-            if x1 > 0.0 and x0 < wall.length:
+            if x1 > 0.01 and x0 < wall.length - 0.01:
                 found.append((x0, low, x1, high))
     return found
 

@@ -56,7 +56,7 @@ def register(w: Window) -> None:
     w.commands.separate("room")
 
     def wall_chosen() -> bool:
-        return any(not doc.room.wall(name).island for name in doc.ids(Kind.WALL) if doc.room.has_line(name))
+        return any(not doc.room.wall(name).is_face for name in doc.ids(Kind.WALL) if doc.room.has_line(name))
 
     add("add_corner", tr("Add a &corner to the wall"), "room", lambda: add_corner(w), "", wall_chosen)
     add(
@@ -294,6 +294,6 @@ def scale_underlay(w: Window) -> None:
 def add_corner(w: Window) -> None:
     """A corner in the middle of the selected wall, to be dragged or typed from there."""
     doc = w.document
-    wall = next(name for name in doc.ids(Kind.WALL) if not doc.room.wall(name).island)
+    wall = next(name for name in doc.ids(Kind.WALL) if not doc.room.wall(name).is_face)
     half = doc.room.wall(wall).length / 2
     doc.do(lambda job: outline.add_corner(job, doc.room_id, wall, half))
