@@ -13,8 +13,8 @@ from tall_plank.setout.things.column import column_frame, column_height
 from tall_plank.setout.things.slope import sloped
 from tall_plank.setout.wall import Wall
 
-LEAST_SIDE = 1.0
-"""mm; a side that is nearer to the next wall is none."""
+LEAST_SIDE = 150.0
+"""mm; a side of a column that is nearer to the next wall is not seen, and nobody can fix anything there."""
 
 
 class Joined(msgspec.Struct, frozen=True):
@@ -22,7 +22,7 @@ class Joined(msgspec.Struct, frozen=True):
 
     Attributes
     ----------
-    hidden : whether it stands against a wall, so that nobody sees it
+    hidden : whether it stands against a wall, or too near to one to be covered
     """
 
     line: Wall

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
@@ -431,11 +433,18 @@ class Strip(TakesDrops, Frieze):
             painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
             y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))
             name = tr(wall.heading) if wall.is_face else f"{wall.id} {tr(wall.name)}"
+            free = (wall.length + self.fold) * self.scale if i + 1 < len(walls) else math.inf
+            measure = painter.fontMetrics().horizontalAdvance
+            if wall.column and measure(name) > free:
+                # Narrow sides of a column tell which side they are; their front tells the column.
+                name = tr(wall.name.rpartition(" ")[2])
             painter.drawText(QPointF(top.x() + 2, y), name)
-            width = painter.fontMetrics().horizontalAdvance(name + "  ")
+            width = measure(name + "  ")
             painter.setFont(font(12))
-            painter.setPen(Theme.color("quiet"))
-            painter.drawText(QPointF(top.x() + 2 + width, y), format_length(wall.length, self.document.job.display))
+            long = format_length(wall.length, self.document.job.display)
+            if width + painter.fontMetrics().horizontalAdvance(long) < free:
+                painter.setPen(Theme.color("quiet"))
+                painter.drawText(QPointF(top.x() + 2 + width, y), long)
             if i + 1 < len(walls):
                 # The fold between two walls.
                 x = self.to_px(at + wall.length + self.fold / 2, 0.0).x()

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import msgspec
 
 from tall_plank.edits.change import Change, new_ids, without_covers
@@ -72,8 +70,7 @@ def shift_column(job: Job, column_id: str, dx: float, dy: float) -> Change:
 def delete_column(job: Job, thing_id: str) -> Change:
     """Take a column away, and what covers it; cells that it held stand free."""
     room, column = find_thing(job, Kind.COLUMN, thing_id)
-    change = deleted(job, Kind.COLUMN, thing_id)
-    return replace(change, job=without_covers(change.job, room.id, (column,)))
+    return deleted(without_covers(job, room.id, (column,)), Kind.COLUMN, thing_id)
 
 
 COLUMN = ThingEdits(

@@ -141,7 +141,9 @@ def fields_of(
         profiles = _profiles_of(treatment, basis)
         laid = _laid(one, counts[wall.id], wall, treatment, made, marks, turns, blocks[wall.id], outlets, profiles)
         if join.hidden:
-            fault = Fault((), f"The {wall.name} side stands against a wall.", "Move the column, or delete the field.")
+            fault = Fault(
+                (), f"The side {wall.name} stands against a wall.", "Move what stands there, or delete the field."
+            )
             laid = msgspec.structs.replace(laid, zones=(), rails=(), faults=(fault,))
         found.append(laid)
     return _apart(found)
@@ -212,6 +214,8 @@ def _turn(join: Joined, reach: dict[str, list[Reach]], side: str, own: float) ->
     if square < 0.1:
         return 0.0
     if angle < 180.0:
+        # What ends before it reaches the other line gives way by so much less.
+        off = max(0.0, off + other.frame.from_floor(line.start if side == "left" else line.end)[1])
         lean = math.cos(math.radians(angle))
         sharp = own * lean if lean > 1e-9 else 0.0
         return ((off if side == "left" else 0.0) + sharp) / square
@@ -221,14 +225,15 @@ def _turn(join: Joined, reach: dict[str, list[Reach]], side: str, own: float) ->
 def _run_through(joins: dict[str, Joined], wall: Wall, reach: dict[str, list[Reach]]) -> list[Box]:
     """What faces of columns take of a wall that they run through to at their right end."""
     found: list[Box] = []
+    out = max((r[4] for r in reach.get(wall.id, ())), default=0.0)
     for join in joins.values():
-        if join.line.column and not join.hidden and join.right.id == wall.id and join.line.after < 180.0:
-            corner, length = wall.frame.from_floor(join.line.end)[0], join.line.length
-            found += [
-                (corner - 1.0, z0, corner + off, z1)
-                for _, x1, z0, z1, off in reach.get(join.line.id, ())
-                if x1 > length - 1.0
-            ]
+        line = join.line
+        if not line.column or join.hidden or join.right.id != wall.id or line.after > 180.0:
+            continue
+        corner, away = wall.frame.from_floor(line.end)
+        if -away < out:
+            mine = (r for r in reach.get(line.id, ()) if r[1] > line.length - 1.0)
+            found += [(corner - 1.0, z0, corner + off, z1) for _, _, z0, z1, off in mine]
     return found
 
 
