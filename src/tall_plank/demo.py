@@ -26,7 +26,7 @@ from tall_plank.edits.things.service import add_service
 from tall_plank.edits.things.sliding import add_sliding_over, copy_leaf, set_band, set_band_count
 from tall_plank.edits.things.slope import add_slope, set_slope
 from tall_plank.edits.things.soffit import add_soffit, set_soffit
-from tall_plank.edits.things.wall_field import add_field, repeat_on, set_field
+from tall_plank.edits.things.wall_field import add_field, cover_column, repeat_on, set_field
 from tall_plank.edits.treatments import cover_zone, rename_treatment, set_zone
 from tall_plank.job import Job, Kind, Level, Role
 from tall_plank.job.start import new_job
@@ -72,6 +72,7 @@ def demo_job() -> Job:
     for kind in ("unit cornice", "light rail"):
         b.do(add_molding(b.job, "r1", kind))
     _stair(b)
+    _snug(b)
     b.do(standards.set_in_force(b.job, "front_style", "framed"))
     b.do(units.set_scheme_finish(b.job, Role.FRONT, "sea-sage"))
     return b.job
@@ -245,6 +246,28 @@ def _stair(b: _Bench) -> None:
         b.do(set_zone(b.job, treatment, (0,), key, text))
     other = b.do(repeat_on(b.job, b.job.room(room).fields[-1].id, ("C",)))
     b.do(set_field(b.job, other, "mirrored", "yes"))
+
+
+def _snug(b: _Bench) -> None:
+    """A chimney breast in fluted boards round its three sides, panels on the wall beside it."""
+    room = b.do(outline.add_room(b.job, "Snug"))
+    b.do(rooms.set_use(b.job, room, "living"))
+    for key, text in (("width", "4200mm"), ("depth", "3400mm"), ("height", "2500mm")):
+        b.do(rooms.set_room_length(b.job, room, key, text))
+    breast = b.do(add_column(b.job, room, "A", "chimney breast", 1380.0))
+    for key, text in (("width", "1440mm"), ("depth", "420mm")):
+        b.do(set_column(b.job, breast, key, text))
+    b.do(add_molding(b.job, room, "skirting"))
+    b.do(cover_column(b.job, room, breast, "flat boards"))
+    treatment = b.job.room(room).fields[-1].treatment
+    b.do(rename_treatment(b.job, treatment, "Fluted breast"))
+    for key, text in (
+        ("finish", "boat-blue"), ("thickness", "19mm"), ("groove", "8mm"), ("groove_pitch", "24mm"),
+        ("groove_depth", "5mm"),
+    ):  # fmt: skip
+        b.do(set_zone(b.job, treatment, (), key, text))
+    b.do(add_field(b.job, room, "A", "equal panels"))
+    b.do(rename_treatment(b.job, b.job.room(room).fields[-1].treatment, "Snug panels"))
 
 
 def _wardrobe(b: _Bench, run: str) -> None:

@@ -255,3 +255,64 @@ def test_a_stair_wall_rakes_from_shelf_and_sheet(empty_window: Window) -> None:
     assert fields(w)[0].zones[0].stretches[0].rake > 0
     choose(w, "z_join", "")
     assert fields(w)[0].zones[0].stretches[0].rake == 0
+
+
+def breast(w: Window) -> str:
+    """A chimney breast on wall A, chosen."""
+    w.show_stage("room")
+    put(w, "chimney breast")
+    column = w.document.room.room.columns[-1].id
+    w.show_stage("paneling")
+    w.document.select((Kind.COLUMN.of(column),))
+    return column
+
+
+def test_a_chimney_breast_is_covered_by_keys_and_its_faces_stand_on_the_strip(empty_window: Window) -> None:
+    w = empty_window
+    column = breast(w)
+    put(w, "slats")
+    assert [f.wall for f in decided(w)] == [f"{column}-{face}" for face in ("left", "front", "right")]
+    assert {s.id for s in w.document.selection} == {f.id for f in decided(w)}
+    lines = [line.id for line in w.document.room.lines]
+    assert lines[4:] == [f.wall for f in decided(w)]
+    # A click on the front's face chooses its field; its sheet names the face.
+    QTest.mouseClick(w.strip, LEFT, NONE, on_wall(w, f"{column}-front", 600.0, 1200.0))
+    assert w.document.selection == (Kind.WALL_FIELD.of(decided(w)[1].id),)
+    assert "chimney breast 1, front" in w.spec.subtitle.text()
+    type_into(w, "left", "100")
+    assert fields(w)[1].x0 == pytest.approx(100.0)
+    w.commands.run("undo")
+    w.commands.run("undo")
+    assert decided(w) == () and w.document.room.sides == ()
+    w.commands.run("redo")
+    assert len(decided(w)) == 3
+
+
+def test_a_treatment_dropped_on_a_breast_covers_it_and_one_beside_it_the_wall(empty_window: Window) -> None:
+    w = empty_window
+    column = breast(w)
+    w.place_on_wall("room:flat boards", "A", 1800.0, 1200.0)
+    assert len(decided(w)) == 3
+    w.place_on_wall("room:equal panels", "A", 300.0, 1200.0)
+    assert [f.wall for f in decided(w)][3:] == ["A"]
+    # On one of its faces on the strip: all of it is covered already, and that is said.
+    w.place_on_wall("room:slats", f"{column}-front", 300.0, 1200.0)
+    assert len(decided(w)) == 4 and "covered already" in w.message.text.text()
+    w.document.select((Kind.COLUMN.of(column),))
+    w.commands.run("delete")
+    assert [f.wall for f in decided(w)] == ["A"]
+
+
+def test_a_breast_is_covered_from_its_sheet_in_inches_and_no_unit_goes_on_a_face(empty_window: Window) -> None:
+    w = empty_window
+    choose_display(w, "in")
+    column = breast(w)
+    choose(w, "cover", "equal panels")
+    assert len(decided(w)) == 3
+    w.document.select((Kind.WALL_FIELD.of(decided(w)[1].id),))
+    type_into(w, "left", "2 1/2")
+    assert fields(w)[1].x0 == pytest.approx(63.5)
+    before = w.document.job
+    w.show_stage("units")
+    w.place_on_wall("door", f"{column}-front", 100.0, 900.0)
+    assert w.document.job is before and w.message.text.text()

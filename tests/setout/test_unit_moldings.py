@@ -246,6 +246,41 @@ def test_a_job_of_last_month_takes_the_new_profiles_first(empty_job: Job) -> Non
     assert pieces(add_molding(new, "r1", "light rail").job)
 
 
+def test_a_narrow_gap_beside_a_corner_filler_is_run_over(empty_job: Job) -> None:
+    """What lay in the gap was a rectangle and a point that touched it: the cornice went into the gap and met itself."""
+    job = with_run(empty_job, "A", Level.HUNG, "door 300")
+    job = with_run(job, "B", Level.HUNG, "door 300, gap 30, door 300")
+    job = add_molding(job, "r1", "unit cornice").job
+    on_b = [p for p in pieces(job) if p.wall_id == "B"]
+    assert len(on_b) == 3
+    assert max(math.dist(p.start, p.end) for p in on_b) == pytest.approx(699.0, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("gap", "pieces_there"), [(99, 3), (100, 3), (100.4, 3), (100.55, 3), (101, 6), (102, 6), (140, 6)]
+)
+def test_a_gap_is_run_over_whole_or_not_at_all(gap: float, pieces_there: int, empty_job: Job) -> None:
+    """Of one of 101 mm each side ran over 100.5, and both met in it."""
+    job = with_run(empty_job, "A", Level.HUNG, f"gap 500, door 300, gap {gap}, door 300")
+    job = add_molding(job, "r1", "unit cornice").job
+    found = pieces(job)
+    assert len(found) == pieces_there
+    depth = job.stock.profile("MP-CORN-60").depth  # type: ignore[union-attr]
+    shapes = [covered(p, depth) for p in found]
+    assert all(a.intersection(b).area < 0.5 for i, a in enumerate(shapes) for b in shapes[i + 1 :])
+
+
+def test_what_is_too_narrow_for_it_behind_both_faces_has_none(empty_job: Job) -> None:
+    job = with_run(empty_job, "A", Level.HUNG, "door 300")
+    job = with_run(job, "C", Level.HUNG, "gap 500, filler 30")
+    job = add_molding(job, "r1", "unit cornice").job
+    molding = job.rooms[0].moldings[0].id
+    on_filler = [p for p in pieces(set_molding(job, molding, "out", "-10mm").job) if p.wall_id == "C"]
+    assert len(on_filler) == 3
+    assert not [p for p in pieces(set_molding(job, molding, "out", "-16mm").job) if p.wall_id == "C"]
+    assert [p for p in pieces(set_molding(job, molding, "out", "-16mm").job) if p.wall_id == "A"]
+
+
 def test_it_goes_round_no_corner_that_stands_in_a_slanted_wall(empty_job: Job) -> None:
     """Its mitre stood 18 mm outside the room: both sides were free, the corner was not."""
     job = rooms.set_room_length(empty_job, "r1", "width", "4200mm").job

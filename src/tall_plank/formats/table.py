@@ -21,6 +21,7 @@ from tall_plank.formats.steps import (
     job_13,
     job_14,
     job_15,
+    job_16,
     library_1,
     library_2,
     standard_1,
@@ -47,6 +48,7 @@ JOB = Format(
         job_13.step,
         job_14.step,
         job_15.step,
+        job_16.step,
     ),
     "Open its .bak file or a saved copy.",
 )

@@ -26,10 +26,13 @@ from tall_plank.setout.wall import Span, Wall
 from tall_plank.stock import Profile
 
 REACH = 100.0
-"""mm; a gap to a wall no wider than this is run over."""
+"""mm; a gap beside a wall or another unit that is no wider than this is run over."""
 
 GRID = 1e-4
 """mm by which corners of outlines that are joined are rounded."""
+
+HAIR = 0.1
+"""mm; a gap wider than what is run over by less is run over too."""
 
 LEAST = 1.0
 """mm; no piece is shorter."""
@@ -151,7 +154,10 @@ def _at_level(
         *(Polygon(soffit_points(s)) for s in room.soffits if _between(top - s.drop.mm, top, span)),
     ]
     solid = union_all([b.buffer(0.0) for b in inside]) if inside else Polygon()
-    base = _over_gaps(union_all([*shapes, *closing], grid_size=GRID), floor, solid)
+    # In a gap that is narrower than two of them they would meet on their way to the wall.
+    reach = max(REACH, 2 * (profile.depth + stand_out(molding, profile)))
+    base = _over_gaps(union_all([*shapes, *closing], grid_size=GRID), floor, solid, reach)
+    base = _wide_enough(base, -stand_out(molding, profile))
     free = floor.difference(solid)
     prepare(free)
     return tuple(_round(molding, profile, group, base, floor, free, low))
@@ -222,11 +228,21 @@ def _boards(
     return closing, others
 
 
-def _over_gaps(base: BaseGeometry, floor: Polygon, solid: BaseGeometry) -> BaseGeometry:
-    """Outlines carried on to what stands less than `REACH` beside them, other ones of them too."""
+def _wide_enough(base: BaseGeometry, inset: float) -> BaseGeometry:
+    """Outlines without what is too narrow to have a molding so far (mm) behind both its faces."""
+    if inset <= 0.0:
+        return base
+    inner = base.buffer(-inset - HAIR, join_style="mitre")
+    kept = inner.buffer(inset + 2 * HAIR, join_style="mitre")
+    lost = [part for part in _polygons(base.difference(kept)) if part.area > 1.0]
+    return union_all([base.difference(union_all(lost))], grid_size=GRID) if lost else base
+
+
+def _over_gaps(base: BaseGeometry, floor: Polygon, solid: BaseGeometry, reach: float) -> BaseGeometry:
+    """Outlines carried on to what stands no more than `reach` (mm) beside them, other ones of them too."""
     free = floor.difference(solid).difference(base)
-    reach = REACH + LEVEL
-    open_floor = free.buffer(-LEAST)
+    reach += LEVEL
+    open_floor = free.buffer(-HAIR)
     prepare((free, open_floor))
     more = []
     for ring in _rings(base):
@@ -235,24 +251,29 @@ def _over_gaps(base: BaseGeometry, floor: Polygon, solid: BaseGeometry) -> BaseG
             if length < LEAST:
                 continue
             nx, ny = (b[1] - a[1]) / length, -(b[0] - a[0]) / length
-            strip = Polygon([a, b, (b[0] + nx * reach, b[1] + ny * reach), (a[0] + nx * reach, a[1] + ny * reach)])
+            # Longer than the far line lies, so that what is run over is closed.
+            on = reach + LEAST
+            strip = Polygon([a, b, (b[0] + nx * on, b[1] + ny * on), (a[0] + nx * on, a[1] + ny * on)])
             if free.contains(strip):
                 continue
             # Only where the whole side faces something across the gap.
-            gap = strip.intersection(free)
+            gaps = _polygons(strip.intersection(free))
             far = LineString([(b[0] + nx * reach, b[1] + ny * reach), (a[0] + nx * reach, a[1] + ny * reach)])
-            if gap.geom_type == "Polygon" and gap.area > 1.0 and not far.intersects(open_floor):
-                more.append(gap)
+            if len(gaps) == 1 and not far.intersects(open_floor):
+                more += gaps
     return union_all([base, *more], grid_size=GRID) if more else base
+
+
+def _polygons(shape: BaseGeometry) -> list[BaseGeometry]:
+    """The areas of a shape; lines and points that touch it are none."""
+    parts = [shape] if shape.geom_type == "Polygon" else list(getattr(shape, "geoms", []))
+    return [part for part in parts if part.geom_type == "Polygon" and part.area > 1.0]
 
 
 def _rings(shape: BaseGeometry) -> list[tuple[Point, ...]]:
     """Outer rings counter-clockwise: what they enclose lies to the left. Holes are closed in on all sides."""
-    parts = [shape] if shape.geom_type == "Polygon" else list(getattr(shape, "geoms", []))
     found = []
-    for part in parts:
-        if part.geom_type != "Polygon" or part.area < 1.0:
-            continue
+    for part in _polygons(shape):
         ring = _straightened([(float(x), float(y)) for x, y in list(part.exterior.coords)[:-1]])
         if len(ring) > 2:
             found.append(ring if ol.area(ring) > 0 else tuple(reversed(ring)))

@@ -6,9 +6,10 @@ import math
 
 from tall_plank.job import Source
 from tall_plank.making import Part
-from tall_plank.making.parts import Rebate
+from tall_plank.making.parts import Groove, Rebate
 from tall_plank.measure import Frame
-from tall_plank.measure.frames import RoomFrame, RoomPoint
+from tall_plank.measure.frames import RoomFrame, RoomPoint, Y, Z
+from tall_plank.measure.outlines import Points
 from tall_plank.solids.solids import Box, Prism, Solid
 from tall_plank.stock import Stock
 
@@ -19,9 +20,28 @@ def solid_of(frame: RoomFrame, part: Part, color: str, source: Source, name: str
         return [_bent(frame, part, color, source, name)]
     if part.outline:
         return [Prism(frame, part.outline, part.thickness, color, source, name)]
+    if len(section := grooved_section(part)) > 4:
+        return [Prism(frame.then(Frame((0.0, 0.0, 0.0), Y, Z)), section, part.length, color, source, name)]
     x0, y0, x1, y1 = without_tongues(part)
     place = frame if x0 == y0 == 0.0 else frame.then(Frame((x0, y0, 0.0)))
     return [Box(place, (x1 - x0, y1 - y0, part.thickness), color, source, name)]
+
+
+def grooved_section(part: Part) -> Points:
+    """The section of a board across its grain with the grooves that decorate its face from end to end: y, z, mm. Four
+    corners where it has none."""
+    found = [(0.0, 0.0), (part.width, 0.0), (part.width, part.thickness)]
+    grooves = [
+        op
+        for op in part.operations
+        if isinstance(op, Groove) and op.face == "A" and op.over == "face" and abs(op.y1 - op.y2) < 0.01
+        and min(op.x1, op.x2) < 0.05 and max(op.x1, op.x2) > part.length - 0.05
+    ]  # fmt: skip
+    for op in sorted(grooves, key=lambda op: -op.y1):
+        high, low, floor = op.y1 + op.width / 2, op.y1 - op.width / 2, part.thickness - op.depth
+        if found[-1][0] > high + 0.01 and low > 0.01:
+            found += [(high, part.thickness), (high, floor), (low, floor), (low, part.thickness)]
+    return (*found, (0.0, part.thickness))
 
 
 def without_tongues(part: Part) -> tuple[float, float, float, float]:

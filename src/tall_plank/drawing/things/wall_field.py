@@ -7,11 +7,12 @@ from collections.abc import Sequence
 
 from tall_plank.drawing.floor import on_line
 from tall_plank.drawing.frames import frame_items
-from tall_plank.drawing.primitives import Item, Layer, Pen, Shape, Text
+from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, Text
 from tall_plank.drawing.things.common import Scope, ThingDrawn
-from tall_plank.job import Kind
+from tall_plank.job import Kind, Source
 from tall_plank.job.things.column import face_id
 from tall_plank.making import MadeTrim, Part
+from tall_plank.making.parts import Groove
 from tall_plank.measure import format_length
 from tall_plank.measure.outlines import Points
 from tall_plank.setout import RoomLayout, Wall
@@ -49,6 +50,17 @@ def outline_on_wall(part: Part) -> Points:
     return tuple(found)
 
 
+def _groove_edges(part: Part, source: Source | None, x: float) -> list[Item]:
+    """Both edges of every groove in the face of a piece; `x`: mm that its line lies along the wall."""
+    items: list[Item] = []
+    for op in part.operations:
+        if isinstance(op, Groove) and op.face == "A" and op.over == "face":
+            for side in (-op.width / 2, op.width / 2):
+                (a, _, c), (b, _, d) = (part.frame.at(u, v + side, 0.0) for u, v in ((op.x1, op.y1), (op.x2, op.y2)))
+                items.append(Line(x + a, c, x + b, d, Pen.NARROW, Layer.TRIM, source, over=True))
+    return items
+
+
 def _color(stock: Stock, part: Part) -> tuple[str, str]:
     board = stock.board_by_code(part.board)
     finish = stock.finish(board.finish) if board else None
@@ -72,6 +84,7 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
         color, grain = _color(scope.job.stock, part)
         points = tuple((x + u, z) for u, z in outline_on_wall(part))
         items.append(Shape(points, Pen.NARROW, Layer.TRIM, source, color, grain))  # type: ignore[arg-type]
+        items += _groove_edges(part, source, x)
     for made in scope.made.fields:
         if made.room != scope.room.room.id or made.wall_id != wall.id:
             continue

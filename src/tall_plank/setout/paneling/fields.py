@@ -207,7 +207,7 @@ def _turn(join: Joined, reach: dict[str, list[Reach]], side: str, own: float) ->
     """
     line = join.line
     other, angle = (join.left, line.before) if side == "left" else (join.right, line.after)
-    corner = other.frame.from_floor(line.start if side == "left" else line.end)[0]
+    corner, away = other.frame.from_floor(line.start if side == "left" else line.end)
     near = corner - 1.0 if side == "left" else corner + 1.0
     off = max((r[4] for r in reach.get(other.id, ()) if r[0] <= near <= r[1]), default=0.0)
     square = abs(math.sin(math.radians(angle)))
@@ -215,7 +215,7 @@ def _turn(join: Joined, reach: dict[str, list[Reach]], side: str, own: float) ->
         return 0.0
     if angle < 180.0:
         # What ends before it reaches the other line gives way by so much less.
-        off = max(0.0, off + other.frame.from_floor(line.start if side == "left" else line.end)[1])
+        off = max(0.0, off + round(away, 6))
         lean = math.cos(math.radians(angle))
         sharp = own * lean if lean > 1e-9 else 0.0
         return ((off if side == "left" else 0.0) + sharp) / square
