@@ -315,4 +315,4 @@ def test_a_breast_is_covered_from_its_sheet_in_inches_and_no_unit_goes_on_a_face
     before = w.document.job
     w.show_stage("units")
     w.place_on_wall("door", f"{column}-front", 100.0, 900.0)
-    assert w.document.job is before and w.message.text.text()
+    assert w.document.job is before and "no face of a column" in w.message.text.text()

@@ -63,6 +63,8 @@ def check_whole(job: Job) -> None:
         lines = set(room.line_ids())
         standing = {wall_of(room, source) for source, _ in all_things(room)} - {""}
         surfaces = set(room.surface_ids())
+        if any(r.wall in surfaces - lines for r in room.runs):
+            raise PlankError("Units stand on no face of a column.", room.name, "Choose a wall or an island.")
         for wall in sorted(({r.wall for r in room.runs} - lines) | (standing - surfaces)):
             raise PlankError(f"There is no wall “{wall[:20]}”.", "job")
         for name, wall in [(o.id, o.wall) for o in room.openings] + [(s.id, s.wall) for s in room.slopes]:
