@@ -16,6 +16,7 @@ from tall_plank.job.treatment import (
     Bands,
     Bare,
     Boards,
+    Halves,
     Modules,
     Panels,
     PanelStyle,
@@ -142,8 +143,9 @@ def cover_zone(job: Job, treatment_id: str, path: ZonePath, kind: str) -> Change
 
 def split_zone(job: Job, treatment_id: str, path: ZonePath, how: str, text: str = "") -> Change:
     """Split a zone: `up` or `along` into bands by sizes such as `900 share` (from below, from the left); `arch` with an
-    arched zone inside; `line` with a level line through its middle; `rake` with a band that rises along a stair. What
-    was there goes on in every part, or in the arch's surround and the raking band.
+    arched zone inside; `line` with a level line through its middle; `rake` with a band that rises along a stair;
+    `halves` with a right half that mirrors the left one. What was there goes on in every part, or in the arch's
+    surround and the raking band.
 
     Raises
     ------
@@ -158,8 +160,12 @@ def split_zone(job: Job, treatment_id: str, path: ZonePath, how: str, text: str 
         new = Parted(left=zone, right=zone)
     elif how == "rake":
         new = Raked(inner=zone)
+    elif how == "halves":
+        new = Halves(zone)
     else:
-        raise PlankError(f"“{how[:20]}” does not split a zone.", "zone", "Choose up, along, arch, line or rake.")
+        raise PlankError(
+            f"“{how[:20]}” does not split a zone.", "zone", "Choose up, along, arch, line, rake or halves."
+        )
     return _put(job, treatment, path, new, "Split the zone")
 
 

@@ -218,7 +218,13 @@ class Raked(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=
     cap: str = ""
 
 
-Zone = Panels | Slats | Boards | Modules | Bare | Bands | Arched | Parted | Raked
+class Halves(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True, tag="halves"):
+    """A zone whose right half is the mirror image of its left one, whatever that is."""
+
+    half: Zone
+
+
+Zone = Panels | Slats | Boards | Modules | Bare | Bands | Arched | Parted | Raked | Halves
 Cover = Panels | Slats | Boards | Modules
 ZonePath = tuple[int, ...]
 """Place of a zone in its tree: the numbers of children from the whole zone down."""
@@ -251,6 +257,8 @@ def children_of(zone: Zone) -> tuple[Zone, ...]:
             return (zone.left, zone.right)
         case Raked():
             return (zone.inner, zone.below, zone.above)
+        case Halves():
+            return (zone.half,)
     return ()
 
 
@@ -269,6 +277,8 @@ def with_children(zone: Zone, children: tuple[Zone, ...]) -> Zone:
         case Raked():
             inner, below, above = children
             return msgspec.structs.replace(zone, inner=inner, below=below, above=above)
+        case Halves():
+            return Halves(children[0])
     return zone
 
 

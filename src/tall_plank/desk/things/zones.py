@@ -12,6 +12,7 @@ from tall_plank.job.treatment import (
     Bands,
     Bare,
     Boards,
+    Halves,
     Modules,
     Panels,
     Parted,
@@ -45,7 +46,7 @@ COVER_WORDS = {
 }
 SPLIT_WORDS = {
     "up": "into bands, one over another", "along": "into bands, side by side", "arch": "with an arch in it",
-    "line": "by a line", "rake": "with a band along a stair",
+    "line": "by a line", "rake": "with a band along a stair", "halves": "into halves that mirror one another",
 }  # fmt: skip
 STYLE_WORDS = {
     "planted": "frame planted on a board", "framed": "frame and panel", "raised": "fields planted on a board",
@@ -83,6 +84,8 @@ def zone_name(root: Zone, path: ZonePath) -> str:
                 words.append((tr("inside the arch"), tr("around the arch"), tr("border of the arch"))[i])
             case Parted():
                 words.append((tr("left of the line"), tr("right of the line"))[i])
+            case Halves():
+                words.append(tr("each half"))
             case Raked():
                 words.append((tr("raking band"), tr("under the rake"), tr("over the rake"))[i])
         found = zone_at(zone, (i,))
@@ -172,6 +175,8 @@ def _rows(doc: Document, laid: FieldLaid, path: ZonePath, zone: Zone) -> list[Ro
             if isinstance(zone, Parted)
             else "rake"
             if isinstance(zone, Raked)
+            else "halves"
+            if isinstance(zone, Halves)
             else zone.way
             if isinstance(zone, Bands)
             else ""

@@ -15,9 +15,9 @@ from tall_plank.job import Kind
 from tall_plank.job.treatment import Modules, Panels, Slats
 from tall_plank.measure import DisplayUnit, format_length, told_in
 from tall_plank.setout.paneling.fields import FieldLaid
+from tall_plank.setout.paneling.laid import ZoneLaid
 from tall_plank.setout.paneling.modules import ModulesLaid
 from tall_plank.setout.paneling.values import slat_steps
-from tall_plank.setout.paneling.zones import ZoneLaid
 
 
 def sums_of(laid: FieldLaid, unit: DisplayUnit) -> list[tuple[str, str]]:

@@ -13,9 +13,9 @@ from tall_plank.measure.frames import NEG_X, NEG_Z, PartFrame, X, Z
 from tall_plank.measure.outlines import Point
 from tall_plank.measure.paths import fitting_chords, shifted
 from tall_plank.measure.regions import Region
+from tall_plank.setout.paneling.laid import ZoneLaid
 from tall_plank.setout.paneling.modules import ModuleCut, ModulePiece, ModuleShape
 from tall_plank.setout.paneling.values import module_board, ring_thickness
-from tall_plank.setout.paneling.zones import ZoneLaid
 
 
 def make_modules(shop: FieldShop, zone: ZoneLaid, modules: Modules) -> None:

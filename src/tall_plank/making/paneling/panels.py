@@ -20,9 +20,9 @@ from tall_plank.making.parts import Draft, Face, Groove, PartRole, Rebate
 from tall_plank.measure import PlankError, told
 from tall_plank.measure.regions import Region, box_path, within
 from tall_plank.setout.frames import MoldingFrame
+from tall_plank.setout.paneling.laid import Stretch, ZoneLaid
 from tall_plank.setout.paneling.raked import RakeLine
 from tall_plank.setout.paneling.values import PanelSizes, panel_sizes
-from tall_plank.setout.paneling.zones import Stretch, ZoneLaid
 from tall_plank.stock import Board
 
 MOVES = 0.0037

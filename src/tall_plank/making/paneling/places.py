@@ -7,7 +7,7 @@ import msgspec
 from tall_plank.job.treatment import Panels
 from tall_plank.making.paneling.shop import FieldShop
 from tall_plank.setout.paneling.grid import PanelGrid
-from tall_plank.setout.paneling.zones import Stretch
+from tall_plank.setout.paneling.laid import Stretch
 
 Box = tuple[float, float, float, float]
 

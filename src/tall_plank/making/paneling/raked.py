@@ -13,9 +13,9 @@ from tall_plank.making.parts import Draft, PartRole
 from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.paths import path_of
 from tall_plank.measure.regions import Region
+from tall_plank.setout.paneling.laid import Stretch
 from tall_plank.setout.paneling.raked import RakeLine
 from tall_plank.setout.paneling.values import PanelSizes
-from tall_plank.setout.paneling.zones import Stretch
 from tall_plank.stock import Board
 
 EDGE_TRIM = 20.0

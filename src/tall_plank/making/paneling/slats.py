@@ -13,9 +13,9 @@ from tall_plank.measure import Frame, PlankError, told
 from tall_plank.measure.frames import Vec
 from tall_plank.measure.paths import fitting_chords, rotated
 from tall_plank.measure.regions import Region, box_path, within, without
+from tall_plank.setout.paneling.laid import ZoneLaid
 from tall_plank.setout.paneling.slats import Slat
 from tall_plank.setout.paneling.values import board_thickness, mm_of, slat_board, slat_depth
-from tall_plank.setout.paneling.zones import ZoneLaid
 from tall_plank.stock import Board
 
 
@@ -175,12 +175,12 @@ def make_boards(shop: FieldShop, zone: ZoneLaid, boards: Boards) -> None:
                     shop.shaped(draft, piece, upright=True)
                     shop.cut_outlets(draft, box, upright=True)
                     if boards.groove.mm > 0:
-                        _grooves(draft, boards, piece, laid.x0)
+                        _grooves(draft, boards, piece, zone.datum)
                     shop.add(draft)
 
 
 def _grooves(draft: Draft, boards: Boards, piece: Region, start: float) -> None:
-    """Upright grooves in a board's face at a pitch from the field's left end, as long as the board is there."""
+    """Upright grooves in a board's face at a pitch about a datum (mm along the wall), as long as the board is there."""
     wide, pitch = boards.groove.mm, boards.groove_pitch.mm
     if wide > pitch - 1.0:
         raise PlankError(

@@ -18,17 +18,17 @@ from tall_plank.job.standard import Construction, construction_from
 from tall_plank.job.things.wall_field import WallField
 from tall_plank.job.treatment import Raked, Treatment, zones_of
 from tall_plank.measure import PlankError, told
-from tall_plank.measure import paths as pa
-from tall_plank.measure.paths import Path, path_of
+from tall_plank.measure.paths import path_of
 from tall_plank.measure.regions import Region, box_path, within, without
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout.columnfaces import Joined, joined_columns, joined_walls
 from tall_plank.setout.frames import Casing, MoldingFrame
-from tall_plank.setout.paneling.grid import Outlet, PanelGrid, StileClash
+from tall_plank.setout.paneling.grid import Outlet
+from tall_plank.setout.paneling.laid import Fault, ZoneLaid
 from tall_plank.setout.paneling.marks import Box, in_openings, place_of, standing_before
-from tall_plank.setout.paneling.modules import ModulePiece, ModulesLaid
+from tall_plank.setout.paneling.mirrored import mirrored_rail, mirrored_region, mirrored_zone
 from tall_plank.setout.paneling.values import fixing_of, standoff
-from tall_plank.setout.paneling.zones import Fault, Laying, Stretch, ZoneLaid
+from tall_plank.setout.paneling.zones import Laying
 from tall_plank.setout.runs import Placed
 from tall_plank.setout.things.molding import MoldingPiece, plan_of
 from tall_plank.setout.trims import TrimBoard
@@ -288,14 +288,14 @@ def _laid(
         turned_outlets = outlets
     whole = _wall_region(wall, (x0, z0, x1, z1))
     if one.mirrored:
-        whole = [_mirrored(r, x0 + x1) for r in whole]
+        whole = [mirrored_region(r, x0 + x1) for r in whole]
     free = [piece for r in whole for piece in without(r, [box_path(*b) for b in seen])]
-    laying = Laying(made, one, seen, turned_outlets, dict(profiles))
+    laying = Laying(made, one, seen, turned_outlets, dict(profiles), x0)
     laying.lay(treatment.zone, (), (x0, z0, x1, z1), free)
-    zones = tuple(_mirrored_zone(z, x0 + x1) for z in laying.zones) if one.mirrored else tuple(laying.zones)
+    zones = tuple(mirrored_zone(z, x0 + x1) for z in laying.zones) if one.mirrored else tuple(laying.zones)
     area = math.fsum(r.area for r in free)
     rails = tuple(msgspec.structs.replace(r, back=laid.fixing) for r in laying.rails)
-    rails = tuple(_mirrored_rail(r, x0 + x1) for r in rails) if one.mirrored else rails
+    rails = tuple(mirrored_rail(r, x0 + x1) for r in rails) if one.mirrored else rails
     return msgspec.structs.replace(
         laid, zones=zones, faults=(*faults, *laying.faults), blocks=near, area=area, rails=rails
     )
@@ -305,13 +305,6 @@ def _profiles_of(treatment: Treatment, basis: Basis) -> tuple[tuple[str, float],
     """Code and height of the profiles that run along its raking bands, mm."""
     codes = {code for _, zone in zones_of(treatment.zone) if isinstance(zone, Raked) for code in (zone.foot, zone.cap)}
     return tuple((p.code, p.height) for p in basis.stock.profiles if p.code in codes) if codes else ()
-
-
-def _mirrored_rail(rail: MoldingFrame, about: float) -> MoldingFrame:
-    up = math.tan(math.radians(rail.rake)) * rail.width
-    return msgspec.structs.replace(
-        rail, x0=about - rail.x1, x1=about - rail.x0, z0=rail.z0 + up, z1=rail.z1 + up, rake=-rail.rake
-    )
 
 
 def _wall_region(wall: Wall, box: Box) -> list[Region]:
@@ -330,65 +323,6 @@ def _apart_points(points: Sequence[tuple[float, float]]) -> list[tuple[float, fl
         if not found or math.dist(found[-1], p) > 1e-6:
             found.append(p)
     return found
-
-
-def _mirrored(region: Region, about: float) -> Region:
-    """A region turned about the upright line at half of `about`, mm."""
-
-    def turn(path: Path) -> Path:
-        return pa.mirrored(path, about / 2)
-
-    return Region(turn(region.outer), tuple(turn(h) for h in region.holes))
-
-
-def _mirrored_zone(zone: ZoneLaid, about: float) -> ZoneLaid:
-    return msgspec.structs.replace(
-        zone,
-        regions=tuple(_mirrored(r, about) for r in zone.regions),
-        stretches=tuple(_mirrored_stretch(s, about) for s in zone.stretches),
-        modules=_mirrored_modules(zone.modules, about) if zone.modules is not None else None,
-        slats=tuple(msgspec.structs.replace(s, shape=_mirrored(s.shape, about)) for s in reversed(zone.slats)),
-    )
-
-
-TURNED: dict[ModulePiece, ModulePiece] = {"left": "right", "right": "left"}
-
-
-def _mirrored_modules(laid: ModulesLaid, about: float) -> ModulesLaid:
-    """Whole modules are symmetric: only their places turn."""
-    g = laid.grid
-    grid = msgspec.structs.replace(
-        g, margin_x=g.other_x, other_x=g.margin_x, x0=about - g.x0 - g.across * laid.shape.width
-    )
-    whole = tuple((about - x - laid.shape.width, z) for x, z in laid.whole)
-    cut = tuple(
-        msgspec.structs.replace(c, piece=TURNED.get(c.piece, c.piece), shape=_mirrored(c.shape, about))
-        for c in laid.cut
-    )
-    return msgspec.structs.replace(laid, grid=grid, whole=whole, cut=cut)
-
-
-def _mirrored_stretch(s: Stretch, about: float) -> Stretch:
-    grid, up = s.grid, s.rake * (s.x1 - s.x0)
-    if grid is not None:
-        width = s.x1 - s.x0
-        lefts = tuple(width - x - w for x, w in zip(grid.left_edges, grid.panels, strict=True))
-        grid = PanelGrid(
-            grid.spec, grid.stiles[::-1], grid.panels[::-1], grid.height, grid.bottom_rail, lefts[::-1],
-            tuple(z + up for z in grid.bottom_edges), grid.rounded, grid.rounded_up,
-        )  # fmt: skip
-    clashes = tuple(
-        StileClash(
-            c.outlet,
-            (grid.count if grid is not None else 0) - c.stile,
-            c.counts,
-            -c.shift if c.shift is not None else None,
-        )
-        for c in s.clashes
-    )
-    return msgspec.structs.replace(
-        s, x0=about - s.x1, x1=about - s.x0, z0=s.z0 + up, z1=s.z1 + up, grid=grid, clashes=clashes, rake=-s.rake
-    )
 
 
 def _apart(fields: list[FieldLaid]) -> tuple[FieldLaid, ...]:

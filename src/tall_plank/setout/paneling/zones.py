@@ -20,7 +20,7 @@ from tall_plank.job.treatment import (
     Bands,
     Bare,
     Boards,
-    Cover,
+    Halves,
     Modules,
     Panels,
     Parted,
@@ -41,17 +41,16 @@ from tall_plank.setout.frames import MoldingFrame
 from tall_plank.setout.paneling.grid import (
     LEAST,
     Outlet,
-    PanelGrid,
     PanelSpec,
-    StileClash,
     panel_grid,
     stile_clashes,
 )
+from tall_plank.setout.paneling.laid import Fault, Stretch, ZoneLaid
 from tall_plank.setout.paneling.marks import Box
-from tall_plank.setout.paneling.modules import ModuleShape, ModulesLaid, lay_modules
+from tall_plank.setout.paneling.mirrored import mirrored_rail, mirrored_region, mirrored_zone
+from tall_plank.setout.paneling.modules import ModuleShape, lay_modules
 from tall_plank.setout.paneling.raked import RakeLine, covered_spans, joined, rake_line
 from tall_plank.setout.paneling.slats import (
-    Slat,
     centered_strips,
     clipped_slats,
     fitted_strips,
@@ -64,67 +63,6 @@ FAR = 100_000.0
 """mm; farther than any wall."""
 
 
-class Fault(msgspec.Struct, frozen=True, cache_hash=True):
-    """What cannot be laid as decided: what, in which zone, and the remedy."""
-
-    path: ZonePath
-    what: str
-    remedy: str
-
-
-class Stretch(msgspec.Struct, frozen=True, cache_hash=True):
-    """An upright rectangle that is paneled by itself: between casings, under a window.
-
-    Attributes
-    ----------
-    grid : measured from its own left end, and from the floor
-    own : whether its count is the wall's own
-    clashes : outlets on its stiles
-    rake : mm by which it rises to the right for each mm along; its heights are then those at its left end
-    """
-
-    number: int
-    x0: float
-    z0: float
-    x1: float
-    z1: float
-    grid: PanelGrid | None = None
-    own: bool = False
-    clashes: tuple[StileClash, ...] = ()
-    rake: float = 0.0
-
-    @property
-    def line(self) -> RakeLine:
-        """Its lower line; level where it does not rake."""
-        return RakeLine(self.x0, self.z0, self.rake)
-
-
-class ZoneLaid(msgspec.Struct, frozen=True, cache_hash=True):
-    """A covered zone where it lies.
-
-    Attributes
-    ----------
-    regions : what it takes of the wall
-    stretches : of panels
-    slats : of slats; `fitted`: what their gaps were multiplied by
-    dropped : pieces of slats that were left out
-    """
-
-    path: ZonePath
-    cover: Cover
-    regions: tuple[Region, ...]
-    stretches: tuple[Stretch, ...] = ()
-    slats: tuple[Slat, ...] = ()
-    fitted: float = 1.0
-    dropped: int = 0
-    modules: ModulesLaid | None = None
-
-    @property
-    def area(self) -> float:
-        """mm²."""
-        return math.fsum(r.area for r in self.regions)
-
-
 @dataclass
 class Laying:
     """A field while its zones are laid.
@@ -134,6 +72,7 @@ class Laying:
     blocks : what stands before the wall and what opens it, with what is kept clear about them
     outlets : on the wall, from where to where
     profiles : code of a profile -> its height, mm
+    datum : from where grooves in boards are measured along the wall, mm
     rails : moldings along raking bands
     """
 
@@ -142,6 +81,7 @@ class Laying:
     blocks: Sequence[Box]
     outlets: Sequence[Outlet] = ()
     profiles: Mapping[str, float] = dataclasses.field(default_factory=dict)
+    datum: float = 0.0
     rails: list[MoldingFrame] = dataclasses.field(default_factory=list)
     zones: list[ZoneLaid] = dataclasses.field(default_factory=list)
     faults: list[Fault] = dataclasses.field(default_factory=list)
@@ -165,12 +105,14 @@ class Laying:
                     self._parted(zone, path, box, regions)
                 case Raked():
                     self._raked(zone, path, box, regions)
+                case Halves():
+                    self._halves(zone, path, box, regions)
                 case Panels():
                     self._panels(zone, path, box, regions)
                 case Slats():
                     self.zones.append(self._slats(zone, path, regions))
                 case Boards():
-                    self.zones.append(ZoneLaid(path, zone, tuple(regions)))
+                    self.zones.append(ZoneLaid(path, zone, tuple(regions), datum=self.datum))
                 case Modules():
                     shape = ModuleShape(zone.width.mm, zone.height.mm, zone.ring.mm)
                     gap = mm_of(zone.gap, self.made.wall_gap)
@@ -207,6 +149,21 @@ class Laying:
         other = [piece for r in regions for piece in without(r, [left])]
         for i, (child, pieces) in enumerate(((zone.left, one), (zone.right, other))):
             self.lay(child, (*path, i), _box_about(pieces) if pieces else box, pieces)
+
+    def _halves(self, zone: Halves, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
+        """The left half, and the right one as its mirror image; what stands before the right one takes its own."""
+        x0, z0, x1, z1 = box
+        middle, about = (x0 + x1) / 2, x0 + x1
+        left, right = (x0, z0, middle, z1), (middle, z0, x1, z1)
+        self.lay(zone.half, (*path, 0), left, _in_shape(regions, box_path(*left)))
+        blocks = [(about - b[2], b[1], about - b[0], b[3]) for b in self.blocks]
+        outlets = [msgspec.structs.replace(o, low=about - o.high, high=about - o.low) for o in self.outlets]
+        other = Laying(self.made, self.field, blocks, outlets, self.profiles, self.datum)
+        turned = [mirrored_region(r, about) for r in _in_shape(regions, box_path(*right))]
+        other.lay(zone.half, (*path, 0), left, turned)
+        self.zones += [mirrored_zone(z, about) for z in other.zones]
+        self.rails += [mirrored_rail(r, about) for r in other.rails]
+        self.faults += [f for f in other.faults if f not in self.faults]
 
     def _raked(self, zone: Raked, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
         line = rake_line(box, zone.angle, zone.start.mm)
