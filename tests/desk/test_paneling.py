@@ -163,6 +163,26 @@ def test_a_zone_is_split_covered_and_joined_from_the_sheet(empty_window: Window)
     assert [z.path for z in fields(w)[0].zones] == [()]
 
 
+def test_a_zone_in_halves_is_decided_once_for_both(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "slats")
+    choose(w, "z_split", "halves")
+    choose(w, "z0_split", "line")
+    type_into(w, "z0_y1", "20 %")
+    type_into(w, "z0_y2", "80 %")
+    choose(w, "z0.1_cover", "boards")
+    zones = fields(w)[0].zones
+    assert sorted(z.path for z in zones) == [(0, 0), (0, 0), (0, 1), (0, 1)]
+    left, right = (z for z in zones if z.path == (0, 1))
+    assert left.area == pytest.approx(right.area)
+    assert left.regions[0].bounds[0] + right.regions[0].bounds[2] == pytest.approx(3600.0)
+    w.commands.run("undo")
+    assert len({z.path for z in fields(w)[0].zones}) == 2
+    choose(w, "z_join", "")
+    assert {z.path for z in fields(w)[0].zones} == {(0,), (1,)}, "the line is left"
+
+
 def test_a_mark_is_dragged_and_the_field_follows_and_undoes(empty_window: Window) -> None:
     w = empty_window
     w.document.do(lambda job: add_opening(job, "r1", "A", "door", 2000.0))

@@ -12,6 +12,7 @@ from tall_plank.measure import Frame
 from tall_plank.measure.frames import FloorPoints, RoomPoint
 from tall_plank.measure.remembered import remembered
 from tall_plank.setout import RoomLayout, Wall
+from tall_plank.setout.paneling.values import shows_behind
 from tall_plank.solids.parts import board_color, solid_of
 from tall_plank.solids.solids import Box, Prism, Solid
 from tall_plank.solids.things.common import FLOOR, Stage
@@ -59,19 +60,31 @@ def solids_in(
                 size = (placed.width, placed.depth, placed.height)
                 solids.append(Box(frame, size, "#C9C3B6", Kind.CELL.of(placed.cell), f"{placed.number} not made"))
     stage = Stage(job, room, made, fronts)
-    solids += _trim_solids(stage)
+    solids += _trim_solids(stage, hidden)
     for thing in SOLIDS.values():
         solids += thing.dress(stage) if thing.dress is not None else []
     return solids
 
 
-def _trim_solids(stage: Stage) -> list[Solid]:
-    """The boards that dress runs and islands; leaves of sliding doors are drawn where they stand."""
+def _trim_solids(stage: Stage, hidden: bool) -> list[Solid]:
+    """The boards that dress runs and islands and cover walls; leaves of sliding doors are drawn where they stand.
+
+    Parameters
+    ----------
+    hidden : whether battens that nobody sees are among them
+    """
     found: list[Solid] = []
+    closed = {
+        Kind.WALL_FIELD.of(f.field.id)
+        for f in stage.room.fields
+        if not hidden and not any(shows_behind(z.cover, f.made) for z in f.zones)
+    }
     for trim in stage.made.trims:
         if trim.part is None or trim.room != stage.room.room.id or trim.kind == "sliding leaf":
             continue
         part = trim.part
+        if part.role == "batten" and trim.source in closed:
+            continue
         color = board_color(stage.job.stock, part.board)
         source = trim.source or Kind.RUN.of(trim.run)
         found += solid_of(trim.parent.then(part.frame), part, color, source, f"{trim.number} {part.name}")

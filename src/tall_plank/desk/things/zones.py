@@ -46,7 +46,7 @@ COVER_WORDS = {
 }
 SPLIT_WORDS = {
     "up": "into bands, one over another", "along": "into bands, side by side", "arch": "with an arch in it",
-    "line": "by a line", "rake": "with a band along a stair", "halves": "into halves that mirror one another",
+    "line": "by a line", "rake": "with a band along a stair", "halves": "into mirrored halves",
 }  # fmt: skip
 STYLE_WORDS = {
     "planted": "frame planted on a board", "framed": "frame and panel", "raised": "fields planted on a board",

@@ -93,6 +93,16 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
     return [*items, *_rakes(scope, wall)]
 
 
+def _signs(scope: Scope, wall: Wall) -> list[Item]:
+    """What no solid shows: grooves in boards of other outlines than rectangles, and what is told of rakes."""
+    items: list[Item] = []
+    for line, x, _ in ((wall, 0.0, 0.0), *covered_fronts(scope.room, wall)):
+        for t in field_trims(scope, line):
+            if t.part is not None and t.part.outline:
+                items += _groove_edges(t.part, t.source, x)
+    return [*items, *_rakes(scope, wall)]
+
+
 ROOM_FOR_WORDS = 2500.0
 """mm; a shorter raking stretch tells its angle only."""
 
@@ -146,4 +156,4 @@ def joined_spans(spans: Sequence[tuple[float, float]]) -> list[tuple[float, floa
     return found
 
 
-WALL_FIELD = ThingDrawn(on_wall=_on_wall, solid=True, signs=_rakes, floor=_floor)
+WALL_FIELD = ThingDrawn(on_wall=_on_wall, solid=True, signs=_signs, floor=_floor)

@@ -94,6 +94,16 @@ def depth_of(cover: Cover, made: Construction) -> float:
     return board_thickness(cover, made)
 
 
+def shows_behind(cover: Cover, made: Construction) -> bool:
+    """Whether battens are seen between the pieces of a cover: it has no board behind."""
+    match cover:
+        case Slats():
+            return slat_board(cover, made) <= 0.0
+        case Modules():
+            return module_board(cover, made) <= 0.0
+    return False
+
+
 def module_board(modules: Modules, made: Construction) -> float:
     """Thickness of the board behind modules; 0: none."""
     return mm_of(modules.board, made.wall_board)
