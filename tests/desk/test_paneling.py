@@ -12,6 +12,7 @@ from tall_plank.desk.app.window import Window
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.job import Kind
 from tall_plank.job.things.wall_field import WallField
+from tall_plank.job.treatment import Boards, Parted
 from tall_plank.setout.paneling.fields import FieldLaid
 
 LEFT = Qt.MouseButton.LeftButton
@@ -336,3 +337,90 @@ def test_a_breast_is_covered_from_its_sheet_in_inches_and_no_unit_goes_on_a_face
     w.show_stage("units")
     w.place_on_wall("door", f"{column}-front", 100.0, 900.0)
     assert w.document.job is before and "no face of a column" in w.message.text.text()
+
+
+def drag_on_wall(w: Window, a: tuple[float, float], b: tuple[float, float]) -> None:
+    drag(w.strip, on_wall(w, "A", *a), on_wall(w, "A", *b))
+
+
+def line_of(w: Window) -> Parted:
+    zone = w.document.job.treatments[0].zone
+    assert isinstance(zone, Parted)
+    return zone
+
+
+def test_an_arc_is_drawn_on_the_wall_and_both_sides_get_a_depth(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "flat boards")
+    w.commands.run("draw_line")
+    drag_on_wall(w, (5, 800), (3595, 1400))
+    line = line_of(w)
+    # The ends snap to the sides of the zone.
+    assert (line.x1, line.x2) == (0.0, 1.0)
+    assert line.y1 == pytest.approx(800 / 2500, abs=0.004) and line.y2 == pytest.approx(1400 / 2500, abs=0.004)
+    assert w.document.ids(Kind.WALL_FIELD), "it stays chosen"
+    # The grip in its middle bends it.
+    drag_on_wall(w, (1800, 1100), (1760, 1400))
+    assert line_of(w).rise.mm == pytest.approx(303.0, abs=14.0)
+    drag_on_wall(w, (0, 800), (5, 400))
+    assert line_of(w).y1 == pytest.approx(400 / 2500, abs=0.004) and line_of(w).x1 == 0.0
+    type_into(w, "z0_thickness", "19")
+    type_into(w, "z1_thickness", "12")
+    deep = {z.path: z.cover.thickness.mm for z in fields(w)[0].zones}  # type: ignore[union-attr]
+    assert deep == {(0,): 19.0, (1,): 12.0}
+    for _ in range(4):
+        w.commands.run("undo")
+    assert line_of(w).rise.mm == 0.0
+    w.commands.run("undo")
+    assert w.document.job.treatments[0].zone == Boards()
+
+
+def test_the_boundary_of_bands_is_dragged_on_the_wall(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "dado")
+    before = {round(s.z1) for z in fields(w)[0].zones for s in z.stretches}
+    drag_on_wall(w, (1800, 900), (1800, 1200))
+    after = {round(s.z1) for z in fields(w)[0].zones for s in z.stretches}
+    assert before == {900} and abs(min(after) - 1200) < 15 and len(w.document.job.rooms[0].fields) == 1
+    w.commands.run("undo")
+    assert {round(s.z1) for z in fields(w)[0].zones for s in z.stretches} == {900}
+    # Escape while it is dragged gives the old place back.
+    QTest.mousePress(w.strip, LEFT, NONE, on_wall(w, "A", 1800, 900))
+    QTest.mouseMove(w.strip, on_wall(w, "A", 1800, 1000))
+    QTest.mouseMove(w.strip, on_wall(w, "A", 1800, 1100))
+    QTest.keyClick(w.strip, Qt.Key.Key_Escape)
+    assert {round(s.z1) for z in fields(w)[0].zones for s in z.stretches} == {900}
+    QTest.mouseRelease(w.strip, LEFT, NONE, on_wall(w, "A", 1800, 1100))
+    assert {round(s.z1) for z in fields(w)[0].zones for s in z.stretches} == {900}
+
+
+def test_a_line_is_drawn_in_mirrored_fields_and_halves_where_the_pointer_is(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "flat boards")
+    w.commands.run("mirror_field")
+    w.commands.run("draw_line")
+    drag_on_wall(w, (5, 300), (3595, 2200))
+    zones = {z.path: z for z in fields(w)[0].zones}
+    # Left of the way from the lower left to the upper right, as it is seen, lies the upper part; mirrored, the other.
+    assert any(r.inside(3000.0, 400.0) for r in zones[(0,)].regions) or any(
+        r.inside(3000.0, 400.0) for r in zones[(1,)].regions
+    )
+    seam = [p for r in zones[(0,)].regions for p in r.outer if abs(p[0]) < 1.0 or abs(p[0] - 3600) < 1.0]
+    assert any(abs(z - 300) < 12 for x, z, _ in seam if x < 1.0)
+    assert any(abs(z - 2200) < 12 for x, z, _ in seam if x > 1.0)
+    w.commands.run("undo")
+    w.commands.run("mirror_field")
+    choose(w, "z_split", "halves")
+    w.commands.run("draw_line")
+    drag_on_wall(w, (3595, 400), (1900, 1900))
+    corners = [p for z in fields(w)[0].zones for r in z.regions for p in r.outer]
+    assert any(abs(z - 400) < 12 for x, z, _ in corners if abs(x - 3600) < 1.0)
+    assert any(abs(z - 400) < 12 for x, z, _ in corners if abs(x) < 1.0), "the left half has it too"
+    # Beside the field nothing is drawn, and that is said.
+    before = w.document.job
+    w.commands.run("draw_line")
+    drag(w.strip, on_wall(w, "B", 300, 400), on_wall(w, "B", 900, 900))
+    assert w.document.job is before and "No covered part" in w.message.text.text()

@@ -225,6 +225,42 @@ def set_band(job: Job, treatment_id: str, path: ZonePath, index: int, text: str)
     return _put(job, treatment, path, msgspec.structs.replace(zone, bands=bands), "Set the band")
 
 
+def move_band(job: Job, treatment_id: str, path: ZonePath, index: int, low: float, high: float) -> Change:
+    """Move the boundary after a band by hand: the sizes of the bands on both sides of it, mm. One that has a size of
+    its own keeps one; where neither has, the first gets it.
+
+    Raises
+    ------
+    PlankError where there is no such band
+    """
+    _, zone = _found(job, treatment_id, path)
+    if not isinstance(zone, Bands) or not 0 <= index < len(zone.bands) - 1:
+        raise PlankError("That band is no longer there.", "band", "Choose another one.")
+    first, second = zone.bands[index], zone.bands[index + 1]
+    change = Change(job, "Move the band")
+    if first.size is not None or second.size is None:
+        change = set_band(change.job, treatment_id, path, index, f"{low:g}mm")
+    if second.size is not None:
+        change = set_band(change.job, treatment_id, path, index + 1, f"{high:g}mm")
+    return change
+
+
+def move_line(job: Job, treatment_id: str, path: ZonePath, first: bool, x: float, y: float) -> Change:
+    """Move one end of a line that parts a zone: the first or the second, to shares of the zone's width and height.
+
+    Raises
+    ------
+    PlankError where there is no such line
+    """
+    treatment, zone = _found(job, treatment_id, path)
+    if not isinstance(zone, Parted):
+        raise PlankError("That line is no longer there.", "line", "Choose another one.")
+    for key, value in (("x1", x), ("y1", y)):
+        in_sense(key, value, limits_of(Parted, key), "zone")
+    new = msgspec.structs.replace(zone, x1=x, y1=y) if first else msgspec.structs.replace(zone, x2=x, y2=y)
+    return _put(job, treatment, path, new, "Move the line")
+
+
 def set_zone(job: Job, treatment_id: str, path: ZonePath, key: str, text: str) -> Change:
     """Set a decision of a zone: a length (empty: the standard's where it may be), a choice, a finish, a pattern.
 

@@ -28,6 +28,8 @@ from tall_plank.desk.views.stripmarks import (
     paint_seen_otherwise,
     paint_snap,
 )
+from tall_plank.desk.views.zonegrips import ZoneDrag, chosen_field, new_line, paint_zone_grips
+from tall_plank.desk.views.zonegrips import grip_at as zone_grip_at
 from tall_plank.drawing.frontdims import elevation_dims, seen_height
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import hanging, placing, runs
@@ -68,6 +70,9 @@ class Strip(TakesDrops, Frieze):
         self._alone = False
         """Whether a unit of a run is dragged up or down by itself."""
         self._slide: Slide | None = None
+        self._zone: ZoneDrag | None = None
+        self.draws_line = False
+        self.snapped_to_mark = False
         self._again = False
         self.dim_clicked.connect(self.type_dim)
         self.dim_moved.connect(lambda dim, mm: move_hand_dim(self.document, dim, mm))
@@ -132,6 +137,8 @@ class Strip(TakesDrops, Frieze):
         p = event.position()
         self._press = p
         self._drag = ""
+        if self._takes_zone(p):
+            return
         add = bool(event.modifiers() & Qt.KeyboardModifier.ControlModifier)
         grip = self._grip_at(p)
         if grip:
@@ -173,6 +180,29 @@ class Strip(TakesDrops, Frieze):
                 self.document.select((source,) if source is not None else ())
             self._drag = "band?"
 
+    def draw_line(self) -> None:
+        """The next press and drag draw a line across a zone of the chosen wall field."""
+        self.draws_line = True
+        self.setCursor(Qt.CursorShape.CrossCursor)
+        self.document.told.emit(tr("Press where the line begins, and drag to where it ends."), "note")
+        self.setFocus()
+
+    def _takes_zone(self, p: QPointF) -> bool:
+        """Whether a press takes hold of a grip of the chosen wall field, or begins a line across it."""
+        if self.draws_line:
+            self.draws_line = False
+            x, z = self.to_mm(p)
+            wall, along = self.wall_at(x)
+            laid = chosen_field(self.document)
+            self._zone = new_line(self, along, z) if laid is not None and laid.wall_id == wall else None
+            if self._zone is None:
+                self.document.told.emit(tr("No covered part of the chosen wall field is there."), "wrong")
+                return True
+        else:
+            self._zone = zone_grip_at(self, p)
+        self._drag = "zone?" if self._zone is not None else ""
+        return self._zone is not None
+
     def _chooses_bay(self, p: QPointF) -> bool:
         """Choose the bay under a point besides others, where a bay is worked on or some are chosen already."""
         doc = self.document
@@ -198,7 +228,11 @@ class Strip(TakesDrops, Frieze):
             board = None
             if place is not None and (self.document.bay is not None or self.document.fronts != "closed"):
                 board = board_at(place[1], place[2], place[3], GRIP / 1.6 / self.scale)
-            if self.grip_at(p) or (self._grip_at(p) and self.dim_at(p) is None):
+            if self.draws_line:
+                self.setCursor(Qt.CursorShape.CrossCursor)
+            elif zone_grip_at(self, p) is not None:
+                self.setCursor(Qt.CursorShape.SizeAllCursor)
+            elif self.grip_at(p) or (self._grip_at(p) and self.dim_at(p) is None):
                 self.setCursor(Qt.CursorShape.SizeHorCursor)
             elif self.dim_at(p) is not None:
                 super().moved(event)
@@ -227,6 +261,11 @@ class Strip(TakesDrops, Frieze):
             self.drag_width_to(self._target, x)
         elif self._drag == "cell":
             self.drag_cell_to(self._target, x)
+        elif self._drag == "zone" and self._zone is not None:
+            laid = chosen_field(self.document)
+            if laid is not None:
+                self._snap_x, self._snap_z = x, y
+                self._zone.to(self, x - self.wall_x(laid.wall_id), y)
         elif self._drag == "thing":
             self._drag_thing(x, y)
         elif self._drag == "level":
@@ -263,6 +302,7 @@ class Strip(TakesDrops, Frieze):
     def snapped_upright(self, wall_id: str, x: float, leave: Source) -> float:
         """A line dragged along a wall, snapped."""
         mark = nearest(x, upright_marks(self.document.room, wall_id, leave=leave), self.scale)
+        self.snapped_to_mark = mark is not None
         at = mark.at if mark is not None else x
         self.tell_snap(place_name(round(at), self.document.job.display, mark))
         return at
@@ -270,6 +310,7 @@ class Strip(TakesDrops, Frieze):
     def snapped_level(self, wall_id: str, z: float, leave: Source) -> float:
         """A level line dragged up or down, snapped."""
         mark = nearest(z, level_marks(self.document.room, wall_id, leave=leave), self.scale)
+        self.snapped_to_mark = mark is not None
         at = mark.at if mark is not None else z
         self.tell_snap(place_name(round(at), self.document.job.display, mark))
         self._snap_z = at
@@ -395,12 +436,16 @@ class Strip(TakesDrops, Frieze):
         """Nothing is pressed or dragged any more."""
         self.held = False
         self._press, self._drag, self._band, self._snap, self._slide = None, "", None, "", None
+        self._zone = None
         self._snap_up = None
         self.update()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         assert event is not None
-        if event.key() == Qt.Key.Key_Escape and self._drag:
+        if event.key() == Qt.Key.Key_Escape and self.draws_line:
+            self.draws_line = False
+            self.unsetCursor()
+        elif event.key() == Qt.Key.Key_Escape and self._drag:
             self.document.end_drag(keep=False)
             self._let_go()
         elif event.key() == Qt.Key.Key_Escape and self.document.chosen:
@@ -454,6 +499,7 @@ class Strip(TakesDrops, Frieze):
             at += wall.length + self.fold
         paint_seen_otherwise(painter, self)
         paint_grip(painter, self)
+        paint_zone_grips(painter, self)
         paint_bay(painter, self)
         paint_chosen(painter, self)
         if self._band is not None:

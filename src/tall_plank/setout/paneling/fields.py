@@ -16,7 +16,7 @@ import msgspec
 from tall_plank.job import Basis, Room, Run
 from tall_plank.job.standard import Construction, construction_from
 from tall_plank.job.things.wall_field import WallField
-from tall_plank.job.treatment import Raked, Treatment, zones_of
+from tall_plank.job.treatment import Raked, Treatment, ZonePath, zones_of
 from tall_plank.measure import PlankError, told
 from tall_plank.measure.paths import path_of
 from tall_plank.measure.regions import Region, box_path, within, without
@@ -54,6 +54,8 @@ class FieldLaid(msgspec.Struct, frozen=True, cache_hash=True):
     scribes : added to the cut size at the left, right, lower and upper edge, in no sum
     blocks : what stands before it or opens the wall there, with what is kept clear
     rails : moldings along its raking bands
+    boxes : the upright rectangle that each zone is laid in, as the treatment has it before it is mirrored; of halves
+        the left one
     """
 
     field: WallField
@@ -74,6 +76,7 @@ class FieldLaid(msgspec.Struct, frozen=True, cache_hash=True):
     blocks: tuple[Box, ...] = ()
     area: float = 0.0
     rails: tuple[MoldingFrame, ...] = ()
+    boxes: tuple[tuple[ZonePath, Box], ...] = ()
 
     @property
     def width(self) -> float:
@@ -296,8 +299,15 @@ def _laid(
     area = math.fsum(r.area for r in free)
     rails = tuple(msgspec.structs.replace(r, back=laid.fixing) for r in laying.rails)
     rails = tuple(mirrored_rail(r, x0 + x1) for r in rails) if one.mirrored else rails
+    boxes = tuple(laying.boxes.items())
     return msgspec.structs.replace(
-        laid, zones=zones, faults=(*faults, *laying.faults), blocks=near, area=area, rails=rails
+        laid,
+        zones=zones,
+        faults=(*faults, *laying.faults),
+        blocks=near,
+        area=area,
+        rails=rails,
+        boxes=boxes,
     )
 
 

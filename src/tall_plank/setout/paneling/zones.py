@@ -74,6 +74,7 @@ class Laying:
     profiles : code of a profile -> its height, mm
     datum : from where grooves in boards are measured along the wall, mm
     rails : moldings along raking bands
+    boxes : the upright rectangle that every zone is laid in, of halves the left one
     """
 
     made: Construction
@@ -84,10 +85,12 @@ class Laying:
     datum: float = 0.0
     rails: list[MoldingFrame] = dataclasses.field(default_factory=list)
     zones: list[ZoneLaid] = dataclasses.field(default_factory=list)
+    boxes: dict[ZonePath, Box] = dataclasses.field(default_factory=dict)
     faults: list[Fault] = dataclasses.field(default_factory=list)
 
     def lay(self, zone: Zone, path: ZonePath, box: Box, regions: Sequence[Region]) -> None:
         """Lay a zone that has a box, with what of it is free."""
+        self.boxes[path] = box
         if isinstance(zone, Bare):
             return
         if not regions:
@@ -128,7 +131,7 @@ class Laying:
         x0, z0, x1, z1 = box
         total = z1 - z0 if zone.way == "up" else x1 - x0
         at = z0 if zone.way == "up" else x0
-        for i, (band, size) in enumerate(zip(zone.bands, _band_sizes(zone, total), strict=True)):
+        for i, (band, size) in enumerate(zip(zone.bands, band_sizes(zone, total), strict=True)):
             own = (x0, at, x1, at + size) if zone.way == "up" else (at, z0, at + size, z1)
             at += size
             self.lay(band.zone, (*path, i), own, _in_shape(regions, box_path(*own)))
@@ -210,7 +213,7 @@ class Laying:
         if isinstance(zone, Bands):
             total = high if zone.way == "up" else x1 - x0
             at = 0.0
-            for i, (band, size) in enumerate(zip(zone.bands, _band_sizes(zone, total), strict=True)):
+            for i, (band, size) in enumerate(zip(zone.bands, band_sizes(zone, total), strict=True)):
                 if zone.way == "up":
                     own, tall, place = line.raised(at), size, ends
                 else:
@@ -325,7 +328,7 @@ class Laying:
         return ZoneLaid(path, slats, tuple(regions), slats=tuple(found), fitted=strips.fitted, dropped=dropped)
 
 
-def _band_sizes(zone: Bands, total: float) -> tuple[float, ...]:
+def band_sizes(zone: Bands, total: float) -> tuple[float, ...]:
     """The sizes of bands that take all of a height or width, mm.
 
     Raises

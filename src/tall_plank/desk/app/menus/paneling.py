@@ -43,6 +43,7 @@ def register(w: Window) -> None:
         "",
         lambda: chosen() and sharing(doc.job, _field(w).treatment) > 1,
     )
+    add("draw_line", tr("&Draw a line across it"), "paneling", w.strip.draw_line, "", chosen)
     add(
         "mirror_field",
         tr("&Mirror it"),
