@@ -58,7 +58,7 @@ def elevation(
         items += elevation_dims(job, room, wall, placed, made, spread=shows.spread)
     words = f"wall {wall.id} {wall.name}" if not wall.is_face else wall.title
     title = f"{room.room.name}, {words}"
-    return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.id)
+    return Drawing(title, tuple(items), 0.0, 0.0, wall.length, height, wall.mark)
 
 
 def _painted(scope: Scope, wall: Wall, shows: Shows) -> list[Item]:

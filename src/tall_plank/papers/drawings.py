@@ -36,7 +36,7 @@ def room_drawings(w: Workings, room_id: str, shows: Shows = FOR_CLIENT) -> list[
         if wall.id in busy_walls(room):
             drawing = elevation(w.job, room, wall, w.made, shows=shows)
             drawing = msgspec.structs.replace(drawing, key=f"{room_id}:{WALL}{wall.id}")
-            found.append((f"elevation-{wall.id}", drawing))
+            found.append((f"elevation-{wall.mark}", drawing))
     for section in room.room.sections:
         name = section_name(room.room, section)
         drawing = section_drawing(w.job, room, w.made, section)

@@ -265,7 +265,7 @@ def _installer(w: Workings, shows: Shows, tell: Tell) -> Content:
         busy = busy_walls(room)
         for wall in room.lines:
             if wall.id in busy:
-                drawing = _marked(elevation(w.job, room, wall, w.made, shows=on_paper(shows)), f"{n}{wall.id}")
+                drawing = _marked(elevation(w.job, room, wall, w.made, shows=on_paper(shows)), f"{n}{wall.mark}")
                 drawings.append(msgspec.structs.replace(drawing, key=f"{room.room.id}:{WALL}{wall.id}"))
         order = order_table(w, room, f"{n}U")
         found.append(_keyed(room.room, n, [*drawings, *([order] if order is not None else [])]))

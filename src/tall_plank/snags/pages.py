@@ -40,7 +40,7 @@ def _there(job: Job, view: PageView) -> bool:
     if mark.startswith("q"):
         return any(s.id == mark for s in room.sections)
     if mark.startswith(WALL):
-        return mark.removeprefix(WALL) in room.line_ids()
+        return mark.removeprefix(WALL) in (*room.line_ids(), *(f.wall for f in room.fields))
     if mark.startswith("y"):
         return any(d.id == mark for d in room.details)
     return True
