@@ -9,6 +9,7 @@ from PyQt6.QtTest import QTest
 from desk.conftest import choose, choose_display, drag, spec
 from desk.conftest import type_into as type_over
 from tall_plank.desk.app.window import Window
+from tall_plank.desk.views.zonegrips import grips_of
 from tall_plank.edits.things.opening import add_opening
 from tall_plank.job import Kind
 from tall_plank.job.things.wall_field import WallField
@@ -424,3 +425,51 @@ def test_a_line_is_drawn_in_mirrored_fields_and_halves_where_the_pointer_is(empt
     w.commands.run("draw_line")
     drag(w.strip, on_wall(w, "B", 300, 400), on_wall(w, "B", 900, 900))
     assert w.document.job is before and "No covered part" in w.message.text.text()
+
+
+def test_bands_that_find_no_room_show_no_grips_and_the_window_lives(empty_window: Window) -> None:
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "dado")
+    assert len(grips_of(w.document)) == 1
+    type_into(w, "top", "1700")
+    assert grips_of(w.document) == []
+    w.strip.repaint()
+    QTest.mouseMove(w.strip, on_wall(w, "A", 1800, 850))
+    assert fields(w)[0].faults
+
+
+def test_a_band_is_dragged_in_inches_and_keeps_its_whole(empty_window: Window) -> None:
+    w = empty_window
+    choose_display(w, "in")
+    w.show_stage("paneling")
+    put(w, "flat boards")
+    choose(w, "z_split", "along")
+    choose(w, "z0_split", "up")
+    grips = {g.path: g.at for g in grips_of(w.document)}
+    assert set(grips) == {(), (0,)}
+    drag_on_wall(w, grips[()], (1000, 1250))
+    assert fields(w)[0].zones[0].regions[0].bounds[2] == pytest.approx(1000.0, abs=12.0)
+    drag_on_wall(w, {g.path: g.at for g in grips_of(w.document)}[(0,)], (500, 2000))
+    heights = [z.regions[0].bounds[3] - z.regions[0].bounds[1] for z in fields(w)[0].zones[:2]]
+    assert sum(heights) == pytest.approx(2500.0) and heights[0] == pytest.approx(2000.0, abs=12.0)
+
+
+@pytest.mark.parametrize("how", ["up", "along", "arch", "line", "rake", "halves"])
+def test_every_grip_of_every_split_can_be_pulled_anywhere(how: str, empty_window: Window) -> None:
+    """Out of the zone, onto another grip, out of the wall: what does not fit keeps the last state that did."""
+    w = empty_window
+    w.show_stage("paneling")
+    put(w, "flat boards")
+    choose(w, "z_split", how)
+    choose(w, "z0_split" if how != "arch" else "z1_split", "line")
+    choose(w, "z0.0_split" if how != "arch" else "z1.0_split", "up")
+    for number in range(len(grips_of(w.document))):
+        for to in ((-400.0, 2900.0), (1800.0, 1250.0)):
+            grips = grips_of(w.document)
+            if number >= len(grips):
+                break
+            drag_on_wall(w, grips[number].at, to)
+            assert w.document.ids(Kind.WALL_FIELD) == (decided(w)[0].id,)
+            w.strip.repaint()
+    assert w.document.drag_from is None

@@ -228,3 +228,29 @@ def test_taking_a_wall_or_a_room_away_takes_its_fields_and_treatments() -> None:
     two = wf.add_field(change.job, room, "A", "modules").job
     assert len(two.treatments) == 2
     assert [t.name for t in outline.delete_room(two, room).job.treatments] == ["Slats"]
+
+
+def test_a_line_and_a_boundary_are_moved_by_hand() -> None:
+    job = covered("flat boards")
+    t = job.treatments[0].id
+    with pytest.raises(PlankError, match="line is no longer there"):
+        tr.move_line(job, t, (), True, 0.5, 0.5)
+    with pytest.raises(PlankError, match="band is no longer there"):
+        tr.move_band(job, t, (), 0, 100.0, 200.0)
+    lined = tr.split_zone(job, t, (), "line").job
+    moved = tr.move_line(tr.move_line(lined, t, (), True, 0.25, 0.0).job, t, (), False, 1.0, 0.75).job
+    line = moved.treatments[0].zone
+    assert isinstance(line, Parted) and (line.x1, line.y1, line.x2, line.y2) == (0.25, 0.0, 1.0, 0.75)
+    for bad in (-0.1, 1.01, float("nan")):
+        with pytest.raises(PlankError):
+            tr.move_line(lined, t, (), True, bad, 0.5)
+    bands = tr.split_zone(job, t, (), "up", "3").job
+    low = tr.move_band(bands, t, (), 0, 700.0, 960.0).job.treatments[0].zone
+    assert isinstance(low, Bands) and [b.size and b.size.mm for b in low.bands] == [700.0, None, None]
+    own = tr.set_band(bands, t, (), 1, "800mm").job
+    high = tr.move_band(own, t, (), 0, 1000.0, 650.0).job.treatments[0].zone
+    assert isinstance(high, Bands) and [b.size and b.size.mm for b in high.bands] == [None, 650.0, None]
+    both = tr.move_band(tr.set_band(own, t, (), 0, "900mm").job, t, (), 0, 1000.0, 700.0).job.treatments[0].zone
+    assert isinstance(both, Bands) and [b.size and b.size.mm for b in both.bands] == [1000.0, 700.0, None]
+    with pytest.raises(PlankError):
+        tr.move_band(bands, t, (), 2, 700.0, 960.0)

@@ -15,7 +15,7 @@ from tall_plank.desk.model.document import Document
 from tall_plank.edits.treatments import move_band, move_line, set_zone, split_zone
 from tall_plank.job import Job, Kind
 from tall_plank.job.treatment import Bands, Halves, Parted, ZonePath, zone_at
-from tall_plank.measure import format_length
+from tall_plank.measure import PlankError, format_length
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.setout.paneling.marks import Box
 from tall_plank.setout.paneling.zones import band_sizes
@@ -195,7 +195,10 @@ def grips_of(doc: Document) -> list[ZoneGrip]:
                 found.append(ZoneGrip(laid, path, what, (_shown(laid, x), z), box))  # type: ignore[arg-type]
         elif isinstance(zone, Bands):
             up = zone.way == "up"
-            sizes = band_sizes(zone, box[3] - box[1] if up else box[2] - box[0])
+            try:
+                sizes = band_sizes(zone, box[3] - box[1] if up else box[2] - box[0])
+            except PlankError:  # they find no room: the field says so
+                continue
             at = box[1] if up else box[0]
             for i, size in enumerate(sizes[:-1]):
                 at += size
