@@ -473,3 +473,22 @@ def test_every_grip_of_every_split_can_be_pulled_anywhere(how: str, empty_window
             assert w.document.ids(Kind.WALL_FIELD) == (decided(w)[0].id,)
             w.strip.repaint()
     assert w.document.drag_from is None
+
+
+def test_what_covers_a_breast_shows_on_its_wall_at_once(empty_window: Window) -> None:
+    w = empty_window
+    breast(w)
+    put(w, "flat boards")
+    front = Kind.WALL_FIELD.of(decided(w)[1].id)
+
+    def shown() -> int:
+        drawn = next(p.drawing for p in w.strip.placed if p.drawing.mark == "A")
+        return sum(getattr(i, "source", None) == front for i in drawn.items)
+
+    assert shown() >= 1
+    before = shown()
+    w.document.select((front,))
+    choose(w, "z_cover", "slats")
+    assert shown() > before + 20, "its slats are on wall A's elevation too"
+    w.commands.run("undo")
+    assert shown() == before

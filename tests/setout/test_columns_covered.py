@@ -20,7 +20,9 @@ from tall_plank.edits.treatments import set_hold
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
 from tall_plank.measure import PlankError
+from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import set_out
+from tall_plank.setout.clear import nearest_line
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.workings import Workings
 
@@ -185,3 +187,13 @@ def test_a_field_of_a_face_can_be_set_as_any_other() -> None:
     job = set_field(job, front.id, "mirrored", "yes").job
     assert laid(job)["front"].x0 == pytest.approx(100.0)
     assert msgspec.to_builtins(job.rooms[0].fields[1])["mirrored"]
+
+
+def test_what_is_dropped_beside_a_covered_breast_goes_on_the_wall() -> None:
+    """A face of the breast was nearer, and takes no units."""
+    job, column = breast()
+    bare = set_out(job).rooms[0]
+    covered = set_out(cover_column(job, "r1", column, "slats").job).rooms[0]
+    for x in range(100, 4800, 300):
+        for y in range(100, 2400, 200):
+            assert nearest_line(covered, FloorPoint((x, y))) == nearest_line(bare, FloorPoint((x, y)))

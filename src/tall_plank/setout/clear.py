@@ -146,7 +146,7 @@ def nearest_line(layout: RoomLayout, at: FloorPoint) -> tuple[str, float]:
     """The wall or island face nearest to a place on the floor, and where along it, mm. Behind an island's face counts
     three times as far, so that a place before one face is not taken for the other."""
     best, found = math.inf, (layout.walls[0].id, 0.0)
-    for line in layout.lines:
+    for line in (*layout.walls, *layout.faces):
         u, v = line.frame.from_floor(at)
         away = math.hypot(max(0.0, -u, u - line.length), v if not line.island or v < 0 else v * 3)
         if away < best:

@@ -12,6 +12,7 @@ from tall_plank.desk.views.settling import Settling
 from tall_plank.drawing.elevation import elevation
 from tall_plank.drawing.primitives import Drawing
 from tall_plank.drawing.shows import exactly
+from tall_plank.drawing.things.wall_field import covered_fronts
 from tall_plank.job import Kind, Source
 from tall_plank.job.things.table import THINGS, wall_of
 from tall_plank.making import MadeUnit
@@ -95,6 +96,9 @@ class Frieze(Canvas):
         for line in labels.values():
             line.append(doc.job.labels)
         for wall in room.lines:
+            # The covered fronts of its columns show on a wall too.
+            fronts = [face for face, _, _ in covered_fronts(room, wall)]
+            frames, faces = {wall.frame, *(f.frame for f in fronts)}, {wall.id, *(f.id for f in fronts)}
             key = (
                 wall, doc.room_id, doc.job.display, doc.job.stock,
                 tuple((p, units.get(p.cell)) for p in room.placed if p.wall_id in own[wall.id]),
@@ -103,8 +107,8 @@ class Frieze(Canvas):
                 self._ends(wall, units),
                 tuple(m for m in room.all_moldings if m.wall_id == wall.id),
                 tuple(d for d in made.sliding if d.wall_id == wall.id and d.room == doc.room_id),
-                tuple(t.part for t in fields if t.parent == wall.frame),
-                tuple(f for f in made.fields if f.wall_id == wall.id),
+                tuple((t.parent, t.part) for t in fields if t.parent in frames),
+                tuple(f for f in made.fields if f.wall_id in faces),
                 bare, labels[wall.id], self.dims_shown, doc.fronts == "closed", doc.shop,
             )  # fmt: skip
             kept = self._drawn.get(wall.id)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+import msgspec
+
 from tall_plank.drawing.floor import on_line
 from tall_plank.drawing.frames import frame_items
 from tall_plank.drawing.primitives import Item, Layer, Line, Pen, Shape, Text
@@ -85,11 +87,12 @@ def _on_wall(scope: Scope, wall: Wall) -> list[Item]:
         points = tuple((x + u, z) for u, z in outline_on_wall(part))
         items.append(Shape(points, Pen.NARROW, Layer.TRIM, source, color, grain))  # type: ignore[arg-type]
         items += _groove_edges(part, source, x)
-    for made in scope.made.fields:
-        if made.room != scope.room.room.id or made.wall_id != wall.id:
-            continue
-        for frame in made.moldings:
-            items += frame_items(scope.job.stock, frame, made.source)
+    for line, x, _ in ((wall, 0.0, 0.0), *covered_fronts(scope.room, wall)):
+        for made in scope.made.fields:
+            if made.room == scope.room.room.id and made.wall_id == line.id:
+                for frame in made.moldings:
+                    here = msgspec.structs.replace(frame, x0=x + frame.x0, x1=x + frame.x1) if x else frame
+                    items += frame_items(scope.job.stock, here, made.source)
     return [*items, *_rakes(scope, wall)]
 
 
