@@ -16,14 +16,17 @@ from tall_plank.edits.things.column import add_column, delete_column, set_column
 from tall_plank.edits.things.molding import add_molding
 from tall_plank.edits.things.slope import add_slope
 from tall_plank.edits.things.wall_field import add_field, cover_column, repeat_on, set_field
-from tall_plank.edits.treatments import set_hold
+from tall_plank.edits.treatments import cover_zone, set_hold, set_zone
 from tall_plank.job import Job, Level
 from tall_plank.job.start import new_job
+from tall_plank.making.parts import Groove
 from tall_plank.measure import PlankError
 from tall_plank.measure.frames import FloorPoint
 from tall_plank.setout import set_out
 from tall_plank.setout.clear import nearest_line
 from tall_plank.setout.paneling.fields import FieldLaid
+from tall_plank.solids.parts import grooved_section
+from tall_plank.solids.room import solids_in
 from tall_plank.workings import Workings
 
 
@@ -197,3 +200,44 @@ def test_what_is_dropped_beside_a_covered_breast_goes_on_the_wall() -> None:
     for x in range(100, 4800, 300):
         for y in range(100, 2400, 200):
             assert nearest_line(covered, FloorPoint((x, y))) == nearest_line(bare, FloorPoint((x, y)))
+
+
+def test_beside_a_wall_its_front_gives_way_by_what_stands_in_its_way_only() -> None:
+    """30 mm from the next wall, whose panels stand 36 off: the front begins 6 mm further in."""
+    job, column = breast(30.0)
+    job = add_field(job, "r1", "D", "equal panels").job
+    job = cover_column(job, "r1", column, "slats").job
+    assert laid(job)["front"].x0 == pytest.approx(6.0)
+
+
+@pytest.mark.parametrize(("x", "faces"), [(149.0, ["front", "right"]), (150.0, ["left", "front", "right"])])
+def test_a_side_nearer_than_150_to_the_next_wall_is_not_covered(x: float, faces: list[str]) -> None:
+    job, column = breast(x)
+    assert list(laid(cover_column(job, "r1", column, "slats").job)) == faces
+
+
+def test_battens_behind_boards_are_in_no_picture_and_those_between_slats_are() -> None:
+    job, column = breast()
+    job = cover_column(job, "r1", column, "flat boards").job
+
+    def battens(job: Job, hidden: bool) -> int:
+        w = Workings(job)
+        return sum("batten" in s.name for s in solids_in(job, w.layout.rooms[0], w.made, hidden=hidden))
+
+    assert battens(job, False) == 0 and battens(job, True) > 0
+    open_ones = cover_zone(job, job.treatments[0].id, (), "slats").job
+    open_ones = set_zone(open_ones, job.treatments[0].id, (), "board", "0mm").job
+    assert battens(open_ones, False) > 0
+
+
+def test_grooves_are_cut_into_the_solid_of_a_board() -> None:
+    job, column = breast()
+    job = cover_column(job, "r1", column, "flat boards").job
+    treatment = job.treatments[0].id
+    for key, text in (("groove", "8mm"), ("groove_pitch", "24mm"), ("groove_depth", "5mm")):
+        job = set_zone(job, treatment, (), key, text).job
+    board = next(t.part for t in Workings(job).made.trims if t.part is not None and t.part.role == "wall board")
+    section = grooved_section(board)
+    count = sum(isinstance(op, Groove) for op in board.operations)
+    assert count > 10 and len(section) == 4 + 4 * count
+    assert Polygon(section).area == pytest.approx(board.width * board.thickness - count * 8.0 * 5.0)

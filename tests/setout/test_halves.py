@@ -152,3 +152,23 @@ def test_it_is_made_counted_and_joined_again() -> None:
     with pytest.raises(PlankError, match="does not split"):
         split_zone(job, treatment, (0,), "quarters")
     assert math.isclose(laid(job).zones[0].area, laid(job).zones[1].area, abs_tol=1e-3)
+
+
+def test_grooves_of_a_mirrored_field_begin_at_its_right_end() -> None:
+    job = set_room_length(new_job("Turned"), "r1", "width", "3700mm").job
+    job = add_field(job, "r1", "A", "flat boards").job
+    for key, text in (("groove", "7mm"), ("groove_pitch", "53mm"), ("groove_depth", "4mm")):
+        job = set_zone(job, job.treatments[0].id, (), key, text).job
+
+    def grooves(job: Job) -> list[float]:
+        return sorted(
+            t.part.frame.at(op.x1, op.y1, 0.0)[0]
+            for t in Workings(job).made.trims
+            if t.part is not None
+            for op in t.part.operations
+            if isinstance(op, Groove)
+        )
+
+    plain = grooves(job)
+    mirrored = grooves(set_field(job, job.rooms[0].fields[0].id, "mirrored", "yes").job)
+    assert mirrored == pytest.approx(sorted(3700.0 - x for x in plain), abs=1e-6) and mirrored != plain

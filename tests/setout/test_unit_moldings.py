@@ -333,3 +333,12 @@ def test_a_wall_field_keeps_away_from_it_where_it_goes_back_to_the_wall(
                     assert (
                         Polygon(chords(region.outer), [chords(h) for h in region.holes]).intersection(takes).area < 1.0
                     )
+
+
+def test_a_gap_in_which_two_returns_would_meet_is_run_over(empty_job: Job) -> None:
+    """Each stands 42.4 deep and 9 out: two need 102.8 mm, and the gap has 102."""
+    job = with_run(empty_job, "A", Level.HUNG, "gap 500, door 300, gap 102, door 300")
+    job = add_molding(job, "r1", "unit cornice").job
+    molding = job.rooms[0].moldings[0].id
+    assert len(pieces(job)) == 6
+    assert len(pieces(set_molding(job, molding, "out", "9mm").job)) == 3
