@@ -27,6 +27,7 @@ from tall_plank.setout.clear import nearest_line
 from tall_plank.setout.paneling.fields import FieldLaid
 from tall_plank.solids.parts import grooved_section
 from tall_plank.solids.room import solids_in
+from tall_plank.solids.solids import Prism
 from tall_plank.workings import Workings
 
 
@@ -236,7 +237,10 @@ def test_grooves_are_cut_into_the_solid_of_a_board() -> None:
     treatment = job.treatments[0].id
     for key, text in (("groove", "8mm"), ("groove_pitch", "24mm"), ("groove_depth", "5mm")):
         job = set_zone(job, treatment, (), key, text).job
-    board = next(t.part for t in Workings(job).made.trims if t.part is not None and t.part.role == "wall board")
+    w = Workings(job)
+    solids = [s for s in solids_in(job, w.layout.rooms[0], w.made) if s.name.endswith(" board")]
+    assert len(solids) == 3 and all(isinstance(s, Prism) and len(s.points) > 40 for s in solids)
+    board = next(t.part for t in w.made.trims if t.part is not None and t.part.role == "wall board")
     section = grooved_section(board)
     count = sum(isinstance(op, Groove) for op in board.operations)
     assert count > 10 and len(section) == 4 + 4 * count
