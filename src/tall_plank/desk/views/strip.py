@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import math
-
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from tall_plank.desk.look.texts import tr
-from tall_plank.desk.look.theme import Theme, font
+from tall_plank.desk.look.theme import Theme
 from tall_plank.desk.model.bays import Slide, bay_at, board_at, one_unit
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.things.handling import Hand
@@ -25,18 +23,18 @@ from tall_plank.desk.views.stripmarks import (
     paint_chosen,
     paint_first_step,
     paint_grip,
+    paint_headings,
     paint_seen_otherwise,
     paint_snap,
 )
 from tall_plank.desk.views.zonegrips import ZoneDrag, chosen_field, new_line, paint_zone_grips
 from tall_plank.desk.views.zonegrips import grip_at as zone_grip_at
-from tall_plank.drawing.frontdims import elevation_dims, seen_height
+from tall_plank.drawing.frontdims import elevation_dims
 from tall_plank.drawing.primitives import Dim
 from tall_plank.edits import hanging, placing, runs
 from tall_plank.job import Kind, Source
 from tall_plank.job.things.sliding import BayRef
 from tall_plank.making import MadeUnit
-from tall_plank.measure import format_length
 from tall_plank.setout import Placed as PlacedUnit
 from tall_plank.setout import set_out
 
@@ -469,34 +467,7 @@ class Strip(TakesDrops, Frieze):
     # --- painting
 
     def paint_over(self, painter: QPainter) -> None:
-        walls = self.document.room.lines
-        at = 0.0
-        current = self.current_wall()
-        for i, wall in enumerate(walls):
-            top = self.to_px(at, seen_height(self.document.room, wall))
-            painter.setFont(font(13, bold=True))
-            painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
-            y = max(16.0, top.y() - (46.0 if self.dims_shown else 12.0))
-            name = tr(wall.heading) if wall.is_face else f"{wall.id} {tr(wall.name)}"
-            free = (wall.length + self.fold) * self.scale if i + 1 < len(walls) else math.inf
-            measure = painter.fontMetrics().horizontalAdvance
-            if wall.column and measure(name) > free:
-                # Narrow sides of a column tell which side they are; their front tells the column.
-                name = tr(wall.name.rpartition(" ")[2])
-            painter.drawText(QPointF(top.x() + 2, y), name)
-            width = measure(name + "  ")
-            painter.setFont(font(12))
-            long = format_length(wall.length, self.document.job.display)
-            if width + painter.fontMetrics().horizontalAdvance(long) < free:
-                painter.setPen(Theme.color("quiet"))
-                painter.drawText(QPointF(top.x() + 2 + width, y), long)
-            if i + 1 < len(walls):
-                # The fold between two walls.
-                x = self.to_px(at + wall.length + self.fold / 2, 0.0).x()
-                pen = QPen(Theme.color("rule"), 1.0, Qt.PenStyle.DashDotLine)
-                painter.setPen(pen)
-                painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, self.to_px(0, 0).y() + 6))
-            at += wall.length + self.fold
+        paint_headings(painter, self)
         paint_seen_otherwise(painter, self)
         paint_grip(painter, self)
         paint_zone_grips(painter, self)

@@ -1,6 +1,8 @@
-"""What is painted over the wall strip: the first step, what a drag snapped to, the bay that is worked on, grips."""
+"""What is painted over the wall strip: headings, the first step, what a drag snapped to, the bay worked on, grips."""
 
 from __future__ import annotations
+
+import math
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen
@@ -9,6 +11,7 @@ from tall_plank.desk.look.texts import counted, tr
 from tall_plank.desk.look.theme import Theme, font
 from tall_plank.desk.model.document import Document
 from tall_plank.desk.views.frieze import Frieze
+from tall_plank.drawing.frontdims import seen_height
 from tall_plank.edits.things.sliding import covering, told_replaced
 from tall_plank.measure import PlankError, format_length, told_in
 
@@ -143,6 +146,38 @@ def paint_seen_otherwise(painter: QPainter, strip: Frieze) -> None:
     painter.drawRoundedRect(rect, 4.0, 4.0)
     painter.setPen(Theme.color("brass"))
     painter.drawText(rect, Qt.AlignmentFlag.AlignCenter, told)
+
+
+def paint_headings(painter: QPainter, strip: Frieze) -> None:
+    """The name and length of every wall over it, and the folds between them."""
+    walls = strip.document.room.lines
+    at = 0.0
+    current = strip.current_wall()
+    for i, wall in enumerate(walls):
+        top = strip.to_px(at, seen_height(strip.document.room, wall))
+        painter.setFont(font(13, bold=True))
+        painter.setPen(Theme.color("spruce" if wall.id == current else "ink"))
+        y = max(16.0, top.y() - (46.0 if strip.dims_shown else 12.0))
+        name = tr(wall.heading) if wall.is_face else f"{wall.id} {tr(wall.name)}"
+        free = (wall.length + strip.fold) * strip.scale if i + 1 < len(walls) else math.inf
+        measure = painter.fontMetrics().horizontalAdvance
+        if wall.column and measure(name) > free:
+            # Narrow sides of a column tell which side they are; their front tells the column.
+            name = tr(wall.name.rpartition(" ")[2])
+        painter.drawText(QPointF(top.x() + 2, y), name)
+        width = measure(name + "  ")
+        painter.setFont(font(12))
+        long = format_length(wall.length, strip.document.job.display)
+        if width + painter.fontMetrics().horizontalAdvance(long) < free:
+            painter.setPen(Theme.color("quiet"))
+            painter.drawText(QPointF(top.x() + 2 + width, y), long)
+        if i + 1 < len(walls):
+            # The fold between two walls.
+            x = strip.to_px(at + wall.length + strip.fold / 2, 0.0).x()
+            pen = QPen(Theme.color("rule"), 1.0, Qt.PenStyle.DashDotLine)
+            painter.setPen(pen)
+            painter.drawLine(QPointF(x, top.y() - 10), QPointF(x, strip.to_px(0, 0).y() + 6))
+        at += wall.length + strip.fold
 
 
 def paint_grip(painter: QPainter, strip: Frieze) -> None:
